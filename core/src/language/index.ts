@@ -1,0 +1,6 @@
+export * from './dictionary.ts';
+export * from './lexicon.ts';
+export * from './numbers.ts';
+export * from './phones.ts';
+export * from './sentences.ts';
+export * from './spoken/index.ts';

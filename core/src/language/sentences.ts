@@ -1,0 +1,90 @@
+/** Sentences of a passage, aware of quotes, abbreviations, initials and decimal points. */
+import { ABBREVIATIONS } from './lexicon.ts';
+
+export interface SentenceSpan {
+  /** The sentence without surrounding space. */
+  text: string;
+  start: number;
+  end: number;
+}
+
+/** A stretch without a sentence end is cut at a space after this many characters, so that nothing downstream meets an endless sentence. */
+export const LONGEST_SENTENCE = 1200;
+
+const STOP = /[.!?…]+["'”’)\]]*(?=\s|$)|\n\s*\n/gu;
+const OPENER = /^["'“‘(\[]*/;
+
+function isAbbreviation(text: string, stop: number): boolean {
+  const head = /(?:^|[\s("“‘\[])((?:[A-Za-z]\.)+|[A-Za-z]+\.|et al\.)$/.exec(text.slice(Math.max(0, stop - 16), stop + 1))?.[1];
+  if (!head) return false;
+  const next = text.slice(stop + 1, stop + 40).replace(/^["'”’)\]]*\s+/, '').replace(OPENER, '');
+  const entry = ABBREVIATIONS.get(head.toLowerCase());
+  // "no." is an abbreviation only before a figure; short month forms only when written with a capital.
+  if (/^(no|nos|p|pp|ch|fig|vol|sec)\.$/i.test(head)) return /^\d/.test(next);
+  if (entry && /^(mar|sen|col|gen|est|ed|co|rev|hon|mt|v|c|ca)\.$/i.test(head) && /^[a-z]/.test(head)) return /^(v|c|ca)\.$/.test(head);
+  if (entry) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
+  // A single capital is an initial when a name follows, but "plan B." ends.
+  if (/^\p{Lu}\.$/u.test(head)) return /^\p{Lu}[\p{Ll}.]/u.test(next) && !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|and|or)\s\p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 16), stop + 1)) && !/\p{Ll}\s\p{Lu}\.$/u.test(text.slice(Math.max(0, stop - 16), stop + 1));
+  return /^(?:\p{Lu}\.){2,}$/u.test(head) && /^\p{Ll}/u.test(next);
+}
+
+/**
+ * The sentences of a text with their offsets. Together they cover every character that is not space between sentences.
+ * A quotation of several sentences is kept together while its quote is open, up to three stops.
+ */
+export function sentences(text: string): SentenceSpan[] {
+  const out: SentenceSpan[] = [];
+  let from = 0;
+  const push = (to: number) => {
+    let start = from;
+    while (start < to && /\s/.test(text[start])) start++;
+    let end = to;
+    while (end > start && /\s/.test(text[end - 1])) end--;
+    for (; end - start > LONGEST_SENTENCE; ) {
+      const space = text.lastIndexOf(' ', start + LONGEST_SENTENCE);
+      const cut = space > start ? space : start + LONGEST_SENTENCE;
+      out.push({ text: text.slice(start, cut), start, end: cut });
+      start = cut;
+      while (start < end && /\s/.test(text[start])) start++;
+    }
+    if (end > start) out.push({ text: text.slice(start, end), start, end });
+    from = to;
+  };
+  for (const match of text.matchAll(STOP)) {
+    const at = match.index;
+    const end = at + match[0].length;
+    if (match[0].startsWith('\n')) {
+      push(at);
+      continue;
+    }
+    const following = text.slice(end, end + 8).trimStart();
+    const lower = /^["'“‘(\[]*\p{Ll}/u.test(following);
+    // “Why?” he asked. — the stop belongs to what is quoted.
+    if (lower && /[!?…]|["”’']$/.test(match[0])) continue;
+    if (lower && match[0] === '...') continue;
+    if (match[0][0] === '.' && match[0].replace(/["'”’)\]]/g, '').length === 1 && isAbbreviation(text, at)) continue;
+    push(end);
+  }
+  push(text.length);
+  return out;
+}
+
+const WORD = /[\p{L}\p{N}]+(?:[’'.,][\p{L}\p{N}]+)*/gu;
+
+export interface WordSpan {
+  text: string;
+  start: number;
+  end: number;
+}
+
+/** Written words with offsets: letters and figures, joined by an inner apostrophe, point or comma. Hyphenated words count as their parts. */
+export function writtenWords(text: string): WordSpan[] {
+  return [...text.matchAll(WORD)].map((m) => ({ text: m[0], start: m.index, end: m.index + m[0].length }));
+}
+
+/** How many words a person would count: runs without space that hold a letter or a figure. */
+export function countWords(text: string): number {
+  let n = 0;
+  for (const run of text.split(/\s+/)) if (/[\p{L}\p{N}]/u.test(run)) n++;
+  return n;
+}

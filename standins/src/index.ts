@@ -1,0 +1,2 @@
+export * from './prose.ts';
+export * from './voice.ts';
