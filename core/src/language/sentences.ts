@@ -24,7 +24,8 @@ function isAbbreviation(text: string, stop: number): boolean {
   if (entry && /^(mar|sen|col|gen|est|ed|co|rev|hon|mt|v|c|ca)\.$/i.test(head) && /^[a-z]/.test(head)) return /^(v|c|ca)\.$/.test(head);
   if (entry) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
   // A single capital is an initial when a name follows, but "plan B." ends.
-  if (/^\p{Lu}\.$/u.test(head)) return /^\p{Lu}[\p{Ll}.]/u.test(next) && !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|and|or)\s\p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 16), stop + 1)) && !/\p{Ll}\s\p{Lu}\.$/u.test(text.slice(Math.max(0, stop - 16), stop + 1));
+  if (/^\p{Lu}\.$/u.test(head))
+    return /^\p{Lu}[\p{Ll}.]/u.test(next) && !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|letter|and|or)\s\p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 16), stop + 1));
   return /^(?:\p{Lu}\.){2,}$/u.test(head) && /^\p{Ll}/u.test(next);
 }
 

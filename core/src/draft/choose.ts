@@ -1,0 +1,73 @@
+/**
+ * Which units are told: an exact 0/1 choice of closed groups that fills the time with the strongest facts, solved by
+ * HiGHS. Every unit chosen brings what it points at; the solver stops by gap or nodes, never by time, so a choice is
+ * the same on every machine.
+ */
+import type { Unit } from './units.ts';
+
+/** The part of HiGHS that is used: a linear program as text in, values by name out. */
+export interface Solver {
+  solve: (lp: string, options?: Record<string, unknown>) => { Status: string; Columns: Record<string, { Primal?: number }> };
+}
+
+export interface Choice {
+  /** Speech time wanted, in milliseconds. */
+  minMs: number;
+  maxMs: number;
+  /** Units that must be told. */
+  pins: ReadonlySet<number>;
+  /** Units that must not be told. */
+  bans: ReadonlySet<number>;
+  /** The unit moved to the opening: nothing may lean on its old place. */
+  moved: number | null;
+}
+
+/** The gain of telling two neighbours of one passage together, in seconds of average worth. */
+const COHESION = 0.6;
+const OPTIONS = { mip_rel_gap: 0.004, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
+
+/** Needs that hold for a unit given what was moved: adjacency to a moved unit can't be met. */
+function blocked(unit: Unit, moved: number | null): boolean {
+  return moved !== null && unit.needs.some((n) => n.to === moved && n.adjacent);
+}
+
+function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 'shortest'): string {
+  const x = (i: number) => `x${i}`;
+  const seconds = (ms: number) => (ms / 1000).toFixed(3);
+  const banned = (u: Unit) => choice.bans.has(u.index) || blocked(u, choice.moved);
+  const pairs = units.filter((u, k) => k > 0 && u.block.id === units[k - 1].block.id).map((u) => u.index);
+  const goal =
+    objective === 'shortest'
+      ? units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`)
+      : [...units.map((u) => `+ ${((u.worth * u.ms) / 1000).toFixed(4)} ${x(u.index)}`), ...pairs.map((i) => `+ ${COHESION} y${i}`)];
+  const rows: string[] = [];
+  const total = units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`).join('\n ');
+  if (objective === 'worth') rows.push(`low: ${total}\n >= ${seconds(choice.minMs)}`, `high: ${total}\n <= ${seconds(choice.maxMs)}`);
+  for (const u of units) {
+    u.needs.forEach((n, k) => rows.push(`n${u.index}_${k}: ${x(u.index)} - ${x(n.to)} <= 0`));
+    if (u.needsNext) {
+      const next = units[u.index + 1];
+      rows.push(next ? `q${u.index}: ${x(u.index)} - ${x(next.index)} <= 0` : `q${u.index}: ${x(u.index)} <= 0`);
+    }
+  }
+  if (objective === 'worth') for (const i of pairs) rows.push(`a${i}: y${i} - ${x(i)} <= 0`, `b${i}: y${i} - ${x(i - 1)} <= 0`);
+  const bounds = [
+    ...units.filter((u) => choice.pins.has(u.index)).map((u) => `${x(u.index)} = 1`),
+    ...units.filter((u) => banned(u) && !choice.pins.has(u.index)).map((u) => `${x(u.index)} = 0`),
+    ...(objective === 'worth' ? pairs.map((i) => `0 <= y${i} <= 1`) : []),
+  ];
+  return `${objective === 'worth' ? 'Maximize' : 'Minimize'}\n obj: ${goal.join('\n ')}\nSubject To\n ${rows.length ? rows.join('\n ') : 'none: 0 x0 <= 0'}\nBounds\n ${bounds.join('\n ')}\nBinary\n ${units.map((u) => x(u.index)).join('\n ')}\nEnd\n`;
+}
+
+function run(units: readonly Unit[], choice: Choice, objective: 'worth' | 'shortest', solver: Solver): number[] | null {
+  const result = solver.solve(program(units, choice, objective), OPTIONS);
+  if (result.Status !== 'Optimal' && !/limit/i.test(result.Status)) return null;
+  const chosen = units.filter((u) => (result.Columns[`x${u.index}`]?.Primal ?? 0) > 0.5).map((u) => u.index);
+  return chosen.length ? chosen : null;
+}
+
+/** The best closed choice within the time, in reading order, or null when there is none. */
+export const chooseUnits = (units: readonly Unit[], choice: Choice, solver: Solver): number[] | null => run(units, choice, 'worth', solver);
+
+/** The shortest closed choice with the pins, or null. */
+export const shortestUnits = (units: readonly Unit[], choice: Choice, solver: Solver): number[] | null => run(units, choice, 'shortest', solver);

@@ -1,0 +1,82 @@
+/** From print to the ear: what a listener can't hear is taken out or said in words. Values stay as they are. */
+import { CURRENCIES, PATTERNS, UNITS } from '../language/lexicon.ts';
+import { quotedSpans } from '../trace/words.ts';
+
+/** Applies a change to the text outside quotation marks only. */
+export function outsideQuotes(text: string, change: (part: string) => string): string {
+  let out = '';
+  let at = 0;
+  for (const [start, end] of quotedSpans(text)) {
+    out += change(text.slice(at, start)) + text.slice(start, end);
+    at = end;
+  }
+  return out + change(text.slice(at));
+}
+
+const N = PATTERNS.number;
+const UNIT = new RegExp(`(${N})(?:\\s|-|\\u00a0)?(${PATTERNS.unit})(?![\\p{L}\\p{N}/²³])`, 'gu');
+const WORD_UNITS = new Set(['A', 'N', 'L', 'V', 'J', 'W', 'h', 's', 'm', 't', 'g', 'l']);
+
+const NOT_CONTRACTIONS: readonly [RegExp, string][] = [
+  ['did', 'didn’t'], ['does', 'doesn’t'], ['do', 'don’t'], ['was', 'wasn’t'], ['were', 'weren’t'], ['is', 'isn’t'], ['are', 'aren’t'], ['has', 'hasn’t'], ['have', 'haven’t'], ['had', 'hadn’t'],
+  ['could', 'couldn’t'], ['would', 'wouldn’t'], ['should', 'shouldn’t'], ['will', 'won’t'],
+].map(([verb, short]) => [new RegExp(`\\b(${verb}) not(?= \\p{Ll})(?! only\\b)`, 'giu'), short]); // prettier-ignore
+
+const likeCase = (model: string, word: string) => (/^\p{Lu}/u.test(model) ? word[0].toUpperCase() + word.slice(1) : word);
+
+/** Contractions where every speaker makes them: negations before another word, "it is" at the start of a clause, "cannot". */
+export function contract(text: string): string {
+  return outsideQuotes(text, (part) => {
+    let out = part;
+    for (const [pattern, short] of NOT_CONTRACTIONS) out = out.replace(pattern, (_, verb: string) => likeCase(verb, short));
+    return out
+      .replace(/\b(c)annot(?= \p{Ll})/giu, '$1an’t')
+      .replace(/(^|[.;,] (?:and |but |so )?)(it) is(?= (?:a|an|the|not|in|on|at|about|no|only|still|\p{Ll}+ing|\p{Ll}+ed)\b)/giu, '$1$2’s')
+      .replace(/(^|[.;,] (?:and |but |so )?)(they|you|we) are(?= \p{Ll})/giu, '$1$2’re')
+      .replace(/(^|[.;,] (?:and |but |so )?)(you) will(?= \p{Ll})/giu, '$1$2’ll');
+  });
+}
+
+/** Signs, units and bracketed matter said or dropped. Statistics, conversions, years of life and short names in brackets go; other brackets become commas. */
+export function forTheEar(text: string): string {
+  return outsideQuotes(text, (part) =>
+    part
+      .replace(/^(?:Background|Objectives?|Aims?|Methods?|Results?|Findings|Limitations?|Conclusions?|Discussion|Introduction)\s*:\s*(?=\p{Lu})/u, '')
+      .replace(/\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{1,8}|pictured|above|below)\)/gu, '')
+      .replace(/\s\(([^()]{3,80})\)(?=([.,;:!?])?)/g, (_, inner: string, mark?: string) => `, ${inner}${mark ? '' : ','}`)
+      .replace(/\be\.g\.,?/g, 'for example')
+      .replace(/\bi\.e\.,?/g, 'that is')
+      .replace(/\betc\.(?=\s\p{Ll}|,)/gu, 'and so on')
+      .replace(/\bc(?:a)?\.\s?(?=\d)/g, 'about ')
+      .replace(/\s?%/g, ' percent')
+      .replace(/\bper cent\b/g, 'percent')
+      .replace(UNIT, (whole, n: string, unit: string) => {
+        if (WORD_UNITS.has(unit) && !new RegExp(`${unit}$`).test(whole)) return whole;
+        const [one, many] = UNITS.get(unit)!;
+        return `${n} ${n === '1' ? one : many}`;
+      })
+      .replace(new RegExp(`(${PATTERNS.currency})(${N})\\s?(bn|m|k)\\b`, 'gu'), (_, sign: string, n: string, scale: string) => `${sign}${n} ${{ bn: 'billion', m: 'million', k: 'thousand' }[scale]}`)
+      .replace(/\s&\s/g, ' and ')
+      .replace(/(\d{4})[-–](\d{4})/g, '$1 to $2')
+      .replace(/\s+/g, ' ')
+      .replace(/,\s*([.;!?])/g, '$1'),
+  ).trim();
+}
+
+export const isCurrency = (sign: string): boolean => CURRENCIES.has(sign);
+
+const SPEECH = /^([“"])([^“”"]+)([,?!.])([”"]),?\s(said|says|wrote|writes|explained|added)\s(\p{Lu}[^“”"]{2,90}|[Tt]he [^“”"]{2,60})([.])\s*(?:([“"][^“”"]+[”"]))?$/u;
+
+/** Names the speaker before the quotation, which stays whole: a listener can't see who speaks. Other forms are left as they are. */
+export function speakerFirst(sentence: string): string {
+  const m = SPEECH.exec(sentence);
+  if (!m) return sentence;
+  const [, open, quote, mark, close, verb, who, , more] = m;
+  // A relative clause behind the name needs its closing comma before the verb.
+  const name = who.trim().replace(/,$/, '');
+  const subject = /,/.test(name) ? `${name},` : name;
+  const end = mark === ',' ? '.' : mark;
+  const said = more ? `${open}${quote}${end} ${more.slice(1)}` : `${open}${quote}${end}${close}`;
+  const first = subject[0].toUpperCase() + subject.slice(1);
+  return `${first} ${verb}: ${said}`;
+}

@@ -1,0 +1,2 @@
+export type { Solver } from './choose.ts';
+export * from './draft.ts';

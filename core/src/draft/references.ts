@@ -1,0 +1,189 @@
+/**
+ * What each sentence points at. A sentence is told only when what it points at is told: this is what keeps a draft
+ * coherent (measured: half of all refused lines dangle).
+ */
+import { hasFiniteVerb, type TaggedToken } from '../language/tagger.ts';
+import type { TaggedSentence } from '../facts/facts.ts';
+
+export interface Reference {
+  /** Index of the sentence that must be told. */
+  to: number;
+  /** Whether it must be the sentence straight before, with nothing in between. */
+  adjacent: boolean;
+  why: string;
+}
+
+const LEANS_BACK =
+  /^["“]?(?:But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|second|former|latter|next|rest|last|first|two|three|four|pair|following)\b|Most|None|Some|Others?|Nine|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
+const TIME_BACK = /\b(?:that|the same|the following|the next) (?:year|day|morning|night|evening|week|month|time|moment|afternoon|spring|summer|autumn|winter|autumns)\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b/i;
+const EXPLETIVE = /\b[Ii]t (?:is|was|’s|has been|will be|takes?|took|seems?|turned out|may be|would be|rain(?:s|ed)|snow(?:s|ed))\b(?: not| also| still| only)?(?: \w+){0,3} (?:that|to|how|whether|whose|why|when)\b/;
+const THINGS = new Set(['it', 'its', 'itself']);
+const MANY = new Set(['they', 'them', 'their', 'theirs', 'themselves']);
+const PERSONS = new Set(['he', 'him', 'his', 'himself', 'she', 'her', 'hers', 'herself']);
+const POINTERS = new Set(['this', 'that', 'these', 'those']);
+/** Nouns for a person. */
+const PERSON = /^(?:.*(?:man|woman|father|mother|son|daughter)|boy|girl|child|wife|husband|brother|sister|aunt|uncle|mayor|keeper|doctor|engineer|nurse|boss|customer|owner|teacher|farmer|builder|worker|driver|sailor|captain|baker|miller|king|queen|president|minister|judge|officer|soldier|student|writer|scientist|researcher|lawyer|neighbour|friend|stranger|passenger|witness|director|inspector|founder|inventor|architect|designer|maker|pilot|patient|widow|heir|artist|painter|singer|player|leader|manager|clerk|priest|bishop)$/i;
+/** Nouns that stand for something said before unless the sentence itself says of what. */
+const STAND_INS = new Set('decision move plan result results problem scheme proposal idea question answer reason incident accident event change claim test report letter belief change trouble effect process discovery finding method case same thing count finding inquiry contract work model design repair survey journey'.split(' '));
+
+const isNoun = (t: TaggedToken) => t.pos === 'NOUN' || t.pos === 'PROPN';
+const isPlural = (t: TaggedToken) => /(?:s|people|men|women|children|crew|council|company|police|staff|team|crowd)$/i.test(t.text) && !/(?:ss|us|is)$/i.test(t.text);
+
+/** Whether a pronoun at `i` finds a fitting noun before it in its own sentence. */
+function resolvedInside(tokens: readonly TaggedToken[], i: number): boolean {
+  const word = tokens[i].text.toLowerCase();
+  // "Edith, her mother": a possessive behind a comma belongs to somebody else than the name it explains.
+  if (/^(?:his|her|their)$/.test(word) && tokens[i - 1]?.text === ',' && tokens[i - 2]?.pos === 'PROPN') return false;
+  const before = tokens.slice(0, i).filter((t) => isNoun(t) || /^(?:nobody|everyone|somebody|someone|anyone|everybody|i|we|you)$/i.test(t.text));
+  if (PERSONS.has(word)) return before.some((t) => t.pos === 'PROPN' || PERSON.test(t.lemma));
+  if (MANY.has(word)) return before.some((t) => isPlural(t) || !isNoun(t));
+  return before.some((t) => !isPlural(t) || t.pos === 'PROPN');
+}
+
+function pronounReason(sentence: TaggedSentence): string | null {
+  const { tokens, fact } = sentence;
+  const firstVerb = tokens.findIndex((t) => t.pos === 'VERB' || t.pos === 'AUX');
+  for (let i = 0; i < tokens.length; i++) {
+    const word = tokens[i].text.toLowerCase();
+    // What is quoted speaks for itself: its speaker's "it" is not the listener's.
+    if (fact.quotes.some((q) => tokens[i].start > q.start && tokens[i].end < q.end)) continue;
+    if (THINGS.has(word) && EXPLETIVE.test(fact.text.slice(Math.max(0, tokens[i].start)))) continue;
+    if ((THINGS.has(word) || MANY.has(word) || PERSONS.has(word)) && !resolvedInside(tokens, i)) return `“${tokens[i].text}”`;
+    // A pronoun subject right after an opening clause still means someone from before.
+    if ((PERSONS.has(word) || MANY.has(word) || word === 'it') && i < firstVerb && i <= 6 && !tokens.slice(0, i).some(isNoun)) return `“${tokens[i].text}”`;
+    if (POINTERS.has(word) && i > 0 && pointsBack(tokens, i)) return `“${tokens[i].text} ${tokens[i + 1]?.text ?? ''}”`;
+    if (/^(?:one|ones|so|there|then|else|another|others)$/.test(word) && i > 0 && standsAlone(tokens, i)) return `“${tokens[i].text}”`;
+  }
+  return null;
+}
+
+/** "that" and "this" in mid-sentence: a conjunction or relative is none, "this bridge" or a bare "this" is. */
+function pointsBack(tokens: readonly TaggedToken[], i: number): boolean {
+  const word = tokens[i].text.toLowerCase();
+  const next = tokens[i + 1];
+  if (word === 'that') return tokens[i].pos === 'DET' && next !== undefined && next.pos === 'NOUN' && ['ADP', 'CCONJ', 'PUNCT'].includes(tokens[i - 1].pos) && !tokens.slice(0, i).some((t) => t.lemma === next.lemma);
+  if (!next || next.pos === 'PUNCT' || ['VERB', 'AUX', 'ADP'].includes(next.pos)) return true;
+  return !tokens.slice(0, i).some((t) => isNoun(t) && t.lemma === next.lemma);
+}
+
+function standsAlone(tokens: readonly TaggedToken[], i: number): boolean {
+  const word = tokens[i].text.toLowerCase();
+  const next = tokens[i + 1];
+  const ends = !next || next.pos === 'PUNCT';
+  if (word === 'so') return ends;
+  if (word === 'one' || word === 'ones') return ends && !tokens.slice(0, i).some((t) => t.pos === 'NOUN');
+  if (word === 'another') return next?.pos === 'NOUN' && !tokens.slice(0, i).some((t) => t.lemma === next.lemma);
+  if (word === 'there') return ends && !tokens.slice(0, i).some((t) => t.pos === 'PROPN');
+  return ends && word !== 'others';
+}
+
+/** Whether a quotation opened in an earlier sentence of the passage is still open at `s`. */
+export function openQuote(sentences: readonly TaggedSentence[], s: number): boolean {
+  let open = false;
+  for (let i = s - 1; i >= 0 && sentences[i].fact.block === sentences[s].fact.block; i--) {
+    const marks = sentences[i].fact.text.match(/[“”]/g) ?? [];
+    if (marks.length) {
+      open = marks[marks.length - 1] === '“';
+      break;
+    }
+  }
+  return open;
+}
+
+/** "I have not." "I did, in my second year.": an auxiliary whose verb was said before. */
+function isElliptical(tokens: readonly TaggedToken[]): boolean {
+  if (tokens.some((t) => t.pos === 'VERB') || tokens.length > 12) return false;
+  const at = tokens.findIndex((t) => t.pos === 'AUX' && !/^(?:is|are|was|were|am|be)$/i.test(t.text));
+  return at > 0 && at <= 3 && /^(?:[,.!?;]|not|n['’]t|too|so)$/i.test(tokens[at + 1]?.text ?? '.');
+}
+
+/** The latest dated sentence before this one in its passage, when it has no date of its own: what follows happens then. */
+function dateAnchor(sentences: readonly TaggedSentence[], s: number): number | null {
+  if (sentences[s].fact.dates.length) return null;
+  for (let i = s - 1; i >= 0 && sentences[i].fact.block === sentences[s].fact.block; i--) if (sentences[i].fact.dates.length) return i;
+  return null;
+}
+
+interface Mention {
+  first: number;
+  indefinite: boolean;
+}
+
+/** First mention of each noun, and whether it was introduced as new ("a lift", "wedges") or as known ("the city"). */
+function mentions(sentences: readonly TaggedSentence[]): Map<string, Mention> {
+  const out = new Map<string, Mention>();
+  sentences.forEach(({ tokens }, s) => {
+    tokens.forEach((t, i) => {
+      if (t.pos !== 'NOUN' || out.has(t.lemma)) return;
+      let j = i - 1;
+      while (j >= 0 && ['ADJ', 'NOUN', 'NUM', 'ADV', 'PROPN'].includes(tokens[j].pos)) j--;
+      const determiner = tokens[j]?.text.toLowerCase();
+      out.set(t.lemma, { first: s, indefinite: !/^(?:the|this|that|these|those|its|his|her|their|my|our)$/.test(determiner ?? '') });
+    });
+  });
+  return out;
+}
+
+/** Head nouns of definite phrases ("the iron troughs" → trough), with whether the phrase says of what ("the gate of the lock"). */
+function definites(tokens: readonly TaggedToken[]): { lemma: string; at: number; qualified: boolean }[] {
+  const out: { lemma: string; at: number; qualified: boolean }[] = [];
+  tokens.forEach((t, i) => {
+    if (t.text.toLowerCase() !== 'the') return;
+    let j = i + 1;
+    while (j < tokens.length && ['ADJ', 'NUM', 'ADV', 'PROPN'].includes(tokens[j].pos)) j++;
+    while (j + 1 < tokens.length && tokens[j].pos === 'NOUN' && tokens[j + 1].pos === 'NOUN') j++;
+    if (tokens[j]?.pos !== 'NOUN') return;
+    const qualified = /^(?:of|that|which|who|where|for|at|in|on|between|behind|under|over|from|to)$/i.test(tokens[j + 1]?.text ?? '') || j - i > 2;
+    out.push({ lemma: tokens[j].lemma, at: i, qualified });
+  });
+  return out;
+}
+
+/**
+ * References of every sentence, in reading order, always to an earlier one. `titleLemmas` are known to the listener
+ * from the title.
+ */
+export function references(sentences: readonly TaggedSentence[], titleLemmas: ReadonlySet<string>): Reference[][] {
+  const known = mentions(sentences);
+  const fullNames = new Map<string, number>();
+  const firstOfBlock = new Map<string, number>();
+  sentences.forEach(({ fact }, s) => firstOfBlock.has(fact.block) || firstOfBlock.set(fact.block, s));
+  return sentences.map((sentence, s) => {
+    const { fact, tokens } = sentence;
+    const out: Reference[] = [];
+    // The first sentence opens the source itself, so it leans on nothing.
+    const previous = (why: string) => void (s > 0 && out.push({ to: s - 1, adjacent: true, why }));
+    const sameBlock = s > 0 && sentences[s - 1].fact.block === fact.block;
+    const firstHere = firstOfBlock.get(fact.block)!;
+    if (firstHere < s) out.push({ to: firstHere, adjacent: false, why: 'its passage opens there' });
+    if (sameBlock && openQuote(sentences, s)) previous('it goes on with a quotation');
+    const opener = fact.text;
+    if (LEANS_BACK.test(opener) && !(/^(?:Most|Some|More|Each|Now|Nine|All of|Both)\b/.test(opener) && !sameBlock && /^\w+ (?:of the|\p{Ll}+s)\b/u.test(opener))) previous('it leans on the sentence before');
+    else if (TIME_BACK.test(fact.text)) previous('its time is told from the sentence before');
+    else if (isElliptical(tokens)) previous('it answers the sentence before');
+    else if (!hasFiniteVerb(tokens) && !fact.step) previous('it has no verb of its own');
+    else if (/^["“][^“”"]*["”]?$/.test(fact.text)) previous('it is a quotation without a speaker');
+    else {
+      const pronoun = pronounReason(sentence);
+      if (pronoun) previous(`${pronoun} is told in the sentence before`);
+    }
+    for (const { lemma, qualified } of definites(tokens)) {
+      if (titleLemmas.has(lemma)) continue;
+      const mention = known.get(lemma);
+      if (STAND_INS.has(lemma) && !qualified && (!mention || mention.first >= s)) previous(`“the ${lemma}” was not told before`);
+      else if (sameBlock && mention?.first === s && !qualified) previous(`“the ${lemma}” belongs to what was told before`);
+      else if (mention && mention.first < s && mention.indefinite) out.push({ to: mention.first, adjacent: false, why: `“the ${lemma}” is introduced there` });
+    }
+    for (const name of fact.names) {
+      const parts = name.text.split(/\s+/).filter((p) => /^\p{Lu}/u.test(p) && !/^(?:Mr|Mrs|Ms|Dr|The)\.?$/.test(p));
+      const last = parts[parts.length - 1];
+      if (!last) continue;
+      const told = fullNames.get(last);
+      if (told !== undefined && told !== s && !titleLemmas.has(last.toLowerCase())) out.push({ to: told, adjacent: false, why: `${last} is introduced there` });
+      if (told === undefined) fullNames.set(last, s);
+    }
+    const anchor = dateAnchor(sentences, s);
+    if (anchor !== null) out.push({ to: anchor, adjacent: false, why: 'its date is told there' });
+    return out.filter((r, i) => r.to !== s && out.findIndex((o) => o.to === r.to && o.adjacent === r.adjacent) === i);
+  });
+}

@@ -1,0 +1,103 @@
+/** Chosen units → sections: where to cut, what each is called, what part it plays. */
+import type { SectionRole } from '../script/schema.ts';
+import type { SourceDocument } from '../source/document.ts';
+import { stems } from '../facts/centrality.ts';
+import type { Unit } from './units.ts';
+
+/** A section is best about this long in long form (about 10 titled sections in ten minutes; common practice, no published source). */
+const BEST_SECTION_MS = 40_000;
+const SHORTEST_SECTION_MS = 9_000;
+
+/** What it costs to cut before a unit: nothing at a new heading, much inside a paragraph or before a word that leans back. */
+function cutCost(unit: Unit, previous: Unit): number {
+  if (unit.needs.some((n) => n.to === previous.index && n.adjacent)) return 9;
+  if (unit.block.id === previous.block.id) return 3;
+  if (unit.block.under !== previous.block.under || unit.part !== previous.part) return -1.2;
+  return 0.4;
+}
+
+/** Splits units into about even groups at the cheapest places (dynamic programming over cut costs and unevenness). */
+export function cutSections(units: readonly Unit[], shorter: number): Unit[][] {
+  if (!units.length) return [];
+  const total = units.reduce((sum, u) => sum + u.ms, 0);
+  const best = Math.max(SHORTEST_SECTION_MS, Math.min(BEST_SECTION_MS, total / Math.max(1, Math.round(total / (BEST_SECTION_MS * shorter)))));
+  const cost = [0];
+  const from = [0];
+  for (let end = 1; end <= units.length; end++) {
+    cost[end] = Infinity;
+    let ms = 0;
+    let spans = 0;
+    for (let start = end - 1; start >= 0; start--) {
+      ms += units[start].ms;
+      // A section keeps to one heading, and always to one part of a study.
+      if (start < end - 1 && units[start].part !== units[start + 1].part) break;
+      if (start < end - 1 && units[start].block.under !== units[start + 1].block.under) spans += 1.6;
+      if (ms > best * 2.4 && end - start > 1) break;
+      const uneven = ((ms - best) / best) ** 2 + (ms < SHORTEST_SECTION_MS ? 3 : 0);
+      const here = cost[start] + uneven + spans + (start > 0 ? cutCost(units[start], units[start - 1]) : 0);
+      if (here < cost[end]) [cost[end], from[end]] = [here, start];
+    }
+  }
+  const groups: Unit[][] = [];
+  for (let end = units.length; end > 0; end = from[end]) groups.unshift(units.slice(from[end], end));
+  return groups;
+}
+
+const TROUBLE = /\b(?:failed|failure|broke|broken|parted|crack|trouble|wrong|problem|lost|closed|shut|stuck|stopped|jam|died|danger|accident|flood|drought|mud|refused|did not believe|ashamed|still unknown|not settled)\b/i;
+const TURN = /\b(?:but|instead|turned out|until then|however|chosen|answered|discovered|noticed|found)\b/i;
+
+/** The part a section plays, from its place and its words. */
+export function sectionRole(group: readonly Unit[], place: 'second' | 'middle' | 'last', source: SourceDocument): SectionRole {
+  if (place === 'last') return 'close';
+  if (source.kind === 'howto') return 'workings';
+  if (place === 'second') return 'ground';
+  const share = (pattern: RegExp) => group.filter((u) => pattern.test(`${u.sentence.fact.text}`)).length / group.length;
+  const heading = group[0].block.under ?? '';
+  if (group.some((u) => u.part === 'results' || u.part === 'conclusion')) return 'settle';
+  if (/\bhow it works|principle|method|operation\b/i.test(heading) || group[0].part === 'method') return 'workings';
+  if (/stoppage|accident|failure|trouble/i.test(heading) || share(TROUBLE) >= 0.3) return 'strain';
+  if (share(TURN) >= 0.25) return 'turn';
+  return 'ground';
+}
+
+const title = (text: string) => text[0].toUpperCase() + text.slice(1);
+
+/** A short name for a section: its heading where one section holds most of it, else its own most telling noun phrase. */
+export function sectionTitle(group: readonly Unit[], source: SourceDocument, taken: ReadonlySet<string>): string {
+  const headings = new Map<string, number>();
+  for (const u of group) if (u.block.under && !u.part) headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);
+  const [heading] = [...headings].sort((a, b) => b[1] - a[1])[0] ?? [];
+  if (heading && heading.length <= 40 && !taken.has(heading) && source.kind !== 'abstract') return heading;
+  const part = group[0].part;
+  if (part && !taken.has(title(part))) return title(part);
+  if (source.kind === 'howto' && !group[0].block.under && !taken.has('Before you start')) return 'Before you start';
+  const counts = new Map<string, number>();
+  const own = stems(group.map((u) => u.sentence.fact.text).join(' '));
+  const frequency = (word: string) => own.filter((s) => s === word).length;
+  const sourceTitle = new Set(stems(source.title));
+  const whole = new Map<string, number>();
+  for (const s of stems(source.text)) whole.set(s, (whole.get(s) ?? 0) + 1);
+  for (const { sentence } of group) for (const phrase of nounPhrases(sentence.tokens, source.text)) {
+    const known = stems(phrase);
+    if (!known.length || taken.has(title(phrase))) continue;
+    const score = known.reduce((sum, s) => sum + frequency(s) + 0.15 * (whole.get(s) ?? 0) - (sourceTitle.has(s) ? 1.2 : 0), 0) / Math.sqrt(known.length) + (known.length > 1 ? 0.8 : 0);
+    counts.set(phrase, Math.max(counts.get(phrase) ?? -9, score));
+  }
+  const [phrase] = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0] ?? ['Part'];
+  return title(phrase);
+}
+
+/** Adjective-noun runs of one to three words. Two plain nouns side by side are believed only when the source has them twice: one may be a verb. */
+function nounPhrases(tokens: Unit['sentence']['tokens'], text: string): string[] {
+  const out: string[] = [];
+  for (let i = 0; i < tokens.length; i++) {
+    let j = i;
+    while (j < tokens.length && j - i < 3 && (tokens[j].pos === 'ADJ' || tokens[j].pos === 'NOUN' || tokens[j].pos === 'PROPN') && /^[\p{L}’'-]+$/u.test(tokens[j].text)) j++;
+    const last = tokens[j - 1];
+    const phrase = j > i ? tokens.slice(i, j).map((t) => t.text).join(' ') : '';
+    const doubtful = tokens.slice(i, j).filter((t) => t.pos === 'NOUN').length > 1 && text.split(phrase).length < 3;
+    if (j > i && !doubtful && (last.pos === 'NOUN' || last.pos === 'PROPN') && last.text.length > 2) out.push(phrase);
+    if (j > i) i = j - 1;
+  }
+  return out;
+}

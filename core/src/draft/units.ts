@@ -1,0 +1,93 @@
+/** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
+import type { TaggedSentence } from '../facts/facts.ts';
+import { stems } from '../facts/centrality.ts';
+import { partOf } from '../facts/facts.ts';
+import type { Tagger } from '../language/tagger.ts';
+import type { Block, SourceDocument } from '../source/document.ts';
+import type { Clock } from '../timing/clock.ts';
+import { contract, forTheEar, speakerFirst } from './ear.ts';
+import { openQuote, references, type Reference } from './references.ts';
+import { safeSplits } from './split.ts';
+
+export interface Unit {
+  index: number;
+  sentence: TaggedSentence;
+  block: Block;
+  /** The part of a study it belongs to. */
+  part: string | null;
+  needs: readonly Reference[];
+  /** Whether the next sentence has to follow: a quotation is still open, a question or a colon waits. */
+  needsNext: boolean;
+  /** What is said, one or more lines. */
+  lines: readonly string[];
+  /** The time of its lines with the rests after them. */
+  ms: number;
+  worth: number;
+}
+
+const CLAIMS_WE = /\b(?:we|our|us)\b/i;
+
+/** "We" of a study's authors, for a listener who hears somebody else: the researchers, then they. */
+function authorsAsThirdPerson(text: string): string {
+  return text
+    .replace(/^We\b/, 'The researchers')
+    .replace(/\b(and|but|so|which|that|,) we\b/g, '$1 they')
+    .replace(/\bwe\b/g, 'they')
+    .replace(/\bour\b/g, 'their')
+    .replace(/\bOur\b/g, 'Their');
+}
+
+/** What is said for one sentence. */
+export function tell(sentence: TaggedSentence, source: SourceDocument, tagger: Tagger): string[] {
+  let text = forTheEar(sentence.fact.text);
+  if (source.kind === 'abstract' && CLAIMS_WE.test(text) && !/["“]/.test(text)) text = authorsAsThirdPerson(text);
+  text = speakerFirst(text);
+  const tokens = text === sentence.fact.text ? sentence.tokens : tagger(text);
+  return safeSplits(text, tokens).map((part) => contract(part));
+}
+
+/** Sentences longer than this tire a listener; their worth falls (common practice, no published source). */
+const LONG_LINE_WORDS = 28;
+
+/** A study is told for what it found. */
+const PART_WORTH: Readonly<Record<string, number>> = { results: 1.35, conclusion: 1.3, aim: 1.1, method: 0.95, limits: 0.95, background: 0.9 };
+
+function worth(sentence: TaggedSentence, lines: readonly string[], source: SourceDocument, part: string | null): number {
+  const { fact } = sentence;
+  const longest = Math.max(...lines.map((l) => l.split(/\s+/).length));
+  let value = (0.25 + fact.strength) * (part ? (PART_WORTH[part] ?? 1) : 1);
+  if (longest > LONG_LINE_WORDS) value *= 0.7;
+  if (fact.type === 'quote') value *= 1.1;
+  if (fact.type === 'warning') value *= 1.6;
+  if (source.kind === 'howto' && fact.step) value *= 1.5;
+  return value;
+}
+
+/** Whether a block is no narration: a list of things, a note on the page. */
+const isThing = (block: Block) => block.type === 'item' && !block.step;
+
+const waits = (told: readonly TaggedSentence[], i: number) => /:$|\?["”]?$/.test(told[i].fact.text) || (i + 1 < told.length && told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1));
+
+/** What stands under a heading needs the heading's first sentence, which says what it is about. */
+function underHeading(needs: readonly Reference[], firstUnder: Map<string, number>, block: Block, index: number): Reference[] {
+  if (!block.under || block.step) return [...needs];
+  const first = firstUnder.get(block.under);
+  if (first === undefined) firstUnder.set(block.under, index);
+  return first === undefined || needs.some((n) => n.to === first) ? [...needs] : [...needs, { to: first, adjacent: false, why: `“${block.under}” opens there` }];
+}
+
+export function makeUnits(source: SourceDocument, tagged: readonly TaggedSentence[], tagger: Tagger, clock: Clock): Unit[] {
+  const blocks = new Map(source.blocks.map((b) => [b.id, b]));
+  const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!));
+  const titleLemmas = new Set([...tagger(source.title).filter((t) => t.pos === 'NOUN' || t.pos === 'PROPN').map((t) => t.lemma), ...stems(source.title)]);
+  const needs = references(told, titleLemmas);
+  let part: string | null = null;
+  const firstUnder = new Map<string, number>();
+  return told.map((sentence, index) => {
+    const block = blocks.get(sentence.fact.block)!;
+    if (source.kind === 'abstract') part = partOf(block.under ?? '') ?? (block.start === sentence.fact.start && /^\w[\w ]{2,24}:/.test(block.text) ? (partOf(block.text) ?? part) : part);
+    const lines = tell(sentence, source, tagger);
+    const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
+    return { index, sentence, block, part, needs: underHeading(needs[index], firstUnder, block, index), needsNext: waits(told, index), lines, ms, worth: worth(sentence, lines, source, part) };
+  });
+}

@@ -1,0 +1,3 @@
+export * from './centrality.ts';
+export * from './extract.ts';
+export * from './facts.ts';

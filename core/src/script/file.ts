@@ -1,0 +1,153 @@
+/** The script file: a self-contained projection of the document, in seconds. */
+import { z } from 'zod';
+import type { Clock } from '../timing/clock.ts';
+import { seconds } from '../timing/clock.ts';
+import type { Fact } from '../facts/facts.ts';
+import type { SourceDocument } from '../source/document.ts';
+import { LINE_ROLES, SECTION_ROLES, clockLines, type PlainSection } from './schema.ts';
+
+export const FRAMES = ['16:9', '9:16', '1:1'] as const;
+export type Frame = (typeof FRAMES)[number];
+export const MOODS = ['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const;
+export type Mood = (typeof MOODS)[number];
+export const TARGET_KINDS = ['point', 'floor', 'ceiling'] as const;
+export const SHORTEST_TARGET = 15;
+export const LONGEST_TARGET = 25 * 60;
+/** The pace a frame is written for when nothing else is said, in words a minute (common practice, no published source). */
+export const DEFAULT_PACE: Readonly<Record<Frame, number>> = { '16:9': 150, '9:16': 190, '1:1': 175 };
+
+export const targetSchema = z.object({ kind: z.enum(TARGET_KINDS), seconds: z.number().min(SHORTEST_TARGET).max(LONGEST_TARGET) });
+export type Target = z.infer<typeof targetSchema>;
+
+const lineSchema = z.object({
+  id: z.string().min(1).max(40),
+  text: z.string().max(20_000),
+  role: z.enum(LINE_ROLES),
+  seconds: z.number().nonnegative(),
+  rest: z.number().nonnegative().max(60).optional(),
+  speaker: z.string().max(80).optional(),
+  fixed: z.number().nonnegative().max(600).optional(),
+  locked: z.boolean().optional(),
+  from: z.array(z.object({ source: z.string().max(10), fact: z.string().max(20).optional(), quote: z.string().max(20_000) })),
+});
+const sectionSchema = z.object({
+  id: z.string().min(1).max(40),
+  title: z.string().max(300),
+  role: z.enum(SECTION_ROLES),
+  seconds: z.number().nonnegative(),
+  planned: z.number().nonnegative().optional(),
+  locked: z.boolean().optional(),
+  lines: z.array(lineSchema),
+});
+const fileSourceSchema = z.object({ id: z.string().min(1).max(10), title: z.string(), kind: z.string() }).loose();
+
+export const scriptFileSchema = z.object({
+  version: z.literal(1),
+  title: z.string().max(300),
+  language: z.string(),
+  frame: z.enum(FRAMES),
+  mood: z.enum(MOODS).optional(),
+  pace: z.number().positive(),
+  voice: z.string(),
+  seed: z.number().int(),
+  shape: z.string(),
+  target: targetSchema,
+  seconds: z.number().nonnegative(),
+  sources: z.array(fileSourceSchema),
+  sections: z.array(sectionSchema),
+});
+export type ScriptFile = z.infer<typeof scriptFileSchema>;
+
+export interface ScriptSettings {
+  title: string;
+  frame: Frame;
+  mood: Mood;
+  pace: number;
+  voice: string;
+  seed: number;
+  shape: string;
+  target: Target;
+}
+
+/** A source as the script file and `read` print it. */
+export function printedSource(source: SourceDocument, facts: readonly Fact[]) {
+  return {
+    title: source.title,
+    kind: source.kind,
+    ...(source.published ? { published: source.published } : {}),
+    ...(source.authors ? { authors: source.authors } : {}),
+    ...(source.publisher ? { publisher: source.publisher } : {}),
+    ...(source.licence ? { licence: source.licence } : {}),
+    blocks: source.blocks.map((b) => ({ id: b.id, type: b.type, text: b.text, ...(b.under ? { under: b.under } : {}), ...(b.step ? { step: b.step } : {}) })),
+    facts: facts.map((f) => ({
+      id: f.id,
+      block: f.block,
+      text: f.text,
+      numbers: f.numbers.map(({ text, value, unit }) => ({ text, value, ...(unit ? { unit } : {}) })),
+      dates: f.dates.map(({ text, iso }) => ({ text, iso })),
+      names: f.names.map((n) => n.text),
+      strength: f.strength,
+    })),
+  };
+}
+
+/** The script file of a document. Its sums hold to the millisecond: lines to sections to the whole. */
+export function scriptFile(settings: ScriptSettings, sections: readonly PlainSection[], clock: Clock, sources: ScriptFile['sources']): ScriptFile {
+  const timed = clock.lines(clockLines(sections));
+  let at = 0;
+  let whole = 0;
+  const printed = sections.map((s) => {
+    let sum = 0;
+    const lines = s.lines.map((l) => {
+      const { ms } = timed[at++];
+      sum += ms;
+      return {
+        id: l.id,
+        text: l.text,
+        role: l.role,
+        seconds: seconds(ms),
+        ...(l.restMs ? { rest: seconds(l.restMs) } : {}),
+        ...(l.speaker ? { speaker: l.speaker } : {}),
+        ...(l.fixedMs === null ? {} : { fixed: seconds(l.fixedMs) }),
+        ...(l.locked ? { locked: true } : {}),
+        from: l.from.map((f) => ({ ...f })),
+      };
+    });
+    whole += sum;
+    return { id: s.id, title: s.title, role: s.role, seconds: seconds(sum), planned: seconds(s.plannedMs), ...(s.locked ? { locked: true } : {}), lines };
+  });
+  const { title, frame, mood, pace, voice, seed, shape, target } = settings;
+  return { version: 1, title, language: 'en', frame, mood, pace, voice, seed, shape, target, seconds: seconds(whole), sources, sections: printed };
+}
+
+/** Sections of a script file as the document's plain form. */
+export function sectionsOfFile(file: ScriptFile): PlainSection[] {
+  return file.sections.map((s) => ({
+    id: s.id,
+    title: s.title,
+    role: s.role,
+    plannedMs: Math.round((s.planned ?? s.seconds) * 1000),
+    locked: s.locked ?? false,
+    lines: s.lines.map((l) => ({
+      id: l.id,
+      text: l.text,
+      role: l.role,
+      restMs: Math.round((l.rest ?? 0) * 1000),
+      fixedMs: l.fixed === undefined ? null : Math.round(l.fixed * 1000),
+      locked: l.locked ?? false,
+      speaker: l.speaker ?? '',
+      from: l.from,
+    })),
+  }));
+}
+
+/** The tolerance around a target, in milliseconds: the larger of 1 % and 1 s. */
+export const toleranceMs = (targetSeconds: number): number => Math.max(1000, Math.round(targetSeconds * 10));
+
+/** How far a script is over (+) or under (−) what was asked, in milliseconds; a floor is never over, a ceiling never under. */
+export function overMs(target: Target, ms: number): number {
+  const difference = ms - Math.round(target.seconds * 1000);
+  if (target.kind === 'floor') return Math.min(0, difference);
+  if (target.kind === 'ceiling') return Math.max(0, difference);
+  return difference;
+}

@@ -1,0 +1,3 @@
+export * from './clean.ts';
+export * from './file.ts';
+export * from './schema.ts';

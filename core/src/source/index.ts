@@ -1,0 +1,4 @@
+export * from './decode.ts';
+export * from './document.ts';
+export * from './kind.ts';
+export * from './read.ts';

@@ -1,0 +1,44 @@
+/** What kind of source it is, with the reason. Simple counted signs; the person can overrule it. */
+import { countWords } from '../language/sentences.ts';
+import type { RawBlock, SourceKind } from './document.ts';
+
+interface Sign {
+  kind: SourceKind;
+  weight: number;
+  why: string;
+  holds: (input: { title: string; blocks: readonly RawBlock[]; text: string; words: number; per100: (pattern: RegExp) => number }) => boolean;
+}
+
+const IMPERATIVE = /^(?:then |next,? |now |gently |carefully |first,? |finally,? )?(?:add|apply|attach|brush|check|clean|close|cut|drill|dry|fill|fit|fold|hold|insert|leave|lift|loosen|make|mark|measure|mix|move|open|place|pour|press|pull|push|put|raise|remove|repeat|replace|rub|run|sand|scrape|score|set|slide|slip|spray|start|stop|take|tap|test|tighten|turn|unscrew|use|wait|wash|wear|wipe|work)\b/i;
+const LABELS = /^(?:background|objectives?|aims?|introduction|methods?|materials and methods|design|results?|findings|conclusions?|discussion|limitations?|interpretation)\b\s*[:.]?/i;
+
+const SIGNS: readonly Sign[] = [
+  { kind: 'howto', weight: 3, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 },
+  { kind: 'howto', weight: 2, why: 'its title says how to do something', holds: ({ title }) => /^how to\b|^(?:freeing|fixing|making|building|cleaning|removing|repairing)\b/i.test(title) },
+  { kind: 'howto', weight: 2, why: 'it tells the reader what to do', holds: ({ text, words }) => (text.split(/(?<=[.!?])\s+|\n+/).filter((s) => IMPERATIVE.test(s)).length / Math.max(1, words)) * 100 > 1.6 },
+  { kind: 'abstract', weight: 4, why: 'its parts are labelled as a study’s', holds: ({ blocks }) => new Set(blocks.filter((b) => LABELS.test(b.text)).map((b) => b.text.slice(0, 6).toLowerCase())).size >= 3 },
+  { kind: 'abstract', weight: 2.5, why: 'it reports a study', holds: ({ per100, words }) => words < 700 && per100(/\b(?:we (?:found|measured|sampled|tested|compared|studied|tracked|recorded|show)|participants|significant(?:ly)?|95 ?%? ?CI|p\s?[<=]|controls?|sample|per cent of (?:eels|patients)|randomi[sz]ed|results suggest)\b/gi) > 1.2 },
+  { kind: 'forum', weight: 3, why: 'one person tells what happened to them', holds: ({ text, per100 }) => per100(/\b(?:I|me|my|I'm|I’m|I'd|I’d)\b/g) > 3 && /\bI (?:was|had|went|said|told|asked|thought|found|worked|took|kept)\b/.test(text) },
+  { kind: 'news', weight: 2, why: 'people are quoted on a recent event', holds: ({ text, per100 }) => per100(/\b(?:said|told|according to)\b/gi) > 0.5 && /\b(?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|yesterday|today|this week|last night)\b/.test(text) },
+  { kind: 'news', weight: 1, why: 'it is dated and reports what was said', holds: ({ per100 }) => per100(/\b(?:said|says|spokes(?:man|woman|person))\b/gi) > 0.4 },
+  { kind: 'encyclopedia', weight: 2, why: 'it begins by saying what the thing is', holds: ({ blocks }) => /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u.test(blocks.find((b) => b.type === 'paragraph')?.text ?? '') },
+  { kind: 'encyclopedia', weight: 1.5, why: 'it has sections under headings', holds: ({ blocks, words }) => blocks.filter((b) => b.type === 'heading').length >= 3 && words > 500 },
+  { kind: 'encyclopedia', weight: 0.5, why: 'it gives many years', holds: ({ per100 }) => per100(/\b1[5-9]\d\d\b/g) > 0.8 },
+]; // prettier-ignore
+
+/** The likeliest kind and why. News when nothing speaks. */
+export function detectKind(title: string, blocks: readonly RawBlock[]): { kind: SourceKind; reason: string } {
+  const text = blocks.map((b) => b.text).join('\n').slice(0, 60_000);
+  const words = countWords(text);
+  const per100 = (pattern: RegExp) => ((text.match(pattern) ?? []).length / Math.max(1, words)) * 100;
+  const scores = new Map<SourceKind, { sum: number; why: string; best: number }>();
+  for (const sign of SIGNS) {
+    if (!sign.holds({ title, blocks, text, words, per100 })) continue;
+    const entry = scores.get(sign.kind) ?? { sum: 0, why: '', best: 0 };
+    entry.sum += sign.weight;
+    if (sign.weight > entry.best) [entry.best, entry.why] = [sign.weight, sign.why];
+    scores.set(sign.kind, entry);
+  }
+  const [first] = [...scores].sort((a, b) => b[1].sum - a[1].sum);
+  return first ? { kind: first[0], reason: first[1].why } : { kind: 'news', reason: 'nothing in it points to another kind' };
+}

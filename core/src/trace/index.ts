@@ -1,0 +1,3 @@
+export * from './overlap.ts';
+export * from './support.ts';
+export * from './words.ts';
