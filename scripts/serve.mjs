@@ -1,0 +1,41 @@
+// Builds, starts PostgreSQL and the server, prints the address, and stops what it started on Ctrl C.
+// Usage: node scripts/serve.mjs demo|start
+import { execFileSync, spawn } from 'node:child_process';
+import { createServer } from 'node:net';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { dataFolder, ensureDatabase, startPostgres } from './postgres.mjs';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const use = process.argv[2] === 'demo' ? 'demo' : 'start';
+const FIRST_PORT = Number(process.env.PORT ?? (use === 'demo' ? 4410 : 4400));
+
+const isFree = (port) =>
+  new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', () => resolve(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
+  });
+async function freeFrom(port) {
+  for (let p = port; p < port + 50; p++) if (await isFree(p)) return p;
+  throw new Error(`No port from ${port} to ${port + 49} is free.`);
+}
+
+try {
+  execFileSync(process.execPath, [join(root, 'scripts/build.mjs')], { stdio: ['ignore', 'ignore', 'inherit'] });
+  const postgres = await startPostgres(dataFolder(root, use));
+  const url = await ensureDatabase(postgres, 'ursprung');
+  const port = await freeFrom(FIRST_PORT);
+  const server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+    stdio: 'inherit',
+    env: { ...process.env, DATABASE_URL: url, PORT: String(port), NODE_ENV: 'production', ...(use === 'demo' ? { URSPRUNG_DEMO: '1' } : {}) },
+  });
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill('SIGTERM'));
+  server.on('exit', (code) => {
+    postgres.stop();
+    process.exit(code ?? 0);
+  });
+} catch (error) {
+  process.stderr.write(`${error.message}\n`);
+  process.exit(1);
+}

@@ -1,0 +1,39 @@
+/** Tables as Sequelize models. Rows carry plain JSON whose schemas live in the core. */
+import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
+import type { Fact } from '@ursprung/core/facts';
+import type { SourceDocument } from '@ursprung/core/source';
+import type { ChannelSettings, ScriptRowSettings } from '../api.ts';
+
+export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
+export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
+export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; createdAt: Date } // prettier-ignore
+export interface ScriptRow { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
+export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
+export interface StepRow { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
+
+type Table<R extends object> = ModelStatic<Model<R, R> & R>;
+
+export interface Models {
+  workspaces: Table<WorkspaceRow>;
+  channels: Table<ChannelRow>;
+  sources: Table<SourceRow>;
+  scripts: Table<ScriptRow>;
+  scriptSources: Table<ScriptSourceRow>;
+  steps: Table<StepRow>;
+}
+
+const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING } = DataTypes;
+// A new object each time: Sequelize writes into the ones it is given.
+const key = () => ({ type: UUID, primaryKey: true });
+
+export function defineModels(db: Sequelize): Models {
+  const table = <R extends object>(name: string, columns: object) => db.define(name, columns as never, { tableName: name, timestamps: false }) as unknown as Table<R>;
+  return {
+    workspaces: table('workspaces', { id: key(), name: TEXT, createdAt: DATE }),
+    channels: table('channels', { id: key(), workspaceId: UUID, name: TEXT, settings: JSONB, createdAt: DATE }),
+    sources: table('sources', { id: key(), workspaceId: UUID, title: TEXT, original: BLOB, document: JSONB, facts: JSONB, createdAt: DATE }),
+    scripts: table('scripts', { id: key(), workspaceId: UUID, channelId: UUID, settings: JSONB, settingsRevision: INTEGER, doc: JSONB, version: INTEGER, createdAt: DATE, updatedAt: DATE, deletedAt: DATE }),
+    scriptSources: table('script_sources', { scriptId: key(), letter: { type: STRING, primaryKey: true }, sourceId: UUID }),
+    steps: table('script_steps', { scriptId: key(), version: { type: INTEGER, primaryKey: true }, step: JSONB, inverse: JSONB, origin: STRING, clientId: STRING, at: DATE }),
+  };
+}

@@ -1,0 +1,28 @@
+/** Every error the server answers with: code, status, and words for the person. */
+export const ERRORS = {
+  'bad-request': { status: 400, message: 'This request can’t be understood.' },
+  'not-json': { status: 415, message: 'Changes are taken as JSON only.' },
+  'other-origin': { status: 403, message: 'Changes are taken only from Ursprung’s own page.' },
+  'not-found': { status: 404, message: 'This is not here, or no longer.' },
+  'too-large': { status: 413, message: 'This is more than 5 MB. Paste the part you need.' },
+  'source-unreadable': { status: 422, message: 'This can’t be read as a source.' },
+  'length-not-possible': { status: 422, message: 'This source does not fit the length.' },
+  'step-refused': { status: 422, message: 'This change does not fit the script.' },
+  behind: { status: 409, message: 'The script has changed elsewhere since.' },
+  'settings-behind': { status: 409, message: 'These settings were changed elsewhere since.' },
+  'too-many': { status: 429, message: 'Too many requests at once. Wait a moment and try again.' },
+  internal: { status: 500, message: 'Something went wrong on the server. Nothing you wrote is lost; try again.' },
+} as const;
+
+export type ErrorCode = keyof typeof ERRORS;
+
+export class ApiError extends Error {
+  override name = 'ApiError';
+  constructor(
+    readonly code: ErrorCode,
+    message?: string,
+    readonly extra: Record<string, unknown> = {},
+  ) {
+    super(message ?? ERRORS[code].message);
+  }
+}

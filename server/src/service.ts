@@ -1,0 +1,238 @@
+/** What can be done in a workspace. Every query is scoped to it. Routes are thin over this. */
+import { randomUUID } from 'node:crypto';
+import type { Sequelize, Transaction } from 'sequelize';
+import { Step } from 'prosemirror-transform';
+import type { Carries } from '@ursprung/core/draft';
+import { clockLines, docFromJson, docFromSections, plainSections, printedSource, scriptFile, scriptSchema, type ScriptFile, type PlainSection } from '@ursprung/core/script';
+import type { SourceKind } from '@ursprung/core/source';
+import type { z } from 'zod';
+import type { channelInput, scriptInput, settingsPatch, stepsInput, ScriptRowSettings } from './api.ts';
+import { defineModels, type Models, type ScriptRow } from './db/models.ts';
+import { ApiError } from './errors.ts';
+import { getClock } from './tools.ts';
+import type { TextWork } from './work.ts';
+
+export interface ServiceDeps {
+  db: Sequelize;
+  work: TextWork;
+  now: () => Date;
+}
+
+export class Service {
+  readonly models: Models;
+  constructor(
+    private readonly deps: ServiceDeps,
+    readonly workspaceId: string,
+  ) {
+    this.models = defineModels(deps.db);
+  }
+
+  /** The one workspace of an installation without sign-in, made when it is missing. */
+  static async open(deps: ServiceDeps): Promise<Service> {
+    const { workspaces } = defineModels(deps.db);
+    const known = await workspaces.findOne({ order: [['createdAt', 'ASC']] });
+    const row = known ?? (await workspaces.create({ id: randomUUID(), name: 'Workspace', createdAt: deps.now() }));
+    return new Service(deps, row.id);
+  }
+
+  private own<T extends object>(where: T = {} as T) {
+    return { ...where, workspaceId: this.workspaceId };
+  }
+
+  async library() {
+    const { channels, scripts, sources, scriptSources } = this.models;
+    const [channelRows, scriptRows, sourceRows, links] = await Promise.all([
+      channels.findAll({ where: this.own(), order: [['createdAt', 'ASC']] }),
+      scripts.findAll({ where: this.own({ deletedAt: null }), order: [['createdAt', 'ASC']] }),
+      sources.findAll({ where: this.own(), attributes: { exclude: ['original'] }, order: [['createdAt', 'ASC']] }),
+      scriptSources.findAll(),
+    ]);
+    const heard = new Map<string, Set<string>>();
+    const summaries = scriptRows.map((row) => {
+      const sections = plainSections(docFromJson(row.doc));
+      const own = links.filter((l) => l.scriptId === row.id);
+      for (const l of sections.flatMap((s) => s.lines))
+        for (const f of l.from) {
+          const source = own.find((o) => o.letter === f.source);
+          if (source && f.fact) (heard.get(source.sourceId) ?? heard.set(source.sourceId, new Set()).get(source.sourceId)!).add(f.fact);
+        }
+      return { id: row.id, channelId: row.channelId, settings: row.settings, updatedAt: row.updatedAt, sourceIds: own.map((o) => o.sourceId), ...this.timed(row, sections) };
+    });
+    return {
+      channels: channelRows.map((c) => ({ id: c.id, name: c.name, settings: c.settings })),
+      scripts: summaries,
+      sources: sourceRows.map((s) => ({
+        id: s.id,
+        title: s.title,
+        kind: s.document.kind,
+        publisher: s.document.publisher ?? null,
+        published: s.document.published ?? null,
+        readAt: s.createdAt,
+        passages: s.document.blocks
+          .filter((b) => b.type !== 'heading')
+          .map((b) => ({ ms: getClock().time(b.text).ms, heard: s.facts.some((f) => f.block === b.id && heard.get(s.id)?.has(f.id)) })),
+        scripts: links.filter((l) => l.sourceId === s.id && scriptRows.some((r) => r.id === l.scriptId)).length,
+      })),
+    };
+  }
+
+  private timed(row: ScriptRow, sections: readonly PlainSection[]) {
+    const times = getClock(row.settings.voice, row.settings.pace).lines(clockLines(sections));
+    let at = 0;
+    const parts = sections.map((s) => ({ title: s.title, role: s.role, ms: s.lines.reduce((sum) => sum + times[at++].ms, 0) }));
+    return { sections: parts, ms: parts.reduce((sum, p) => sum + p.ms, 0), words: times.reduce((sum, t) => sum + t.words, 0) };
+  }
+
+  async addChannel(input: z.infer<typeof channelInput>) {
+    const row = await this.models.channels.create({ id: randomUUID(), workspaceId: this.workspaceId, name: input.name, settings: input.settings, createdAt: this.deps.now() });
+    return { id: row.id, name: row.name, settings: row.settings };
+  }
+
+  async addSource(bytes: Uint8Array, kind?: SourceKind) {
+    const { document, facts } = await this.deps.work.read(bytes, kind);
+    const row = await this.models.sources.create({ id: randomUUID(), workspaceId: this.workspaceId, title: document.title, original: Buffer.from(bytes), document, facts, createdAt: this.deps.now() });
+    return { id: row.id, document, facts };
+  }
+
+  async source(id: string) {
+    const row = await this.models.sources.findOne({ where: this.own({ id }), attributes: { exclude: ['original'] } });
+    if (!row) throw new ApiError('not-found', 'This source is not here, or no longer.');
+    return { id: row.id, document: row.document, facts: row.facts };
+  }
+
+  /** The person overrules what kind of source it is; it is read again from the stored original. */
+  async setKind(id: string, kind: SourceKind) {
+    const row = await this.models.sources.findOne({ where: this.own({ id }) });
+    if (!row) throw new ApiError('not-found', 'This source is not here, or no longer.');
+    const { document, facts } = await this.deps.work.read(row.original, kind);
+    await row.update({ document, facts });
+    return { id, document, facts };
+  }
+
+  async carries(sourceId: string, options: { mood: ScriptRowSettings['mood']; pace: number; voice: string; shape?: string }): Promise<Carries> {
+    const { document } = await this.source(sourceId);
+    return this.deps.work.carries(document, options);
+  }
+
+  async addScript(input: z.infer<typeof scriptInput>) {
+    const channel = await this.models.channels.findOne({ where: this.own({ id: input.channelId }) });
+    if (!channel) throw new ApiError('not-found', 'This channel is not here, or no longer.');
+    const source = input.sourceId ? await this.source(input.sourceId) : null;
+    const draft = source ? await this.deps.work.draft(source.document, input) : null;
+    const { title, frame, mood, pace, voice, target, seed } = input;
+    const settings: ScriptRowSettings = { title: title ?? source?.document.title ?? 'No title yet', frame, mood, pace, voice, target, seed, shape: draft?.shape ?? 'none' };
+    const doc = docFromSections(draft?.sections ?? []).toJSON();
+    const id = await this.storeScript(channel.id, settings, doc, source ? [{ letter: 'A', sourceId: source.id }] : []);
+    return { id, notes: draft?.notes ?? [] };
+  }
+
+  /** Puts a finished document into the library. */
+  async storeScript(channelId: string, settings: ScriptRowSettings, doc: unknown, sources: readonly { letter: string; sourceId: string }[]): Promise<string> {
+    const now = this.deps.now();
+    const id = randomUUID();
+    await this.deps.db.transaction(async (transaction) => {
+      await this.models.scripts.create({ id, workspaceId: this.workspaceId, channelId, settings, settingsRevision: 0, doc, version: 0, createdAt: now, updatedAt: now, deletedAt: null }, { transaction });
+      for (const s of sources) await this.models.scriptSources.create({ scriptId: id, ...s }, { transaction });
+    });
+    return id;
+  }
+
+  private async scriptRow(id: string, options: { transaction?: Transaction; lock?: boolean; deleted?: boolean } = {}) {
+    const row = await this.models.scripts.findOne({
+      where: options.deleted ? this.own({ id }) : this.own({ id, deletedAt: null }),
+      ...(options.transaction ? { transaction: options.transaction } : {}),
+      ...(options.lock ? { lock: true } : {}),
+    });
+    if (!row) throw new ApiError('not-found', 'This script is not here, or no longer.');
+    return row;
+  }
+
+  private async sourcesOf(scriptId: string) {
+    const links = await this.models.scriptSources.findAll({ where: { scriptId }, order: [['letter', 'ASC']] });
+    return Promise.all(links.map(async (l) => ({ letter: l.letter, ...(await this.source(l.sourceId)) })));
+  }
+
+  async script(id: string) {
+    const row = await this.scriptRow(id);
+    const channel = await this.models.channels.findOne({ where: this.own({ id: row.channelId }) });
+    return { id, channelId: row.channelId, channelName: channel?.name ?? '', settings: row.settings, settingsRevision: row.settingsRevision, doc: row.doc, version: row.version, sources: await this.sourcesOf(id) };
+  }
+
+  /** The script as a script file, for the writers. */
+  async file(id: string): Promise<{ file: ScriptFile; settings: ScriptRowSettings }> {
+    const row = await this.scriptRow(id);
+    const sources = await this.sourcesOf(id);
+    const printed = sources.map((s) => ({ id: s.letter, ...printedSource(s.document, s.facts) }));
+    return { file: scriptFile(row.settings, plainSections(docFromJson(row.doc)), getClock(row.settings.voice, row.settings.pace), printed), settings: row.settings };
+  }
+
+  async patchSettings(id: string, { revision, settings }: z.infer<typeof settingsPatch>) {
+    return this.deps.db.transaction(async (transaction) => {
+      const row = await this.scriptRow(id, { transaction, lock: true });
+      if (row.settingsRevision !== revision) throw new ApiError('settings-behind', undefined, { settings: row.settings, revision: row.settingsRevision });
+      const next = { ...row.settings, ...settings };
+      await row.update({ settings: next, settingsRevision: revision + 1, updatedAt: this.deps.now() }, { transaction });
+      return { settings: next, revision: revision + 1 };
+    });
+  }
+
+  /**
+   * Appends steps made on `version`. An older version is refused with the steps it lacks: the page that holds the
+   * unconfirmed steps maps them over those and sends again, so nothing is dropped.
+   */
+  async appendSteps(id: string, input: z.infer<typeof stepsInput>) {
+    return this.deps.db.transaction(async (transaction) => {
+      const row = await this.scriptRow(id, { transaction, lock: true });
+      if (input.version > row.version) throw new ApiError('step-refused', 'This change was made on a version the server does not have.');
+      if (input.version < row.version) throw new ApiError('behind', undefined, await this.stepsSince(id, input.version, row.version, transaction));
+      let doc = docFromJson(row.doc);
+      const now = this.deps.now();
+      const rows = input.steps.map((json, i) => {
+        const { step, inverse, next } = applied(json, doc);
+        doc = next;
+        return { scriptId: id, version: input.version + i + 1, step: step.toJSON() as unknown, inverse: inverse.toJSON() as unknown, origin: input.origin, clientId: input.clientId, at: now };
+      });
+      const size = doc.textContent.length;
+      if (size > LONGEST_SCRIPT) throw new ApiError('step-refused', 'A script can have at most 400,000 characters.');
+      await this.models.steps.bulkCreate(rows, { transaction });
+      await row.update({ doc: doc.toJSON(), version: input.version + rows.length, updatedAt: now }, { transaction });
+      return { version: row.version };
+    });
+  }
+
+  async steps(id: string, since: number) {
+    const row = await this.scriptRow(id);
+    return this.stepsSince(id, since, row.version);
+  }
+
+  private async stepsSince(scriptId: string, since: number, version: number, transaction?: Transaction) {
+    const rows = await this.models.steps.findAll({ where: { scriptId }, order: [['version', 'ASC']], offset: since, ...(transaction ? { transaction } : {}) });
+    return { version, steps: rows.map((r) => ({ step: r.step, clientId: r.clientId })) };
+  }
+
+  /** Takes a script out of the library; `restore` puts it back. */
+  async remove(id: string) {
+    await (await this.scriptRow(id)).update({ deletedAt: this.deps.now() });
+  }
+  async restore(id: string) {
+    await (await this.scriptRow(id, { deleted: true })).update({ deletedAt: null });
+  }
+}
+
+/** About 65,000 words: far above the longest script, far below what would slow a page down. */
+export const LONGEST_SCRIPT = 400_000;
+
+function applied(json: unknown, doc: ReturnType<typeof docFromJson>) {
+  try {
+    const step = Step.fromJSON(scriptSchema, json);
+    const inverse = step.invert(doc);
+    const result = step.apply(doc);
+    if (!result.doc) throw new ApiError('step-refused');
+    result.doc.check();
+    return { step, inverse, next: result.doc };
+  } catch (error) {
+    if (error instanceof ApiError) throw error;
+    if (error instanceof RangeError || error instanceof TypeError) throw new ApiError('step-refused');
+    throw error;
+  }
+}

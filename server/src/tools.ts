@@ -1,0 +1,30 @@
+/** The instances that text work needs, made once a process or worker: dictionary, pronouncer, tagger, solver. */
+import { readFileSync } from 'node:fs';
+import { openDictionary, makePronouncer, type Pronouncer } from '@ursprung/core/language';
+import { makeTagger, type Tagger } from '@ursprung/core/tagger';
+import { DEFAULT_VOICE, SHIPPED_VOICES, makeClock, type Clock, type Voice } from '@ursprung/core/timing';
+import type { Solver } from '@ursprung/core/draft';
+
+const DICTIONARY = new URL('../../core/dist/pronunciations.bin', import.meta.url);
+
+let pronouncer: Pronouncer | undefined;
+let tagger: Tagger | undefined;
+let solver: Promise<Solver> | undefined;
+const clocks = new Map<string, Clock>();
+
+/** The pronouncer on the packed dictionary. Throws when the dictionary was not built. */
+export const getPronouncer = (): Pronouncer => (pronouncer ??= makePronouncer(openDictionary(readFileSync(DICTIONARY))));
+export const getTagger = (): Tagger => (tagger ??= makeTagger());
+export const getSolver = (): Promise<Solver> => (solver ??= import('highs').then((m) => m.default() as unknown as Promise<Solver>));
+
+/** A clock for a voice and pace; kept, so that its word times are shared by all that ask. */
+export function getClock(voice: Voice | string = DEFAULT_VOICE, pace?: number): Clock {
+  const data = typeof voice === 'string' ? (SHIPPED_VOICES[voice] ?? DEFAULT_VOICE) : voice;
+  const key = `${data.id}\0${data.calibration.recordings}\0${pace ?? ''}`;
+  const known = clocks.get(key);
+  if (known && known.voice === data) return known;
+  const clock = makeClock(getPronouncer(), { voice: data, ...(pace ? { pace } : {}) });
+  if (clocks.size > 20) clocks.clear();
+  clocks.set(key, clock);
+  return clock;
+}

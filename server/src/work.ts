@@ -1,0 +1,48 @@
+/** Heavy text work in worker threads, never in the web loop. */
+import { Piscina } from 'piscina';
+import type { Carries, Draft } from '@ursprung/core/draft';
+import type { Fact } from '@ursprung/core/facts';
+import type { SourceDocument, SourceKind } from '@ursprung/core/source';
+import type { DraftTask, WorkResult } from './worker.ts';
+import { ApiError } from './errors.ts';
+
+export interface TextWork {
+  read: (bytes: Uint8Array, kind?: SourceKind) => Promise<{ document: SourceDocument; facts: Fact[] }>;
+  draft: (document: SourceDocument, options: DraftTask['options']) => Promise<Draft>;
+  carries: (document: SourceDocument, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
+  close: () => Promise<void>;
+}
+
+/** Longer than any honest source needs; a worker that takes longer is ended and made anew. */
+const LONGEST_WORK_MS = 60_000;
+
+/** A pool of workers from the built worker file, or from its source under a TypeScript loader. */
+export function startWork(file: URL): TextWork {
+  const pool = new Piscina({
+    filename: file.href,
+    minThreads: 0,
+    maxThreads: 2,
+    idleTimeout: 60_000,
+    maxQueue: 32,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+    ...(file.pathname.endsWith('.ts') ? { execArgv: ['--import', 'tsx'] } : {}),
+  });
+  const run = async <T>(name: string, task: unknown): Promise<T> => {
+    let result: WorkResult<T>;
+    try {
+      result = (await pool.run(task, { name, signal: AbortSignal.timeout(LONGEST_WORK_MS) })) as WorkResult<T>;
+    } catch (error) {
+      if ((error as Error).name === 'AbortError') throw new ApiError('source-unreadable', 'This took longer than a minute and was stopped. Paste a shorter part.');
+      if (/queue/i.test((error as Error).message)) throw new ApiError('too-many');
+      throw error;
+    }
+    if (result.ok) return result.value;
+    throw new ApiError(result.code, result.message, result.extra);
+  };
+  return {
+    read: (bytes, kind) => run('read', { bytes: new Uint8Array(bytes), ...(kind ? { kind } : {}) }),
+    draft: (document, options) => run('draft', { document, options }),
+    carries: (document, options) => run('carries', { document, options }),
+    close: () => pool.destroy(),
+  };
+}
