@@ -1,1 +1,37 @@
-document.body.textContent = "x"
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode, Suspense, lazy } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Route, Routes } from 'react-router';
+import './app.css';
+import { Library } from './library/Library.tsx';
+import { Commands } from './shell/commands.tsx';
+import { applyTheme, followSystem } from './shell/theme.ts';
+import { Missing } from './shell/Missing.tsx';
+
+applyTheme();
+followSystem();
+
+// The manuscript and its editor load only when a script is opened.
+const ScriptDesk = lazy(() => import('./script/ScriptDesk.tsx').then((m) => ({ default: m.ScriptDesk })));
+const Begin = lazy(() => import('./begin/Begin.tsx').then((m) => ({ default: m.Begin })));
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000 } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <Commands>
+          <Suspense fallback={<div className="h-full bg-sheet" />}>
+            <Routes>
+              <Route path="/" element={<Library />} />
+              <Route path="/begin" element={<Begin />} />
+              <Route path="/script/:id/*" element={<ScriptDesk />} />
+              <Route path="*" element={<Missing />} />
+            </Routes>
+          </Suspense>
+        </Commands>
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

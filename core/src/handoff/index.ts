@@ -2,7 +2,7 @@
 import type { ScriptFile } from '../script/file.ts';
 import { sectionsOfFile } from '../script/file.ts';
 import type { Clock } from '../timing/clock.ts';
-import { clockText } from '../timing/clock.ts';
+import { clockText } from '../timing/clockText.ts';
 import { captions, srt } from './captions.ts';
 
 export * from './captions.ts';

@@ -5,7 +5,8 @@ import { overMs, toleranceMs, type Target } from '../script/file.ts';
 import { indexSources, isClose, overlap } from '../trace/overlap.ts';
 import { stockOf, unsupportedIn, type Unsupported } from '../trace/support.ts';
 import type { Clock } from '../timing/clock.ts';
-import { clockText, seconds } from '../timing/clock.ts';
+import { seconds } from '../timing/clock.ts';
+import { clockText } from '../timing/clockText.ts';
 
 export const AREAS = ['speech', 'language', 'hold', 'truth', 'overlap', 'care'] as const;
 export type Area = (typeof AREAS)[number];

@@ -160,14 +160,3 @@ export function ownPace(pronouncer: Pronouncer, voice: Voice): number {
 
 /** Milliseconds as seconds with three decimals, as the command line and the script file give them. */
 export const seconds = (ms: number): number => Math.round(ms) / 1000;
-
-/** Clock text: 134200 → "2:14.2", without tenths "2:14". */
-export function clockText(ms: number, tenths = true): string {
-  const unit = tenths ? 100 : 1000;
-  const units = Math.round(ms / unit);
-  const perMinute = tenths ? 600 : 60;
-  const minutes = Math.floor(units / perMinute);
-  const rest = units - minutes * perMinute;
-  const text = tenths ? (rest / 10).toFixed(1) : String(rest);
-  return `${minutes}:${text.padStart(tenths ? 4 : 2, '0')}`;
-}

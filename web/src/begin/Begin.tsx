@@ -1,0 +1,266 @@
+/** Begin: a source, what it carries, and the brief; one press drafts. */
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { RequestError, api, type ChannelSettings, type SourceView } from '../api.ts';
+import { Choice } from '../shell/Choice.tsx';
+import { Foot } from '../shell/Foot.tsx';
+import { Rail } from '../shell/Rail.tsx';
+import { useActions } from '../shell/commands.tsx';
+import { clockText, lengthMs } from '../text/clockText.ts';
+import { LengthStrip } from './LengthStrip.tsx';
+
+type Target = { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
+const KINDS = [['news', 'news'], ['encyclopedia', 'encyclopedia'], ['abstract', 'abstract'], ['forum', 'board story'], ['howto', 'guide']] as const; // prettier-ignore
+const SHAPES = [['best', 'best for it'], ['chronicle', 'chronicle'], ['question', 'question and answer'], ['steps', 'steps']] as const; // prettier-ignore
+const QUICK = [30, 60, 180, 300, 360, 600];
+const LARGEST_FILE = 5 * 1024 * 1024;
+
+export function Begin() {
+  const navigate = useNavigate();
+  const [params] = useSearchParams();
+  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
+  const channels = library.data?.channels ?? [];
+  const [channelId, setChannelId] = useState(params.get('channel') ?? '');
+  const channel = channels.find((c) => c.id === channelId) ?? channels[0];
+
+  const [text, setText] = useState('');
+  const [source, setSource] = useState<SourceView | null>(null);
+  const [title, setTitle] = useState('');
+  const [own, setOwn] = useState<Partial<ChannelSettings>>({});
+  const [kind, setKind] = useState<Target['kind']>('point');
+  const [length, setLength] = useState('');
+  const [shape, setShape] = useState<(typeof SHAPES)[number][0]>('best');
+  const fileInput = useRef<HTMLInputElement>(null);
+
+  const frame = own.frame ?? channel?.settings.frame ?? '16:9';
+  const mood = own.mood ?? channel?.settings.mood ?? 'calm';
+  const voice = own.voice ?? channel?.settings.voice ?? 'even';
+  const pace = own.pace ?? channel?.settings.pace ?? 150;
+  const seconds = length ? (lengthMs(length) ?? NaN) / 1000 : channel ? Math.min(180, channel.settings.usual.from) : 180;
+  const lengthProblem = Number.isNaN(seconds) ? 'A length is written like 3:00 or 180.' : seconds < 15 ? 'The shortest length is 15 seconds.' : seconds > 1500 ? 'The longest length is 25 minutes.' : null;
+
+  const show = (s: SourceView) => {
+    setSource(s);
+    setTitle(s.document.title.slice(0, 200));
+  };
+  const read = useMutation({ mutationFn: api.addSource, onSuccess: show });
+  const open = useMutation({ mutationFn: api.source, onSuccess: show });
+  const overrule = useMutation({ mutationFn: (k: SourceView['document']['kind']) => api.setKind(source!.id, k), onSuccess: show });
+  const carriesInput = source && { sourceId: source.id, mood, pace, voice, ...(shape === 'best' ? {} : { shape }) };
+  const carries = useQuery({ queryKey: ['carries', carriesInput, source?.document.kind], queryFn: () => api.carries(carriesInput!), enabled: Boolean(source) && pace >= 40 && pace <= 400, retry: false, placeholderData: (old) => old });
+  const draft = useMutation({
+    mutationFn: () =>
+      api.addScript({ channelId: channel!.id, ...(source ? { sourceId: source.id } : {}), ...(title.trim() ? { title: title.trim() } : {}), frame, mood, pace, voice, target: { kind, seconds }, ...(shape === 'best' || !source ? {} : { shape }), seed: 1 }),
+    onSuccess: ({ id, notes }) => navigate(`/script/${id}/page`, { state: { notes } }),
+  });
+
+  const file = async (f: File | undefined) => {
+    if (!f) return;
+    if (f.size > LARGEST_FILE) {
+      setProblem(`“${f.name}” is ${(f.size / 1048576).toFixed(1)} MB; a source can have at most 5 MB. Paste the part you need.`);
+      return;
+    }
+    setProblem(null);
+    const bytes = new Uint8Array(await f.arrayBuffer());
+    let binary = '';
+    for (let i = 0; i < bytes.length; i += 0x8000) binary += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
+    read.mutate({ base64: btoa(binary) });
+  };
+  const [problem, setProblem] = useState<string | null>(null);
+  const tooLong = carries.data && !lengthProblem && seconds * 1000 > carries.data.longestMs;
+  const belowWhole = carries.data && !lengthProblem && seconds * 1000 < carries.data.shortestMs;
+
+  const actions = useMemo(() => [{ id: 'file', name: 'Open a file as source', run: () => fileInput.current?.click() }, { id: 'library', name: 'Go to the library', run: () => navigate('/') }], [navigate]);
+  useActions('begin', actions);
+  useEffect(() => void (document.title = 'Begin · Ursprung'), []);
+  const reading = read.isPending || open.isPending || overrule.isPending;
+  const error = problem ?? (read.error ?? open.error ?? overrule.error)?.message;
+
+  return (
+    <div className="h-full flex">
+      <Rail {...(channel ? { channel: channel.name } : {})} />
+      <div className="flex-1 min-w-0 flex flex-col">
+        <header className="h-11 shrink-0 bg-bench flex items-center gap-6 px-6">
+          <h1 className="sr-only">Begin a script</h1>
+          <input className="field border-transparent font-serif text-[18px] font-medium flex-1 min-w-0" value={title} placeholder="No title yet" aria-label="Title" maxLength={200} onChange={(e) => setTitle(e.target.value)} />
+          <span className={title.length > 60 ? 'finding' : 'text-ink3'}>{title ? `${title.length} letters` : ''}</span>
+        </header>
+        <LengthStrip source={source} carries={carries.data ?? null} target={{ kind, seconds: lengthProblem ? NaN : seconds }} reading={reading} onDrag={(s) => setLength(clockText(s * 1000, false))} />
+        <main className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_340px] gap-10 px-6 pb-10">
+          <section aria-label="Source">
+            <div className="columnhead border-b border-hair mb-3">source</div>
+            {!source ? (
+              <>
+                <textarea
+                  className="w-full h-[340px] bg-lit border border-mark p-4 font-serif text-[15.5px] leading-[22px] text-ink"
+                  placeholder="Paste an article, an entry, an abstract, a story or a guide"
+                  aria-label="Paste a source"
+                  value={text}
+                  onChange={(e) => setText(e.target.value)}
+                  onDragOver={(e) => e.preventDefault()}
+                  onDrop={(e) => {
+                    if (!e.dataTransfer.files.length) return;
+                    e.preventDefault();
+                    void file(e.dataTransfer.files[0]);
+                  }}
+                />
+                <div className="flex items-center gap-6 pt-3">
+                  <button className="press" disabled={!text.trim() || reading} onClick={() => (setProblem(null), read.mutate({ text }))}>
+                    {reading ? 'Reading…' : 'Read it'}
+                  </button>
+                  <button className="quietpress" onClick={() => fileInput.current?.click()}>
+                    Open a file
+                  </button>
+                  <input ref={fileInput} type="file" accept=".txt,.md,.markdown,.html,.htm,text/*" className="sr-only" tabIndex={-1} aria-label="File" onChange={(e) => (void file(e.target.files?.[0]), (e.target.value = ''))} />
+                  <span className="text-ink3">text, Markdown or a saved web page, up to 5 MB</span>
+                </div>
+                {(library.data?.sources.length ?? 0) > 0 && (
+                  <div className="pt-6">
+                    <div className="columnhead border-b border-hair">or one that is read already</div>
+                    {library.data!.sources.map((s) => (
+                      <button key={s.id} className="block w-full text-left py-1 border-b border-hair hover:bg-lit cursor-pointer" onClick={() => open.mutate(s.id)}>
+                        {s.title} <span className="text-ink3">{KINDS.find(([k]) => k === s.kind)?.[1]}</span>
+                      </button>
+                    ))}
+                  </div>
+                )}
+              </>
+            ) : (
+              <Understood source={source} onKind={(k) => overrule.mutate(k)} onOther={() => (setSource(null), setTitle(''), read.reset(), open.reset(), draft.reset())} />
+            )}
+            {error && (
+              <p role="alert" className="pt-3">
+                <span className="finding">This could not be read.</span> {error} <span className="text-ink3">What you pasted is still here.</span>
+              </p>
+            )}
+          </section>
+          <section aria-label="Brief">
+            <div className="columnhead border-b border-hair">brief</div>
+            <Row name="channel">
+              {channels.length ? (
+                <select className="field" aria-label="Channel" value={channel?.id} onChange={(e) => (setChannelId(e.target.value), setOwn({}))}>
+                  {channels.map((c) => (
+                    <option key={c.id} value={c.id}>
+                      {c.name}
+                    </option>
+                  ))}
+                </select>
+              ) : (
+                <span>
+                  none yet; <button className="textpress" onClick={() => navigate('/')}>add one in the library</button>
+                </span>
+              )}
+            </Row>
+            <Row name="length">
+              <Choice label="Length is" value={kind} onChange={setKind} options={[['point', 'about'], ['floor', 'at least'], ['ceiling', 'at most']]} />
+              <div className="flex items-baseline gap-3 pt-1 flex-wrap">
+                <input className="field w-20 font-mono font-semibold" aria-label="Length" value={length} placeholder={clockText(seconds * 1000 || 180_000, false)} onChange={(e) => setLength(e.target.value)} />
+                {QUICK.map((s) => (
+                  <button key={s} className="clock text-ink2 underline underline-offset-4 decoration-mark cursor-pointer min-h-6" onClick={() => setLength(clockText(s * 1000, false))}>
+                    {clockText(s * 1000, false)}
+                  </button>
+                ))}
+              </div>
+              {lengthProblem && (
+                <p role="alert">
+                  <span className="finding">{lengthProblem}</span>
+                </p>
+              )}
+            </Row>
+            <Row name="frame">
+              <Choice label="Frame" value={frame} onChange={(v) => setOwn({ ...own, frame: v, pace: own.pace ?? { '16:9': 150, '9:16': 190, '1:1': 175 }[v] })} options={[['16:9', '16:9'], ['9:16', '9:16'], ['1:1', '1:1']]} />
+            </Row>
+            <Row name="mood">
+              <Choice label="Mood" value={mood} onChange={(v) => setOwn({ ...own, mood: v })} options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])} />
+            </Row>
+            <Row name="voice">
+              <Choice label="Voice" value={voice} onChange={(v) => setOwn({ ...own, voice: v })} options={[['even', 'even'], ['quick', 'quick'], ['plain', 'plain']]} />
+            </Row>
+            <Row name="pace">
+              <input type="range" min={105} max={215} step={5} value={pace} aria-label="Pace in words a minute" className="w-40 accent-(--spruce)" onChange={(e) => setOwn({ ...own, pace: Number(e.target.value) })} /> <span className="clock">{pace} wpm</span>
+              <div className="text-ink3">{lengthProblem ? '' : `about ${Math.round((seconds * pace) / 60)} words`}</div>
+            </Row>
+            {source && (
+              <Row name="shape">
+                <Choice label="Shape" value={shape} onChange={setShape} options={SHAPES} />
+              </Row>
+            )}
+            <div className="pt-5 flex flex-col gap-2 items-start">
+              {tooLong && (
+                <p>
+                  <span className="finding">{clockText(seconds * 1000, false)} is not there.</span> This source carries {clockText(carries.data!.longestMs, false)}.{' '}
+                  <button className="textpress" onClick={() => setLength(clockText(Math.floor(carries.data!.longestMs / 1000) * 1000, false))}>
+                    Take {clockText(Math.floor(carries.data!.longestMs / 1000) * 1000, false)}
+                  </button>
+                </p>
+              )}
+              {belowWhole && <p className="text-ink2">Told whole it takes {clockText(carries.data!.shortestMs, false)}; shorter is its opening only.</p>}
+              {carries.isError && (
+                <p>
+                  <span className="finding">Not as asked.</span> {carries.error.message}
+                </p>
+              )}
+              <button className="press" disabled={!channel || Boolean(lengthProblem) || draft.isPending || reading || Boolean(tooLong)} onClick={() => draft.mutate()}>
+                {draft.isPending ? 'Drafting…' : source ? `Draft ${lengthProblem ? '' : clockText(seconds * 1000, false)}` : 'Begin an empty script'}
+              </button>
+              {draft.isError && (
+                <p role="alert">
+                  <span className="finding">No draft.</span> {draft.error.message}
+                  {draft.error instanceof RequestError && draft.error.status === 0 ? ' Your source is kept.' : ''}
+                </p>
+              )}
+            </div>
+          </section>
+        </main>
+        <Foot keys={[]}>{source ? `${source.document.blocks.length} passages, ${source.facts.length} facts` : 'Nothing read yet'}</Foot>
+      </div>
+    </div>
+  );
+}
+
+function Row({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <div className="grid grid-cols-[70px_1fr] py-2 border-b border-hair">
+      <span className="text-ink3 pt-1">{name}</span>
+      <div>{children}</div>
+    </div>
+  );
+}
+
+/** What was understood of a source. */
+function Understood({ source, onKind, onOther }: { source: SourceView; onKind: (k: SourceView['document']['kind']) => void; onOther: () => void }) {
+  const { document: doc, facts } = source;
+  const strongest = [...facts].sort((a, b) => b.strength - a.strength).slice(0, 10);
+  return (
+    <div>
+      <h2 className="font-serif text-[22px] leading-[28px]">{doc.title}</h2>
+      <p className="text-ink2 py-1">
+        {[doc.publisher, doc.authors?.join(', '), doc.published].filter(Boolean).join(' · ')}
+      </p>
+      <div className="flex items-baseline gap-3 flex-wrap">
+        <Choice label="Kind of source" value={doc.kind} onChange={onKind} options={KINDS} />
+        <span className="text-ink3">because {doc.kindReason}</span>
+      </div>
+      <div className="columnhead border-b border-hair mt-4 flex">
+        <span className="flex-1">strongest of {facts.length} facts</span>
+        <span>strength</span>
+      </div>
+      {strongest.map((f) => (
+        <div key={f.id} className="grid grid-cols-[44px_1fr_60px] py-1 border-b border-hair items-baseline">
+          <span className="text-[11px] font-semibold text-ink2">A {f.block.slice(1)}</span>
+          <span className="font-serif text-[15px] leading-[20px]">{f.text}</span>
+          <svg width="44" height="10" role="img" aria-label={`strength ${Math.round(f.strength * 100)} of 100`} className="justify-self-end">
+            <path d="M1 2v6M1 5h42M43 2v6" stroke="var(--mark)" fill="none" />
+            <circle cx={1 + 42 * f.strength} cy="5" r="3" fill="var(--ink)" />
+          </svg>
+        </div>
+      ))}
+      <div className="pt-3">
+        <button className="quietpress" onClick={onOther}>
+          Another source
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,276 @@
+/** How sections and lines are drawn in the editor: the words in the middle, the clock left, what they rest on right. */
+import type { Node } from 'prosemirror-model';
+import type { EditorView, NodeView } from 'prosemirror-view';
+import type { LineSource } from '@ursprung/core/script';
+import type { ScriptSession, Snapshot } from '../script/session.ts';
+import { glyphPath } from '../strip/glyphs.tsx';
+import { clockText } from '../text/clockText.ts';
+
+/** Everything a line's margins show, computed once a change. */
+export interface LineShown {
+  clock: string;
+  seconds: number;
+  scene: string;
+  cut: boolean;
+  close: boolean;
+  found: readonly string[];
+  sameAsBefore: boolean;
+}
+
+const element = <K extends keyof HTMLElementTagNameMap>(tag: K, className: string, parent?: Element): HTMLElementTagNameMap[K] => {
+  const made = document.createElement(tag);
+  made.className = className;
+  parent?.append(made);
+  return made;
+};
+const still = (node: HTMLElement) => {
+  node.contentEditable = 'false';
+  return node;
+};
+
+const WHY = { number: 'No source has the figure', date: 'No source has the date', name: 'No source has the name', quote: 'Not in a source’s words' } as const;
+const REST_PX_PER_SECOND = 40;
+
+/** What every line shows in its margins. */
+export function lineShows(snapshot: Snapshot): Map<string, LineShown> {
+  const sceneOf = new Map<string, { label: string; cut: boolean }>();
+  snapshot.scenes.forEach((scene, i) => {
+    const first = scene.parts[0];
+    if (!sceneOf.has(first.line)) sceneOf.set(first.line, { label: `${i + 1}  ${((scene.endMs - scene.startMs) / 1000).toFixed(1)}`, cut: first.from === 0 });
+  });
+  const out = new Map<string, LineShown>();
+  let previous = '';
+  for (const line of snapshot.sections.flatMap((s) => s.lines)) {
+    const time = snapshot.times?.get(line.id);
+    const trace = snapshot.traces.get(line.id);
+    const rests = line.from[0] ? `${line.from[0].source}${line.from[0].fact ?? line.from[0].quote}` : '';
+    out.set(line.id, {
+      clock: time ? clockText(time.startMs) : '',
+      seconds: time ? time.ms / 1000 : 0,
+      scene: sceneOf.get(line.id)?.label ?? '',
+      cut: sceneOf.get(line.id)?.cut ?? false,
+      close: trace?.close ?? false,
+      found: (trace?.unsupported ?? []).map((u) => (u.why === 'quote' ? `${WHY.quote}.` : `${WHY[u.why]} “${u.text}”.`)),
+      sameAsBefore: rests !== '' && rests === previous,
+    });
+    previous = rests;
+  }
+  return out;
+}
+
+export class LineView implements NodeView {
+  readonly dom: HTMLElement;
+  readonly contentDOM: HTMLElement;
+  private readonly scene: HTMLElement;
+  private readonly heard: HTMLElement;
+  private readonly rule: HTMLElement;
+  private readonly rest: HTMLElement;
+  private readonly source: HTMLElement;
+  private readonly found: HTMLElement;
+  private drawn = '';
+  private chosen = false;
+
+  constructor(
+    private node: Node,
+    private readonly session: ScriptSession,
+    private readonly views: Map<string, LineView>,
+  ) {
+    this.dom = element('div', 'line');
+    this.scene = still(element('span', 'scene clock', this.dom));
+    this.heard = still(element('span', 'heard clock', this.dom));
+    this.rule = still(element('span', 'rule', this.dom));
+    this.contentDOM = element('p', 'words', this.dom);
+    this.rest = still(element('span', 'restbar clock', this.dom));
+    this.source = still(element('div', 'source', this.dom));
+    this.found = still(element('div', 'found', this.dom));
+    this.views.set(this.id, this);
+    this.attributes();
+  }
+
+  private get id() {
+    return this.node.attrs.id as string;
+  }
+
+  update(node: Node): boolean {
+    if (node.type !== this.node.type) return false;
+    if (node.attrs.id !== this.node.attrs.id) {
+      if (this.views.get(this.id) === this) this.views.delete(this.id);
+      this.views.set(node.attrs.id as string, this);
+      this.drawn = '';
+    }
+    const moved = node.attrs.from !== this.node.attrs.from || node.attrs.restMs !== this.node.attrs.restMs;
+    this.node = node;
+    if (moved) this.drawn = '';
+    this.attributes();
+    return true;
+  }
+
+  private attributes(): void {
+    const restMs = this.node.attrs.restMs as number;
+    this.dom.classList.toggle('rested', restMs > 0);
+    this.dom.classList.toggle('framing', (this.node.attrs.from as LineSource[]).length === 0 && this.node.content.size > 0);
+    this.dom.dataset.id = this.id;
+    if (restMs > 0) {
+      this.rest.replaceChildren();
+      const bar = element('i', '', this.rest);
+      bar.style.width = `${(restMs / 1000) * REST_PX_PER_SECOND}px`;
+      this.rest.append(`${(restMs / 1000).toFixed(1)} rest`);
+    }
+  }
+
+  /** Draws the margins. Nothing is touched that did not change. */
+  show(shown: LineShown | undefined, chosen: boolean): void {
+    if (!shown) return;
+    const key = JSON.stringify(shown);
+    if (key === this.drawn && chosen === this.chosen) return;
+    this.dom.classList.toggle('chosen', chosen);
+    this.dom.classList.toggle('cut', shown.cut);
+    if (this.heard.textContent !== shown.clock) this.heard.textContent = shown.clock;
+    if (this.scene.textContent !== shown.scene) this.scene.textContent = shown.scene;
+    this.rule.style.setProperty('--secs', String(Math.max(1, Math.round(shown.seconds))));
+    this.rule.title = `${shown.seconds.toFixed(1)} s`;
+    this.found.replaceChildren();
+    for (const finding of shown.found) {
+      const row = element('div', '', this.found);
+      const lead = element('span', 'finding', row);
+      lead.textContent = finding;
+    }
+    this.drawSource(shown, chosen);
+    this.drawn = key;
+    this.chosen = chosen;
+  }
+
+  private drawSource(shown: LineShown, chosen: boolean): void {
+    this.source.replaceChildren();
+    const [first] = this.node.attrs.from as LineSource[];
+    if (!first || (shown.sameAsBefore && !chosen)) return;
+    const source = this.session.sources.find((s) => s.letter === first.source);
+    const fact = source?.facts.find((f) => f.id === first.fact);
+    const block = source?.document.blocks.find((b) => b.id === fact?.block);
+    const ref = element('span', 'ref', this.source);
+    ref.textContent = block ? `${first.source} ${block.id.slice(1)}` : first.source;
+    const snip = element('span', 'snip', this.source);
+    if (chosen && block && fact) {
+      const from = fact.start - block.start;
+      const to = fact.end - block.start;
+      const mark = document.createElement('mark');
+      mark.textContent = block.text.slice(from, to);
+      snip.append(block.text.slice(0, from), mark, block.text.slice(to));
+      const under = element('span', 'under', this.source);
+      under.textContent = [source?.document.title, block.under].filter(Boolean).join(', under ');
+    } else snip.textContent = first.quote;
+    if (shown.close) {
+      const close = element('span', 'close', this.source);
+      close.textContent = 'still in its words';
+    }
+  }
+
+  stopEvent(event: Event): boolean {
+    return event.target instanceof HTMLElement && !this.contentDOM.contains(event.target) && event.type !== 'mousedown';
+  }
+  ignoreMutation(mutation: { target: globalThis.Node }): boolean {
+    return !this.contentDOM.contains(mutation.target) || mutation.target === this.dom;
+  }
+  destroy(): void {
+    if (this.views.get(this.id) === this) this.views.delete(this.id);
+  }
+}
+
+export class SectionView implements NodeView {
+  readonly dom: HTMLElement;
+  readonly contentDOM: HTMLElement;
+  private readonly title: HTMLInputElement;
+  private readonly time: HTMLElement;
+  private readonly bar: HTMLElement;
+  private readonly over: HTMLElement;
+  private readonly role: HTMLElement;
+  private readonly glyph: SVGPathElement;
+
+  constructor(
+    private node: Node,
+    private readonly view: EditorView,
+    private readonly getPos: () => number | undefined,
+    private readonly views: Map<string, SectionView>,
+  ) {
+    this.dom = element('section', '');
+    const head = still(element('div', 'sectionhead', this.dom));
+    const body = element('div', 'headbody', head);
+    const timebar = element('div', 'timebar', body);
+    this.bar = element('i' as 'span', '', timebar);
+    this.over = element('b' as 'span', '', timebar);
+    const row = element('div', 'headrow', body);
+    const svg = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+    svg.setAttribute('width', '14');
+    svg.setAttribute('height', '14');
+    svg.setAttribute('aria-hidden', 'true');
+    this.glyph = document.createElementNS('http://www.w3.org/2000/svg', 'path');
+    this.glyph.setAttribute('fill', 'none');
+    this.glyph.setAttribute('stroke', 'currentColor');
+    this.glyph.setAttribute('stroke-width', '1.5');
+    svg.append(this.glyph);
+    row.append(svg);
+    this.role = element('span', 'text-ink2', row);
+    this.title = element('input', '', row);
+    this.title.setAttribute('aria-label', 'Section title');
+    this.title.maxLength = 120;
+    this.title.addEventListener('change', () => this.rename());
+    this.title.addEventListener('keydown', (e) => {
+      if (e.key === 'Enter') {
+        e.preventDefault();
+        this.rename();
+        this.view.focus();
+      }
+    });
+    this.time = element('span', 'clock', row);
+    this.contentDOM = element('div', 'lines', this.dom);
+    this.views.set(node.attrs.id as string, this);
+    this.attributes();
+  }
+
+  private rename(): void {
+    const pos = this.getPos();
+    if (pos === undefined || this.title.value === this.node.attrs.title) return;
+    this.view.dispatch(this.view.state.tr.setNodeMarkup(pos, null, { ...this.node.attrs, title: this.title.value.trim() || 'Untitled' }).setMeta('ownStep', true));
+  }
+
+  private attributes(): void {
+    this.dom.dataset.id = this.node.attrs.id as string;
+    this.dom.setAttribute('aria-label', this.node.attrs.title as string);
+    if (document.activeElement !== this.title) this.title.value = this.node.attrs.title as string;
+    this.role.textContent = this.node.attrs.role as string;
+    this.glyph.setAttribute('d', glyphPath(this.node.attrs.role as string));
+  }
+
+  update(node: Node): boolean {
+    if (node.type !== this.node.type) return false;
+    if (node.attrs.id !== this.node.attrs.id) {
+      this.views.delete(this.node.attrs.id as string);
+      this.views.set(node.attrs.id as string, this);
+    }
+    this.node = node;
+    this.attributes();
+    return true;
+  }
+
+  /** The rule above a section is its time: ink as far as planned, hatch beyond. */
+  show(ms: number): void {
+    const planned = this.node.attrs.plannedMs as number;
+    const whole = Math.max(ms, planned, 1);
+    this.bar.style.width = `${(Math.min(ms, planned || ms) / whole) * 100}%`;
+    this.over.style.left = `${(planned / whole) * 100}%`;
+    this.over.style.width = planned && ms > planned ? `${((ms - planned) / whole) * 100}%` : '0';
+    const difference = ms - planned;
+    const text = `${clockText(ms)}${planned ? ` of ${clockText(planned)}${Math.abs(difference) >= 50 ? ` ${difference > 0 ? '+' : '−'}${(Math.abs(difference) / 1000).toFixed(1)}` : ''}` : ''}`;
+    if (this.time.textContent !== text) this.time.textContent = text;
+  }
+
+  stopEvent(event: Event): boolean {
+    return event.target instanceof globalThis.Node && !this.contentDOM.contains(event.target);
+  }
+  ignoreMutation(mutation: { target: globalThis.Node }): boolean {
+    return !this.contentDOM.contains(mutation.target);
+  }
+  destroy(): void {
+    this.views.delete(this.node.attrs.id as string);
+  }
+}

@@ -1,0 +1,186 @@
+/** One script on the desk: the strip above, its places below. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { NavLink, Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
+import { TextSelection } from 'prosemirror-state';
+import { api, type ScriptView } from '../api.ts';
+import { Handoff } from '../handoff/Handoff.tsx';
+import { PagePlace } from '../page/PagePlace.tsx';
+import { ScenesPlace } from '../scenes/ScenesPlace.tsx';
+import { Missing } from '../shell/Missing.tsx';
+import { Rail } from '../shell/Rail.tsx';
+import { useActions } from '../shell/commands.tsx';
+import { applyTheme } from '../shell/theme.ts';
+import { SourcesPlace } from '../sources/SourcesPlace.tsx';
+import { RunStrip } from '../strip/RunStrip.tsx';
+import { LengthDialog } from './LengthDialog.tsx';
+import { ScriptSession, type Snapshot } from './session.ts';
+
+export function ScriptDesk() {
+  const { id } = useParams();
+  const script = useQuery({ queryKey: ['script', id], queryFn: () => api.script(id!), staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false });
+  if (script.isError) return <Missing what={script.error.message} />;
+  if (!script.data) return <div className="h-full bg-sheet" aria-busy="true" />;
+  return <Desk key={script.data.id} script={script.data} />;
+}
+
+function useSession(script: ScriptView): ScriptSession | null {
+  const [session, setSession] = useState<ScriptSession | null>(null);
+  useEffect(() => {
+    const made = new ScriptSession(script);
+    setSession(made);
+    return () => made.close();
+  }, [script]);
+  return session;
+}
+
+function Desk({ script }: { script: ScriptView }) {
+  const session = useSession(script);
+  return session ? <Open session={session} script={script} /> : <div className="h-full bg-sheet" aria-busy="true" />;
+}
+
+const SAVED: Record<Snapshot['save'], string> = { saved: 'Saved', saving: 'Saving…', 'kept-here': 'Kept here', refused: 'Not saved' };
+const PLACES = [
+  ['sources', 'Sources'],
+  ['page', 'Page'],
+  ['scenes', 'Scenes'],
+] as const;
+
+function Open({ session, script }: { session: ScriptSession; script: ScriptView }) {
+  const snapshot = useSyncExternalStore(session.subscribe, session.getSnapshot);
+  const navigate = useNavigate();
+  const location = useLocation();
+  const client = useQueryClient();
+  const [handing, setHanding] = useState(false);
+  const [lengthening, setLengthening] = useState(false);
+  const [notes, setNotes] = useState<readonly string[]>((location.state as { notes?: string[] } | null)?.notes ?? []);
+  const { settings, sections, times } = snapshot;
+  const base = `/script/${script.id}`;
+
+  useEffect(() => void (document.title = `${settings.title} · Ursprung`), [settings.title]);
+  // The library shows what was just written.
+  useEffect(() => () => void client.invalidateQueries({ queryKey: ['library'] }), [client]);
+
+  const goToSection = useCallback(
+    (sectionId: string) => {
+      goTo(session, sectionId);
+      navigate(`${base}/page`);
+      requestAnimationFrame(() => session.view?.focus());
+    },
+    [session, navigate, base],
+  );
+
+  const actions = useMemo(
+    () => [
+      ...PLACES.map(([path, name]) => ({ id: `go-${path}`, name: `Go to ${name}`, run: () => navigate(`${base}/${path}`) })),
+      { id: 'handoff', name: 'Handoff: download files', run: () => setHanding(true) },
+      { id: 'length', name: 'Change length and pace', run: () => setLengthening(true) },
+      { id: 'undo', name: 'Undo', keys: 'Ctrl Z', run: () => void session.undo() },
+      { id: 'redo', name: 'Redo', keys: 'Ctrl Y', run: () => void session.redo() },
+      { id: 'library', name: 'Go to the library', run: () => navigate('/') },
+      { id: 'begin', name: 'Begin a script', run: () => navigate('/begin') },
+      { id: 'theme', name: 'Change between light and dark', run: () => applyTheme(document.documentElement.dataset.theme === 'dark' ? 'light' : 'dark') },
+      ...sections.map((s) => ({ id: `section-${s.id}`, name: `Go to section ${s.title}`, run: () => goToSection(s.id) })),
+    ],
+    [session, navigate, base, sections, goToSection],
+  );
+  useActions('script', actions);
+
+  const stripSections = sections.map((s) => ({ id: s.id, title: s.title, role: s.role, plannedMs: s.plannedMs, ms: s.lines.reduce((sum, l) => sum + (times?.get(l.id)?.ms ?? 0), 0) }));
+  const current = sections.find((s) => s.lines.some((l) => l.id === snapshot.line))?.id ?? null;
+  const reading = snapshot.line ? (times?.get(snapshot.line)?.startMs ?? null) : null;
+  const target = settings.target;
+  const difference = snapshot.totalMs - target.seconds * 1000;
+  const over = target.kind === 'floor' ? Math.min(0, difference) : target.kind === 'ceiling' ? Math.max(0, difference) : difference;
+  const claiming = sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
+  const close = script.sources.length && snapshot.traces.size ? { lines: claiming.filter((l) => snapshot.traces.get(l.id)?.close).length, of: claiming.length } : null;
+
+  return (
+    <div className="h-full flex">
+      <a className="skip" href="#place">
+        Skip to the script
+      </a>
+      <Rail channel={script.channelName} />
+      <div className="flex-1 min-w-0 flex flex-col">
+        <header className="h-11 shrink-0 bg-bench flex items-center gap-5 px-6">
+          <Title key={settings.title} title={settings.title} onChange={(title) => void session.change({ title })} />
+          <nav className="flex gap-5" aria-label="Places">
+            {PLACES.map(([path, name]) => (
+              <NavLink key={path} to={`${base}/${path}`} className={({ isActive }) => `h-11 flex items-center border-b-[3px] ${isActive ? 'border-ink font-bold text-ink' : 'border-transparent font-medium text-ink2'}`}>
+                {name}
+              </NavLink>
+            ))}
+          </nav>
+          <span className={`w-[84px] text-right ${snapshot.save === 'refused' ? 'finding' : 'text-ink3'}`} data-testid="save" role="status">
+            {SAVED[snapshot.save]}
+          </span>
+          <button className="press" onClick={() => setHanding(true)}>
+            Handoff
+          </button>
+        </header>
+        <RunStrip
+          sections={stripSections}
+          totalMs={snapshot.totalMs}
+          target={target}
+          cuts={snapshot.scenes.slice(1).map((s) => s.startMs)}
+          readingMs={reading}
+          currentSection={current}
+          words={snapshot.words}
+          scenes={snapshot.scenes.length}
+          overMs={times ? over : 0}
+          onGo={goToSection}
+          close={close}
+        />
+        {(snapshot.message || notes.length > 0) && (
+          <div className="px-6 py-2 bg-lit border-b border-hair flex gap-4" role="status">
+            <span className="flex-1">{snapshot.message ? <span className="finding">{snapshot.message}</span> : notes.join(' ')}</span>
+            {!snapshot.message && (
+              <button className="quietpress" onClick={() => setNotes([])}>
+                Good
+              </button>
+            )}
+          </div>
+        )}
+        <div id="place" className="flex-1 min-h-0 flex flex-col">
+          <Routes>
+            <Route path="sources" element={<SourcesPlace session={session} snapshot={snapshot} />} />
+            <Route path="page" element={<PagePlace session={session} snapshot={snapshot} />} />
+            <Route path="scenes" element={<ScenesPlace session={session} snapshot={snapshot} />} />
+            <Route path="*" element={<Navigate to={`${base}/page`} replace />} />
+          </Routes>
+        </div>
+      </div>
+      <Handoff open={handing} onClose={() => setHanding(false)} script={script} snapshot={snapshot} />
+      <LengthDialog open={lengthening} onClose={() => setLengthening(false)} session={session} settings={settings} />
+    </div>
+  );
+}
+
+function Title({ title, onChange }: { title: string; onChange: (title: string) => void }) {
+  const [text, setText] = useState(title);
+  return (
+    <h1 className="flex-1 min-w-0">
+      <input
+        className="field w-full border-transparent font-serif text-[18px] font-medium truncate"
+        value={text}
+        aria-label="Title"
+        maxLength={200}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => (text.trim() && text.trim() !== title ? onChange(text.trim()) : setText(title))}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+    </h1>
+  );
+}
+
+/** Puts the caret at the start of a section or line. */
+export function goTo(session: ScriptSession, id: string): void {
+  session.state.doc.descendants((node, pos) => {
+    if (node.attrs.id === id) {
+      const inside = node.type.name === 'section' ? pos + 2 : pos + 1;
+      session.dispatch(session.state.tr.setSelection(TextSelection.create(session.state.doc, inside)).scrollIntoView());
+      return false;
+    }
+    return node.type.name !== 'line';
+  });
+}

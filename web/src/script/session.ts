@@ -1,0 +1,384 @@
+/**
+ * One open script: the document, its times and traces, and its way to the server. Lives outside React; places
+ * subscribe. Typing is timed in a worker within a frame; steps go to the server as they are made, wait here while it
+ * can't be reached, and are mapped over other people's changes when these came first.
+ */
+import { collab, getVersion, receiveTransaction, sendableSteps } from 'prosemirror-collab';
+import { keymap } from 'prosemirror-keymap';
+import { EditorState, type Command, type Transaction } from 'prosemirror-state';
+import { Step } from 'prosemirror-transform';
+import type { EditorView } from 'prosemirror-view';
+import { docFromJson, plainSections, scriptSchema, type PlainSection } from '@ursprung/core/script';
+import { RequestError, api, type ScriptRowSettings, type ScriptView } from '../api.ts';
+import { idKeeper, manuscriptKeys } from '../page/commands.ts';
+import { history, keepHistory, redo, storedHistory, undo, type StoredHistory } from '../page/history.ts';
+import type { FromWorker, LineTime, LineTrace, SceneView, ToWorker, WorkerLine } from '../text/messages.ts';
+
+export type SaveState = 'saved' | 'saving' | 'kept-here' | 'refused';
+
+/** What the places show. A new object whenever anything in it changes. */
+export interface Snapshot {
+  sections: readonly PlainSection[];
+  /** By line id; null until the clock has answered once. */
+  times: ReadonlyMap<string, LineTime> | null;
+  totalMs: number;
+  words: number;
+  /** The voice's middle error, as a share. */
+  band: number;
+  traces: ReadonlyMap<string, LineTrace>;
+  overlap: number | null;
+  scenes: readonly SceneView[];
+  settings: ScriptRowSettings;
+  save: SaveState;
+  /** Changes that wait for the server. */
+  waiting: number;
+  message: string | null;
+  /** The line the caret stands in. */
+  line: string | null;
+}
+
+interface Stored {
+  clientId: string;
+  version: number;
+  /** The document at that version, without the steps that wait. */
+  doc: unknown;
+  steps: unknown[];
+  history: StoredHistory;
+  touched: number;
+}
+
+const random = () => Math.random().toString(36).slice(2, 10);
+const TRACE_AFTER_MS = 220;
+const SEND_AFTER_MS = 400;
+const RETRY_MS = 3000;
+const LOOK_MS = 15_000;
+/** A record of another tab that was not touched for this long belongs to a tab that is gone. */
+const ABANDONED_MS = 20_000;
+
+export class ScriptSession {
+  state: EditorState;
+  view: EditorView | null = null;
+  snapshot: Snapshot;
+  private readonly clientId = random() + random();
+  private readonly tab: string;
+  private readonly worker: Worker;
+  private readonly listeners = new Set<() => void>();
+  private turn = 0;
+  private sentLines: readonly WorkerLine[] = [];
+  private traceTimer: ReturnType<typeof setTimeout> | undefined;
+  private sendTimer: ReturnType<typeof setTimeout> | undefined;
+  private storeTimer: ReturnType<typeof setTimeout> | undefined;
+  private lookTimer: ReturnType<typeof setInterval>;
+  private sending = false;
+  private closed = false;
+  private revision: number;
+  /** The document as the server has it. */
+  private confirmedDoc: EditorState['doc'];
+  readonly sources: ScriptView['sources'];
+
+  constructor(readonly script: ScriptView) {
+    this.sources = script.sources;
+    this.revision = script.settingsRevision;
+    this.tab = sessionStorage.getItem('ursprung:tab') ?? random();
+    sessionStorage.setItem('ursprung:tab', this.tab);
+    const stored = this.readStored();
+    this.confirmedDoc = docFromJson(script.doc);
+    this.state = this.freshState(this.confirmedDoc, script.version);
+    this.snapshot = {
+      sections: plainSections(this.state.doc),
+      times: null,
+      totalMs: 0,
+      words: 0,
+      band: 0,
+      traces: new Map(),
+      overlap: null,
+      scenes: [],
+      settings: script.settings,
+      save: 'saved',
+      waiting: 0,
+      message: null,
+      line: null,
+    };
+    this.worker = new Worker(new URL('../text/worker.ts', import.meta.url), { type: 'module' });
+    this.worker.onmessage = (event: MessageEvent<FromWorker>) => this.heard(event.data);
+    this.setup();
+    if (stored) void this.restore(stored);
+    this.lookTimer = setInterval(() => void this.look(), LOOK_MS);
+    window.addEventListener('online', this.onReturn);
+    window.addEventListener('focus', this.onReturn);
+    window.addEventListener('pagehide', this.onLeave);
+  }
+
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  };
+  getSnapshot = () => this.snapshot;
+
+  private set(change: Partial<Snapshot>): void {
+    this.snapshot = { ...this.snapshot, ...change };
+    for (const listener of this.listeners) listener();
+  }
+
+  private freshState(doc: EditorState['doc'], version: number, past?: StoredHistory): EditorState {
+    return EditorState.create({
+      schema: scriptSchema,
+      doc,
+      plugins: [idKeeper(random), keymap({ ...manuscriptKeys, 'Mod-z': undo, 'Mod-y': redo, 'Mod-Shift-z': redo }), history(past), collab({ version, clientID: this.clientId })],
+    });
+  }
+
+  /** Applies a transaction, wherever it comes from. */
+  dispatch = (tr: Transaction): void => {
+    const before = this.state.doc;
+    this.state = this.state.apply(tr);
+    this.view?.updateState(this.state);
+    const line = currentLine(this.state);
+    if (this.state.doc !== before) {
+      this.set({ sections: plainSections(this.state.doc), line, waiting: this.unconfirmed() });
+      this.time();
+      this.scheduleSend();
+      this.scheduleStore();
+    } else if (line !== this.snapshot.line) this.set({ line });
+  };
+
+  run(command: Command): boolean {
+    return command(this.state, this.dispatch, this.view ?? undefined);
+  }
+  undo = () => this.run(undo);
+  redo = () => this.run(redo);
+
+  /** Changes title, target, pace… on the server; times follow. */
+  async change(settings: Partial<ScriptRowSettings>): Promise<void> {
+    try {
+      const next = await api.patchSettings(this.script.id, this.revision, settings);
+      this.revision = next.revision;
+      this.set({ settings: next.settings, message: null });
+      if ('pace' in settings || 'voice' in settings || 'frame' in settings) this.setup();
+    } catch (error) {
+      if (error instanceof RequestError && error.code === 'settings-behind') {
+        const theirs = error.body as unknown as { settings: ScriptRowSettings; revision: number };
+        this.revision = theirs.revision;
+        this.set({ settings: theirs.settings, message: 'Title or length was changed in another window; its values are shown now.' });
+      } else this.set({ message: (error as Error).message });
+    }
+  }
+
+  // ---- clock and trace -------------------------------------------------------------------------------------------
+
+  private post(message: ToWorker) {
+    this.worker.postMessage(message);
+  }
+
+  private setup(): void {
+    const { voice, pace, frame } = this.snapshot.settings;
+    this.post({ type: 'setup', voice, pace, frame, sources: this.sources.map((s) => s.document.text) });
+    this.time();
+  }
+
+  private time(): void {
+    this.turn++;
+    this.sentLines = workerLines(this.snapshot.sections);
+    this.post({ type: 'time', turn: this.turn, lines: [...this.sentLines] });
+    clearTimeout(this.traceTimer);
+    this.traceTimer = setTimeout(() => this.post({ type: 'trace', turn: this.turn, sections: traceSections(this.snapshot.sections) }), this.snapshot.times ? TRACE_AFTER_MS : 0);
+  }
+
+  private heard(message: FromWorker): void {
+    if (message.type === 'failed') this.set({ message: `The clock has stopped: ${message.message} Reload to start it again; your words are kept.` });
+    if (message.type === 'times' && message.turn === this.turn) {
+      const times = new Map<string, LineTime>();
+      let totalMs = 0;
+      let words = 0;
+      message.times.forEach((t, i) => {
+        times.set(this.sentLines[i].id, t);
+        totalMs += t.ms;
+        words += t.words;
+      });
+      this.set({ times, totalMs, words, band: message.band });
+    }
+    if (message.type === 'traces' && message.turn === this.turn) this.set({ traces: new Map(Object.entries(message.traces)), overlap: message.overlap, scenes: message.scenes });
+  }
+
+  // ---- to and from the server --------------------------------------------------------------------------------------
+
+  private unconfirmed = () => sendableSteps(this.state)?.steps.length ?? 0;
+
+  private scheduleSend(delay = SEND_AFTER_MS): void {
+    if (this.snapshot.save === 'saved') this.set({ save: 'saving' });
+    clearTimeout(this.sendTimer);
+    this.sendTimer = setTimeout(() => void this.send(), delay);
+  }
+
+  private async send(): Promise<void> {
+    if (this.sending || this.closed) return;
+    const sendable = sendableSteps(this.state);
+    if (!sendable) {
+      this.set({ save: 'saved', waiting: 0 });
+      return;
+    }
+    this.sending = true;
+    const steps = sendable.steps.slice(0, 400);
+    let again: number | null = null;
+    try {
+      await api.sendSteps(this.script.id, sendable.version, this.clientId, steps.map((s) => s.toJSON() as unknown));
+      this.confirm(steps, steps.map(() => this.clientId));
+      const waiting = this.unconfirmed();
+      this.set({ save: waiting ? 'saving' : 'saved', waiting, message: this.snapshot.save === 'kept-here' ? null : this.snapshot.message });
+      if (waiting) again = 0;
+    } catch (error) {
+      again = this.failed(error as Error);
+    } finally {
+      this.sending = false;
+    }
+    this.scheduleStore();
+    if (again !== null) this.scheduleSend(again);
+  }
+
+  /** What to do after a send that failed: when to try again, or null. */
+  private failed(error: Error): number | null {
+    if (error instanceof RequestError && error.code === 'behind') {
+      this.receive(error.body as unknown as { steps: { step: unknown; clientId: string }[] });
+      return 0;
+    }
+    if (error instanceof RequestError && error.status >= 400 && error.status < 500 && error.status !== 429) {
+      this.set({ save: 'refused', waiting: this.unconfirmed(), message: `${error.message} Your words are kept here; copy them and reload.` });
+      return null;
+    }
+    this.set({ save: 'kept-here', waiting: this.unconfirmed() });
+    return RETRY_MS;
+  }
+
+  private confirm(steps: readonly Step[], clientIds: readonly string[]): void {
+    for (const step of steps) this.confirmedDoc = step.apply(this.confirmedDoc).doc ?? this.confirmedDoc;
+    this.dispatchQuietly(receiveTransaction(this.state, steps, clientIds, { mapSelectionBackward: true }));
+  }
+
+  private receive(log: { steps: { step: unknown; clientId: string }[] }): void {
+    if (!log.steps.length) return;
+    this.confirm(
+      log.steps.map((s) => Step.fromJSON(scriptSchema, s.step)),
+      log.steps.map((s) => s.clientId),
+    );
+  }
+
+  private dispatchQuietly(tr: Transaction): void {
+    this.dispatch(tr.setMeta('addToHistory', false));
+  }
+
+  /** Looks for changes made elsewhere. */
+  private async look(): Promise<void> {
+    if (this.closed || this.sending || document.visibilityState === 'hidden') return;
+    if (this.unconfirmed()) return void this.send();
+    const version = getVersion(this.state);
+    try {
+      const log = await api.stepsSince(this.script.id, version);
+      if (!this.sending && getVersion(this.state) === version && !this.unconfirmed()) this.receive(log);
+      if (this.snapshot.save === 'kept-here') this.set({ save: 'saved' });
+    } catch {
+      this.set({ save: 'kept-here' });
+    }
+  }
+
+  private onReturn = () => void this.look();
+  private onLeave = () => this.store();
+
+  // ---- kept on this machine ------------------------------------------------------------------------------------------
+
+  private storageKey = (tab = this.tab) => `ursprung:script:${this.script.id}:${tab}`;
+
+  private scheduleStore(): void {
+    clearTimeout(this.storeTimer);
+    this.storeTimer = setTimeout(() => this.store(), 300);
+  }
+
+  private store(): void {
+    if (this.closed) return;
+    const sendable = sendableSteps(this.state);
+    const record: Stored = {
+      clientId: this.clientId,
+      version: getVersion(this.state),
+      doc: this.confirmedDoc.toJSON(),
+      steps: (sendable?.steps ?? []).map((s) => s.toJSON() as unknown),
+      history: storedHistory(this.state),
+      touched: Date.now(),
+    };
+    try {
+      localStorage.setItem(this.storageKey(), JSON.stringify(record));
+    } catch {
+      // Full or forbidden storage: the server still has everything that was confirmed.
+      localStorage.removeItem(this.storageKey());
+    }
+  }
+
+  private readStored(): Stored | null {
+    const keys = Object.keys(localStorage).filter((k) => k.startsWith(`ursprung:script:${this.script.id}:`));
+    const records = keys.flatMap((k) => {
+      try {
+        return [{ k, r: JSON.parse(localStorage.getItem(k)!) as Stored }];
+      } catch {
+        return [];
+      }
+    });
+    const own = records.find(({ k }) => k === this.storageKey());
+    const left = records.find(({ r }) => r.steps.length > 0 && Date.now() - r.touched > ABANDONED_MS);
+    const chosen = own ?? left ?? null;
+    if (chosen && chosen !== own) localStorage.removeItem(chosen.k);
+    return chosen?.r ?? null;
+  }
+
+  /** Takes up where a reload or a lost connection left off. */
+  private async restore(stored: Stored): Promise<void> {
+    try {
+      const log = await api.stepsSince(this.script.id, stored.version);
+      if (log.version < stored.version || this.unconfirmed()) return;
+      // Steps of ours that the server took before we heard of it are at the front of its log.
+      const foreign = log.steps.findIndex((s) => s.clientId !== stored.clientId);
+      const taken = Math.min(stored.steps.length, foreign < 0 ? log.steps.length : foreign);
+      const pending = stored.steps.map((s) => Step.fromJSON(scriptSchema, s));
+      this.confirmedDoc = docFromJson(stored.doc);
+      this.state = this.freshState(this.confirmedDoc, stored.version, stored.history);
+      const tr = this.state.tr;
+      for (const step of pending) tr.step(step);
+      // The stored history holds these steps already.
+      if (tr.docChanged) this.state = this.state.apply(keepHistory(tr));
+      if (taken) this.confirm(pending.slice(0, taken), pending.slice(0, taken).map(() => this.clientId));
+      if (log.steps.length > taken) this.receive({ steps: log.steps.slice(taken) });
+      this.view?.updateState(this.state);
+      this.set({ sections: plainSections(this.state.doc), waiting: this.unconfirmed() });
+      this.time();
+      if (this.unconfirmed()) this.scheduleSend(0);
+    } catch (error) {
+      if (error instanceof RequestError && error.status === 0) this.set({ save: 'kept-here' });
+      else {
+        this.confirmedDoc = docFromJson(this.script.doc);
+        this.state = this.freshState(this.confirmedDoc, this.script.version);
+        this.view?.updateState(this.state);
+        if (stored.steps.length) this.set({ message: 'Changes kept on this machine no longer fit the script and were left aside. The script is as the server has it.' });
+      }
+    }
+  }
+
+  close(): void {
+    this.store();
+    this.closed = true;
+    this.worker.terminate();
+    clearTimeout(this.traceTimer);
+    clearTimeout(this.sendTimer);
+    clearTimeout(this.storeTimer);
+    clearInterval(this.lookTimer);
+    window.removeEventListener('online', this.onReturn);
+    window.removeEventListener('focus', this.onReturn);
+    window.removeEventListener('pagehide', this.onLeave);
+  }
+}
+
+function currentLine(state: EditorState): string | null {
+  const { $head } = state.selection;
+  for (let d = $head.depth; d > 0; d--) if ($head.node(d).type.name === 'line') return $head.node(d).attrs.id as string;
+  return null;
+}
+
+const workerLines = (sections: readonly PlainSection[]): WorkerLine[] =>
+  sections.flatMap((s) => s.lines.map((l, i) => ({ id: l.id, text: l.text, restMs: l.restMs, ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }), endsSection: i === s.lines.length - 1 })));
+const traceSections = (sections: readonly PlainSection[]) => sections.map((s) => ({ id: s.id, lines: workerLines([s]) }));

@@ -1,0 +1,29 @@
+/** The left rail: home, channels, theme. */
+import { useQuery } from '@tanstack/react-query';
+import { NavLink } from 'react-router';
+import { api } from '../api.ts';
+
+const vertical = { writingMode: 'vertical-rl', transform: 'rotate(180deg)' } as const;
+
+export function Rail({ channel }: { channel?: string }) {
+  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
+  return (
+    <nav className="w-10 shrink-0 bg-desk flex flex-col items-stretch text-[12.5px]" aria-label="Channels and library">
+      <NavLink to="/" className="h-11 flex items-center justify-center" aria-label="Ursprung: library">
+        <svg width="18" height="18" viewBox="0 0 16 16" aria-hidden="true">
+          <path d="M3 13C3 7 7 3 13 3" fill="none" stroke="var(--ink)" strokeWidth="1.8" />
+          <circle cx="3" cy="13" r="2" fill="var(--ink)" />
+        </svg>
+      </NavLink>
+      {(library.data?.channels ?? []).slice(0, 4).map((c) => (
+        <NavLink key={c.id} to={`/?channel=${c.id}`} className={`py-3 flex justify-center text-ink ${c.name === channel ? 'bg-bench font-semibold' : 'text-ink2'}`}>
+          <span style={vertical}>{c.name}</span>
+        </NavLink>
+      ))}
+      <span className="flex-1" />
+      <NavLink to="/" end className={({ isActive }) => `py-3 flex justify-center ${isActive && !channel ? 'bg-bench font-semibold text-ink' : 'text-ink2'}`}>
+        <span style={vertical}>Library</span>
+      </NavLink>
+    </nav>
+  );
+}

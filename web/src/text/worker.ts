@@ -1,0 +1,58 @@
+/** The page's text worker: the speech clock on every key, trace and scenes when typing rests. */
+import dictionaryUrl from '../../../core/dist/pronunciations.bin?url';
+import { makePronouncer, openDictionary, type Pronouncer } from '@ursprung/core/language';
+import { breakScenes } from '@ursprung/core/scenes';
+import type { Frame, PlainSection } from '@ursprung/core/script';
+import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';
+import { indexSources, isClose, overlap, stockOf, unsupportedIn, type SourceIndex, type SourceStock } from '@ursprung/core/trace';
+import type { FromWorker, LineTrace, ToWorker, WorkerLine } from './messages.ts';
+
+const post = (message: FromWorker) => self.postMessage(message);
+
+let pronouncer: Promise<Pronouncer> | undefined;
+let clock: Clock | undefined;
+let frame: Frame = '16:9';
+let index: SourceIndex | null = null;
+let stock: SourceStock | null = null;
+
+const getPronouncer = () =>
+  (pronouncer ??= fetch(dictionaryUrl).then(async (r) => {
+    if (!r.ok) throw new Error('The dictionary could not be loaded.');
+    return makePronouncer(openDictionary(new Uint8Array(await r.arrayBuffer())));
+  }));
+
+async function handle(message: ToWorker): Promise<void> {
+  if (message.type === 'setup') {
+    clock = makeClock(await getPronouncer(), { voice: SHIPPED_VOICES[message.voice] ?? SHIPPED_VOICES.even, pace: message.pace });
+    frame = message.frame as Frame;
+    index = message.sources.length ? indexSources(message.sources) : null;
+    stock = message.sources.length ? stockOf(message.sources) : null;
+    post({ type: 'ready' });
+  } else if (message.type === 'time' && clock) {
+    post({ type: 'times', turn: message.turn, times: clock.lines(message.lines).map(({ ms, startMs, words }) => ({ ms, startMs, words })), band: clock.voice.calibration.p50 });
+  } else if (message.type === 'trace' && clock) {
+    const lines = message.sections.flatMap((s) => s.lines);
+    const shared = index ? overlap(lines.map((l) => l.text), index) : null;
+    const traces: Record<string, LineTrace> = {};
+    lines.forEach((line, i) => {
+      traces[line.id] = { shared: shared?.lines[i].ranges ?? [], close: shared ? isClose(shared.lines[i]) : false, unsupported: stock ? unsupportedIn(line.text, stock) : [] };
+    });
+    post({ type: 'traces', turn: message.turn, traces, overlap: shared ? shared.share : null, scenes: breakScenes(message.sections.map(asSection), clock, frame) });
+  }
+}
+
+/** The worker needs no roles or links, only what is heard. */
+const asSection = ({ id, lines }: { id: string; lines: WorkerLine[] }): PlainSection => ({
+  id,
+  title: '',
+  role: 'ground',
+  plannedMs: 0,
+  locked: false,
+  lines: lines.map((l) => ({ id: l.id, text: l.text, role: 'ground', restMs: l.restMs, fixedMs: l.fixedMs ?? null, locked: false, speaker: '', from: [] })),
+});
+
+// One message after another: a setup that still loads must not be overtaken.
+let queue: Promise<void> = Promise.resolve();
+self.onmessage = (event: MessageEvent<ToWorker>) => {
+  queue = queue.then(() => handle(event.data)).catch((error: Error) => post({ type: 'failed', message: error.message }));
+};
