@@ -52,10 +52,13 @@ function cutPlaces(tokens: readonly TimedToken[]): { at: number; good: number }[
   for (let i = LEAST_WORDS; i <= tokens.length - LEAST_WORDS; i++) {
     const before = tokens[i - 1];
     if (before.boundaryAfter !== 'none') out.push({ at: i, good: 1 });
-    else if (CLAUSE_WORD.test(tokens[i].spoken)) out.push({ at: i, good: 0.6 });
+    else if (CLAUSE_WORD.test(tokens[i].spoken) && !joinsValues(before, tokens[i + 1])) out.push({ at: i, good: /^(?:and|or)$/.test(tokens[i].spoken) ? 0.2 : 0.6 });
   }
   return out;
 }
+
+/** "between 1821 and 1826": a word between two values joins them. */
+const joinsValues = (before: TimedToken, after: TimedToken | undefined) => before.kind !== 'word' && before.kind !== 'name' && after !== undefined && after.kind !== 'word';
 
 /** Splits a line's tokens until each part is short enough or has no place to cut. */
 function splitTokens(tokens: readonly TimedToken[], wantedMs: number): (readonly TimedToken[])[] {

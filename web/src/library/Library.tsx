@@ -210,8 +210,8 @@ function Sources({ sources, px }: { sources: SourceSummary[]; px: (ms: number) =
         const total = s.passages.reduce((sum, p) => sum + p.ms, 0);
         return (
           <div key={s.id} className={`${GRID} h-[26px] border-b border-hair`}>
-            <span className="truncate pr-4">
-              <strong className="font-medium">{s.title}</strong> <span className="text-ink3">{KIND_NAMES[s.kind]}</span>
+            <span className="flex gap-2 pr-4 min-w-0">
+              <strong className="font-medium truncate">{s.title}</strong> <span className="text-ink3 whitespace-nowrap">{KIND_NAMES[s.kind]}</span>
             </span>
             <svg height="12" width={AXIS_PX + 60} role="img" aria-label={`${s.passages.length} passages, ${s.passages.filter((p) => p.heard).length} heard`} className="overflow-visible">
               {s.passages.map((p, i) => {

@@ -83,21 +83,6 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
     session.view?.updateState(session.state);
   }, [session, snapshot.traces, snapshot.line]);
 
-  // Where the lit passage stands: measured from the column of sources.
-  useLayoutEffect(() => {
-    const measure = () => {
-      const head = host.current?.parentElement?.querySelector<HTMLElement>('[data-col="source"]');
-      if (!head || !host.current) return;
-      const left = head.getBoundingClientRect().left - host.current.getBoundingClientRect().left;
-      host.current.style.setProperty('--source-left', `${left}px`);
-      host.current.style.setProperty('--source-width', `${head.getBoundingClientRect().width}px`);
-    };
-    measure();
-    const observer = new ResizeObserver(measure);
-    observer.observe(host.current!);
-    return () => observer.disconnect();
-  }, []);
-
   const actions = useMemo(
     () => [
       { id: 'rest-more', name: 'Longer rest after this line', keys: 'Ctrl ]', run: () => (session.run(changeRest(100)), session.view?.focus()) },
@@ -121,9 +106,7 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
         <span style={{ gridColumn: 3 }} className="text-right pr-2">
           heard at
         </span>
-        <span style={{ gridColumn: 7 }} data-col="source">
-          rests on
-        </span>
+        <span style={{ gridColumn: 7 }}>rests on (double rule: still in its words)</span>
         <span style={{ gridColumn: 9 }}>found {found}</span>
       </div>
       <main className="flex-1 overflow-auto" tabIndex={-1}>

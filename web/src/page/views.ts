@@ -30,6 +30,8 @@ const still = (node: HTMLElement) => {
 
 const WHY = { number: 'No source has the figure', date: 'No source has the date', name: 'No source has the name', quote: 'Not in a source’s words' } as const;
 const REST_PX_PER_SECOND = 40;
+/** A line of fewer letters fills one row, and its passage gets one too. */
+const LONG_LINE_LETTERS = 62;
 
 /** What every line shows in its margins. */
 export function lineShows(snapshot: Snapshot): Map<string, LineShown> {
@@ -142,6 +144,8 @@ export class LineView implements NodeView {
 
   private drawSource(shown: LineShown, chosen: boolean): void {
     this.source.replaceChildren();
+    this.source.classList.toggle('close', shown.close);
+    this.source.classList.toggle('brief', !chosen && this.node.content.size < LONG_LINE_LETTERS);
     const [first] = this.node.attrs.from as LineSource[];
     if (!first || (shown.sameAsBefore && !chosen)) return;
     const source = this.session.sources.find((s) => s.letter === first.source);
@@ -159,9 +163,9 @@ export class LineView implements NodeView {
       const under = element('span', 'under', this.source);
       under.textContent = [source?.document.title, block.under].filter(Boolean).join(', under ');
     } else snip.textContent = first.quote;
-    if (shown.close) {
-      const close = element('span', 'close', this.source);
-      close.textContent = 'still in its words';
+    if (chosen && shown.close) {
+      const close = element('span', 'under', this.source);
+      close.textContent = 'The line is still in its words.';
     }
   }
 

@@ -112,7 +112,7 @@ export function RunStrip(props: RunStripProps) {
           </g>
         )}
       </svg>
-      <div className="w-[200px] shrink-0 pt-4 pr-6 pl-3 text-[12px] leading-[19px] text-ink2" aria-live="off">
+      <div className="w-[214px] shrink-0 pt-4 pr-6 pl-3 text-[12px] leading-[19px] text-ink2" aria-live="off">
         <div className="flex items-baseline gap-3">
           <strong className="font-mono text-[18px] text-ink font-semibold" data-testid="total">
             {clockText(totalMs)}
@@ -133,7 +133,7 @@ export function RunStrip(props: RunStripProps) {
         </div>
         {props.close && props.close.of > 0 && (
           <div title="Lines of which half or more stands in runs of eight words shared with a source">
-            {props.close.lines} of {props.close.of} lines in a source’s words
+            {props.close.lines} of {props.close.of} lines in its words
           </div>
         )}
       </div>
