@@ -40,13 +40,18 @@ async function bundle(entry, outfile) {
     target: 'node20',
     external: [...new Set(external)],
     logLevel: 'error',
-    banner: { js: "import { createRequire as __require } from 'node:module'; const require = __require(import.meta.url);" },
+    banner: {
+      js: "import { createRequire as __require } from 'node:module'; const require = __require(import.meta.url);",
+    },
   });
 }
 
 if (!existsSync(join(root, 'core/dist/pronunciations.bin'))) {
   say('Packing the pronouncing dictionary…');
-  execFileSync(process.execPath, ['--import', 'tsx', join(root, 'scripts/pack-dictionary.ts')], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  execFileSync(process.execPath, ['--import', 'tsx', join(root, 'scripts/pack-dictionary.ts')], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
 }
 if (stale('cli/dist/main.js', 'core', 'cli', 'server/src')) {
   say('Building the command line…');
@@ -60,6 +65,10 @@ if (!cliOnly) {
   }
   if (stale('web/dist/index.html', 'core', 'web')) {
     say('Building the page…');
-    execFileSync(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'error'], { cwd: join(root, 'web'), stdio: ['ignore', 'ignore', 'inherit'] });
+    execFileSync(
+      process.execPath,
+      [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'error'],
+      { cwd: join(root, 'web'), stdio: ['ignore', 'ignore', 'inherit'] },
+    );
   }
 }

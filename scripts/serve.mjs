@@ -22,13 +22,21 @@ async function freeFrom(port) {
 }
 
 try {
-  execFileSync(process.execPath, [join(root, 'scripts/build.mjs')], { stdio: ['ignore', 'ignore', 'inherit'] });
+  execFileSync(process.execPath, [join(root, 'scripts/build.mjs')], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   const postgres = await startPostgres(dataFolder(root, use));
   const url = await ensureDatabase(postgres, 'ursprung');
   const port = await freeFrom(FIRST_PORT);
   const server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
     stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: url, PORT: String(port), NODE_ENV: 'production', ...(use === 'demo' ? { URSPRUNG_DEMO: '1' } : {}) },
+    env: {
+      ...process.env,
+      DATABASE_URL: url,
+      PORT: String(port),
+      NODE_ENV: 'production',
+      ...(use === 'demo' ? { URSPRUNG_DEMO: '1' } : {}),
+    },
   });
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill('SIGTERM'));
   server.on('exit', (code) => {

@@ -8,7 +8,9 @@ import { fileURLToPath } from 'node:url';
 import { dataFolder, startPostgres } from './postgres.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-const run = (args, env = {}) => spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status ?? 1;
+const run = (args, env = {}) =>
+  spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
+    .status ?? 1;
 const only = process.argv.filter((_, i, all) => all[i - 1] === '--only');
 
 let failedChecks = 0;
@@ -34,11 +36,19 @@ const postgres = await startPostgres(dataFolder(root, 'test'));
 const scratch = mkdtempSync(join(tmpdir(), 'ursprung-test-'));
 let status;
 try {
-  status = run(['node_modules/mocha/bin/mocha.js', '--reporter', 'scripts/reporter.cjs', ...(only.length ? only : ['{core,cli,standins,demo,server}/test/**/*.test.ts', 'e2e/**/*.test.ts'])], {
-    TEST_DATABASE_URL: postgres.url,
-    TEST_SCRATCH: scratch,
-    FAILED_CHECKS: String(failedChecks),
-  });
+  status = run(
+    [
+      'node_modules/mocha/bin/mocha.js',
+      '--reporter',
+      'scripts/reporter.cjs',
+      ...(only.length ? only : ['{core,cli,standins,demo,server}/test/**/*.test.ts', 'e2e/**/*.test.ts']),
+    ],
+    {
+      TEST_DATABASE_URL: postgres.url,
+      TEST_SCRATCH: scratch,
+      FAILED_CHECKS: String(failedChecks),
+    },
+  );
 } finally {
   postgres.stop();
   rmSync(scratch, { recursive: true, force: true });

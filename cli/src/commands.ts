@@ -9,11 +9,30 @@ import { sentences } from '@ursprung/core/language';
 import { SHAPE_IDS } from '@ursprung/core/plan';
 import { checkScript, type CheckedLine } from '@ursprung/core/review';
 import { breakScenes } from '@ursprung/core/scenes';
-import { DEFAULT_PACE, FRAMES, MOODS, cleanDraft, printedSource, scriptFile, sectionsOfFile, type PlainSection, type ScriptFile } from '@ursprung/core/script';
+import {
+  DEFAULT_PACE,
+  FRAMES,
+  MOODS,
+  cleanDraft,
+  printedSource,
+  scriptFile,
+  sectionsOfFile,
+  type PlainSection,
+  type ScriptFile,
+} from '@ursprung/core/script';
 import { SOURCE_KINDS, readSource, type SourceDocument } from '@ursprung/core/source';
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
 import { getClock, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
-import { UsageError, fileBytes, fileText, lengthFrom, oneOf, paceFrom, scriptFrom, voiceFrom } from './input.ts';
+import {
+  UsageError,
+  fileBytes,
+  fileText,
+  lengthFrom,
+  oneOf,
+  paceFrom,
+  scriptFrom,
+  voiceFrom,
+} from './input.ts';
 
 export interface Output {
   out: string | Uint8Array;
@@ -23,7 +42,11 @@ export interface Output {
 
 type Options = NonNullable<ParseArgsConfig['options']>;
 
-function parse<T extends Options>(args: readonly string[], options: T, files: { least: number; most: number; what: string }) {
+function parse<T extends Options>(
+  args: readonly string[],
+  options: T,
+  files: { least: number; most: number; what: string },
+) {
   let parsed;
   try {
     parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
@@ -33,7 +56,10 @@ function parse<T extends Options>(args: readonly string[], options: T, files: { 
   const given = parsed.positionals.length;
   if (given < files.least) throw new UsageError(`Name ${files.what}.`);
   if (given > files.most) throw new UsageError(`Too many files: name ${files.what}.`);
-  return { values: parsed.values as Record<string, string | boolean | string[] | undefined>, files: parsed.positionals };
+  return {
+    values: parsed.values as Record<string, string | boolean | string[] | undefined>,
+    files: parsed.positionals,
+  };
 }
 
 const text = { type: 'string' } as const;
@@ -41,7 +67,13 @@ const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
 const str = (value: unknown) => value as string | undefined;
 
 function printed(source: SourceDocument, facts: readonly Fact[]) {
-  return { ...printedSource(source, facts), quotes: facts.flatMap((f) => f.quotes.map((q) => ({ text: q.text, fact: f.id }))), timeline: timeline(facts), steps: steps(facts), parts: abstractParts(source, facts) };
+  return {
+    ...printedSource(source, facts),
+    quotes: facts.flatMap((f) => f.quotes.map((q) => ({ text: q.text, fact: f.id }))),
+    timeline: timeline(facts),
+    steps: steps(facts),
+    parts: abstractParts(source, facts),
+  };
 }
 
 export const commands: Readonly<Record<string, (args: readonly string[]) => Output | Promise<Output>>> = {
@@ -60,7 +92,11 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
   },
 
   time: (args) => {
-    const { values, files } = parse(args, { pace: text, voice: text }, { least: 1, most: 10_000, what: 'one or more text files' });
+    const { values, files } = parse(
+      args,
+      { pace: text, voice: text },
+      { least: 1, most: 10_000, what: 'one or more text files' },
+    );
     const clock = getClock(voiceFrom(str(values.voice)), paceFrom(str(values.pace)));
     const rows = files.map((file) => {
       const { words, spokenWords, syllables, ms } = clock.time(fileText(file));
@@ -72,20 +108,39 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
   calibrate: (args) => {
     const { files } = parse(args, {}, { least: 1, most: 1, what: 'one folder of recordings' });
     const { recordings, passed } = recordingsIn(files[0]);
-    if (!recordings.length) throw new UsageError(`No pair of NAME.txt and NAME.wav was found in ${files[0]}.`);
+    if (!recordings.length)
+      throw new UsageError(`No pair of NAME.txt and NAME.wav was found in ${files[0]}.`);
     return { out: json(calibrate(recordings, getPronouncer())), notes: passed };
   },
 
   draft: async (args) => {
-    const option = { seconds: text, shape: text, title: text, frame: text, mood: text, person: text, pace: text, seed: text, as: text, voice: text, kind: text, floor: { type: 'boolean' }, ceiling: { type: 'boolean' } } as const;
+    const option = {
+      seconds: text,
+      shape: text,
+      title: text,
+      frame: text,
+      mood: text,
+      person: text,
+      pace: text,
+      seed: text,
+      as: text,
+      voice: text,
+      kind: text,
+      floor: { type: 'boolean' },
+      ceiling: { type: 'boolean' },
+    } as const;
     const { values, files } = parse(args, option, { least: 1, most: 1, what: 'one source file' });
     if (values.floor && values.ceiling) throw new UsageError('A length is a floor or a ceiling, not both.');
-    const target = { kind: values.floor ? 'floor' : values.ceiling ? 'ceiling' : 'point', seconds: lengthFrom(str(values.seconds)) } as const;
+    const target = {
+      kind: values.floor ? 'floor' : values.ceiling ? 'ceiling' : 'point',
+      seconds: lengthFrom(str(values.seconds)),
+    } as const;
     const frame = oneOf('frame', str(values.frame), FRAMES) ?? '16:9';
     const mood = oneOf('mood', str(values.mood), MOODS) ?? 'calm';
     const shape = oneOf('shape', str(values.shape), SHAPE_IDS);
     const kind = oneOf('kind', str(values.kind), SOURCE_KINDS);
-    if (values.person !== undefined) throw new UsageError('--person is not there yet: a draft keeps the person of its source.');
+    if (values.person !== undefined)
+      throw new UsageError('--person is not there yet: a draft keeps the person of its source.');
     const seed = Number(values.seed ?? 1);
     if (!Number.isSafeInteger(seed)) throw new UsageError('--seed is a whole number.');
     const as = oneOf('as', str(values.as), ['json', 'text', 'markdown']) ?? 'json';
@@ -93,34 +148,88 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const voice = voiceFrom(str(values.voice));
     const clock = getClock(voice, pace);
     const source = readSource(fileBytes(files[0]), kind ? { kind } : {});
-    const draft = draftScript(source, { target, mood, seed, ...(shape ? { shape } : {}) }, { tagger: getTagger(), clock, solver: await getSolver() });
+    const draft = draftScript(
+      source,
+      { target, mood, seed, ...(shape ? { shape } : {}) },
+      { tagger: getTagger(), clock, solver: await getSolver() },
+    );
     const facts = extractFacts(source, getTagger());
-    const file = scriptFile({ title: str(values.title) ?? source.title, frame, mood, pace, voice: voice.id, seed, shape: draft.shape, target }, draft.sections, clock, [{ id: 'A', ...printedSource(source, facts) }]);
+    const file = scriptFile(
+      {
+        title: str(values.title) ?? source.title,
+        frame,
+        mood,
+        pace,
+        voice: voice.id,
+        seed,
+        shape: draft.shape,
+        target,
+      },
+      draft.sections,
+      clock,
+      [{ id: 'A', ...printedSource(source, facts) }],
+    );
     return { out: writerById(as)!.write(file, clock), notes: draft.notes };
   },
 
   check: (args) => {
-    const { values, files } = parse(args, { source: { type: 'string', multiple: true }, pace: text, voice: text }, { least: 1, most: 1, what: 'one script' });
+    const { values, files } = parse(
+      args,
+      { source: { type: 'string', multiple: true }, pace: text, voice: text },
+      { least: 1, most: 1, what: 'one script' },
+    );
     const raw = fileText(files[0]);
     const script = scriptFrom(files[0], raw);
     const given = ((values.source as string[] | undefined) ?? []).map((f) => readSource(fileBytes(f)).text);
     const own = script ? script.sources.map(sourceText).filter(Boolean) : [];
-    const clock = getClock(voiceFrom(str(values.voice) ?? (script && script.voice in { even: 1, quick: 1, plain: 1 } ? script.voice : undefined)), paceFrom(str(values.pace)) ?? script?.pace);
+    const clock = getClock(
+      voiceFrom(
+        str(values.voice) ??
+          (script && script.voice in { even: 1, quick: 1, plain: 1 } ? script.voice : undefined),
+      ),
+      paceFrom(str(values.pace)) ?? script?.pace,
+    );
     const lines = script ? linesOf(sectionsOfFile(script)) : plainLines(raw);
-    return { out: json(checkScript(lines, given.length ? given : own, clock, getPronouncer(), script?.target)) };
+    return {
+      out: json(checkScript(lines, given.length ? given : own, clock, getPronouncer(), script?.target)),
+    };
   },
 
   scenes: (args) => {
     const { values, files } = parse(args, { frame: text }, { least: 1, most: 1, what: 'one script file' });
     const script = neededScript(files[0]);
     const frame = oneOf('frame', str(values.frame), FRAMES) ?? script.frame;
-    const scenes = breakScenes(sectionsOfFile(script), getClock(voiceFrom(knownVoice(script)), script.pace), frame);
-    return { out: json(scenes.map((s) => ({ id: s.id, start: seconds(s.startMs), end: seconds(s.endMs), lines: s.parts.map((p) => p.line), words: s.words, text: s.text, why: s.why }))) };
+    const scenes = breakScenes(
+      sectionsOfFile(script),
+      getClock(voiceFrom(knownVoice(script)), script.pace),
+      frame,
+    );
+    return {
+      out: json(
+        scenes.map((s) => ({
+          id: s.id,
+          start: seconds(s.startMs),
+          end: seconds(s.endMs),
+          lines: s.parts.map((p) => p.line),
+          words: s.words,
+          text: s.text,
+          why: s.why,
+        })),
+      ),
+    };
   },
 
   export: (args) => {
-    const { values, files } = parse(args, { as: text, out: text }, { least: 1, most: 1, what: 'one script file' });
-    const as = oneOf('as', str(values.as), writers.map((w) => w.id));
+    const { values, files } = parse(
+      args,
+      { as: text, out: text },
+      { least: 1, most: 1, what: 'one script file' },
+    );
+    const as = oneOf(
+      'as',
+      str(values.as),
+      writers.map((w) => w.id),
+    );
     if (!as) throw new UsageError(`Say the format: --as ${writers.map((w) => w.id).join(', ')}.`);
     const script = neededScript(files[0]);
     const writer = writerById(as)!;
@@ -128,11 +237,15 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     if (values.out === undefined) return { out: bytes };
     const target = str(values.out)!;
     writeFileSync(target, bytes);
-    return { out: '', notes: [`${target} written (${fileName(script.title, writer.extension)} would be its own name).`] };
+    return {
+      out: '',
+      notes: [`${target} written (${fileName(script.title, writer.extension)} would be its own name).`],
+    };
   },
 };
 
-const knownVoice = (script: ScriptFile) => (['even', 'quick', 'plain'].includes(script.voice) ? script.voice : undefined);
+const knownVoice = (script: ScriptFile) =>
+  ['even', 'quick', 'plain'].includes(script.voice) ? script.voice : undefined;
 
 function neededScript(path: string): ScriptFile {
   const script = scriptFrom(path, fileText(path));
@@ -143,11 +256,20 @@ function neededScript(path: string): ScriptFile {
 /** The reading text of a source inside a script file. */
 function sourceText(source: ScriptFile['sources'][number]): string {
   const blocks = (source as { blocks?: unknown }).blocks;
-  return Array.isArray(blocks) ? blocks.map((b) => (typeof b?.text === 'string' ? b.text : '')).join('\n\n') : '';
+  return Array.isArray(blocks)
+    ? blocks.map((b) => (typeof b?.text === 'string' ? b.text : '')).join('\n\n')
+    : '';
 }
 
 const linesOf = (sections: readonly PlainSection[]): CheckedLine[] =>
-  sections.flatMap((s) => s.lines.map((l, i) => ({ id: l.id, text: l.text, restMs: l.restMs, endsSection: i === s.lines.length - 1 })));
+  sections.flatMap((s) =>
+    s.lines.map((l, i) => ({
+      id: l.id,
+      text: l.text,
+      restMs: l.restMs,
+      endsSection: i === s.lines.length - 1,
+    })),
+  );
 
 /** Plain text as lines, one a sentence, a paragraph a section. */
 function plainLines(raw: string): CheckedLine[] {

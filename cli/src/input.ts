@@ -21,7 +21,10 @@ export function fileBytes(path: string, largest = LARGEST_SOURCE): Uint8Array {
     if (error instanceof UsageError) throw error;
     throw new UsageError(`${path} can't be found or opened.`);
   }
-  if (size > largest) throw new UsageError(`${path} is ${(size / 1048576).toFixed(1)} MB; at most ${Math.round(largest / 1048576)} MB are read.`);
+  if (size > largest)
+    throw new UsageError(
+      `${path} is ${(size / 1048576).toFixed(1)} MB; at most ${Math.round(largest / 1048576)} MB are read.`,
+    );
   return readFileSync(path);
 }
 
@@ -39,21 +42,28 @@ export function scriptFrom(path: string, text: string): ScriptFile | null {
   const parsed = scriptFileSchema.safeParse(json);
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
-  throw new UsageError(`${basename(path)} is no script file: ${issue.path.join('.') || 'the whole'}: ${issue.message}`);
+  throw new UsageError(
+    `${basename(path)} is no script file: ${issue.path.join('.') || 'the whole'}: ${issue.message}`,
+  );
 }
 
 /** Seconds asked for, in the range the product works in. */
 export function lengthFrom(value: string | undefined): number {
   const seconds = Number(value);
-  if (value === undefined || value.trim() === '' || !Number.isFinite(seconds)) throw new UsageError('Say the length in seconds: --seconds 180.');
-  if (seconds < SHORTEST_TARGET || seconds > LONGEST_TARGET) throw new UsageError(`A length is between ${SHORTEST_TARGET} and ${LONGEST_TARGET} seconds; ${seconds} is not.`);
+  if (value === undefined || value.trim() === '' || !Number.isFinite(seconds))
+    throw new UsageError('Say the length in seconds: --seconds 180.');
+  if (seconds < SHORTEST_TARGET || seconds > LONGEST_TARGET)
+    throw new UsageError(
+      `A length is between ${SHORTEST_TARGET} and ${LONGEST_TARGET} seconds; ${seconds} is not.`,
+    );
   return seconds;
 }
 
 export function paceFrom(value: string | undefined): number | undefined {
   if (value === undefined) return undefined;
   const pace = Number(value);
-  if (!(pace >= 40 && pace <= 400)) throw new UsageError(`A pace is between 40 and 400 words a minute; ${value} is not.`);
+  if (!(pace >= 40 && pace <= 400))
+    throw new UsageError(`A pace is between 40 and 400 words a minute; ${value} is not.`);
   return pace;
 }
 
@@ -65,16 +75,26 @@ export function voiceFrom(value: string | undefined): Voice {
   try {
     json = JSON.parse(fileText(value));
   } catch (error) {
-    if (error instanceof UsageError) throw new UsageError(`There is no voice “${value}”: it is neither ${Object.keys(SHIPPED_VOICES).join(', ')} nor a file.`);
+    if (error instanceof UsageError)
+      throw new UsageError(
+        `There is no voice “${value}”: it is neither ${Object.keys(SHIPPED_VOICES).join(', ')} nor a file.`,
+      );
     throw new UsageError(`${value} is no voice file.`);
   }
   const parsed = voiceSchema.safeParse(json);
-  if (!parsed.success) throw new UsageError(`${value} is no voice file: ${parsed.error.issues[0].path.join('.')}: ${parsed.error.issues[0].message}`);
+  if (!parsed.success)
+    throw new UsageError(
+      `${value} is no voice file: ${parsed.error.issues[0].path.join('.')}: ${parsed.error.issues[0].message}`,
+    );
   return parsed.data;
 }
 
 /** One of a closed set of words. */
-export function oneOf<T extends string>(name: string, value: string | undefined, allowed: readonly T[]): T | undefined {
+export function oneOf<T extends string>(
+  name: string,
+  value: string | undefined,
+  allowed: readonly T[],
+): T | undefined {
   if (value === undefined) return undefined;
   if ((allowed as readonly string[]).includes(value)) return value as T;
   throw new UsageError(`--${name} is one of ${allowed.join(', ')}; “${value}” is not.`);

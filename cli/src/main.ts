@@ -26,10 +26,16 @@ async function main(): Promise<number> {
   try {
     const { out, notes } = await commands[name](args);
     for (const note of notes ?? []) process.stderr.write(`${note}\n`);
-    await new Promise<void>((resolve, reject) => process.stdout.write(out, (error) => (error ? reject(error) : resolve())));
+    await new Promise<void>((resolve, reject) =>
+      process.stdout.write(out, (error) => (error ? reject(error) : resolve())),
+    );
     return 0;
   } catch (error) {
-    const known = error instanceof UsageError || error instanceof SourceError || error instanceof DraftError || error instanceof RangeError;
+    const known =
+      error instanceof UsageError ||
+      error instanceof SourceError ||
+      error instanceof DraftError ||
+      error instanceof RangeError;
     if (!known) throw error;
     process.stderr.write(`${(error as Error).message}\n`);
     return 1;

@@ -7,29 +7,72 @@ export interface DemoTarget {
   library: () => Promise<{ channels: readonly unknown[] }>;
   addChannel: (input: { name: string; settings: ChannelSettings }) => Promise<{ id: string }>;
   addSource: (bytes: Uint8Array) => Promise<{ id: string }>;
-  addScript: (input: Required<Pick<ScriptInput, 'seed'>> & Omit<ScriptInput, 'seed'>) => Promise<{ id: string }>;
+  addScript: (
+    input: Required<Pick<ScriptInput, 'seed'>> & Omit<ScriptInput, 'seed'>,
+  ) => Promise<{ id: string }>;
 }
 
 const FOLDER = new URL('../../demo/data/sources/', import.meta.url);
 
 /** File names of the demo's sources, by short name. */
-export const DEMO_SOURCES = { footbridge: 'footbridge.html', lift: 'boat-lift.md', eels: 'eels.txt', ledger: 'ledger.txt', sash: 'sash-window.md' } as const;
+export const DEMO_SOURCES = {
+  footbridge: 'footbridge.html',
+  lift: 'boat-lift.md',
+  eels: 'eels.txt',
+  ledger: 'ledger.txt',
+  sash: 'sash-window.md',
+} as const;
 
 /** The bytes of one demo source. */
-export const demoSource = (name: keyof typeof DEMO_SOURCES): Uint8Array => readFileSync(new URL(DEMO_SOURCES[name], FOLDER));
+export const demoSource = (name: keyof typeof DEMO_SOURCES): Uint8Array =>
+  readFileSync(new URL(DEMO_SOURCES[name], FOLDER));
 
 /** Fills an empty workspace; one that has a channel already is left as it is. */
 export async function loadDemo(target: DemoTarget): Promise<void> {
   if ((await target.library()).channels.length) return;
-  const machinery: ChannelSettings = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even', usual: { from: 300, to: 600 } };
-  const lockside: ChannelSettings = { frame: '9:16', mood: 'brisk', pace: 190, voice: 'quick', usual: { from: 45, to: 120 } };
+  const machinery: ChannelSettings = {
+    frame: '16:9',
+    mood: 'calm',
+    pace: 150,
+    voice: 'even',
+    usual: { from: 300, to: 600 },
+  };
+  const lockside: ChannelSettings = {
+    frame: '9:16',
+    mood: 'brisk',
+    pace: 190,
+    voice: 'quick',
+    usual: { from: 45, to: 120 },
+  };
   const quiet = await target.addChannel({ name: 'Quiet Machinery', settings: machinery });
   const told = await target.addChannel({ name: 'Told at the Lockside', settings: lockside });
   const ids = {} as Record<keyof typeof DEMO_SOURCES, string>;
-  for (const name of Object.keys(DEMO_SOURCES) as (keyof typeof DEMO_SOURCES)[]) ids[name] = (await target.addSource(demoSource(name))).id;
+  for (const name of Object.keys(DEMO_SOURCES) as (keyof typeof DEMO_SOURCES)[])
+    ids[name] = (await target.addSource(demoSource(name))).id;
   const { usual: _a, ...long } = machinery;
   const { usual: _b, ...short } = lockside;
-  await target.addScript({ ...long, channelId: quiet.id, sourceId: ids.lift, title: 'The Lift That Weighs a Boat at Nothing', target: { kind: 'point', seconds: 420 }, seed: 1 });
-  await target.addScript({ ...long, channelId: quiet.id, sourceId: ids.footbridge, title: 'The Footbridge That Fell into Step', target: { kind: 'point', seconds: 210 }, seed: 1 });
-  await target.addScript({ ...short, channelId: told.id, sourceId: ids.sash, title: 'Free a Stuck Sash Window', target: { kind: 'ceiling', seconds: 90 }, seed: 1 });
+  await target.addScript({
+    ...long,
+    channelId: quiet.id,
+    sourceId: ids.lift,
+    title: 'The Lift That Weighs a Boat at Nothing',
+    target: { kind: 'point', seconds: 420 },
+    seed: 1,
+  });
+  await target.addScript({
+    ...long,
+    channelId: quiet.id,
+    sourceId: ids.footbridge,
+    title: 'The Footbridge That Fell into Step',
+    target: { kind: 'point', seconds: 210 },
+    seed: 1,
+  });
+  await target.addScript({
+    ...short,
+    channelId: told.id,
+    sourceId: ids.sash,
+    title: 'Free a Stuck Sash Window',
+    target: { kind: 'ceiling', seconds: 90 },
+    seed: 1,
+  });
 }

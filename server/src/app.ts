@@ -7,7 +7,15 @@ import helmet from 'helmet';
 import { z } from 'zod';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
 import { LARGEST_SOURCE } from '@ursprung/core/source';
-import { carriesInput, channelInput, scriptInput, settingsPatch, sourceInput, sourcePatch, stepsInput } from './api.ts';
+import {
+  carriesInput,
+  channelInput,
+  scriptInput,
+  settingsPatch,
+  sourceInput,
+  sourcePatch,
+  stepsInput,
+} from './api.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
 import type { Service } from './service.ts';
 import { getClock } from './tools.ts';
@@ -43,7 +51,8 @@ function ownOrigin(req: Request, _res: Response, next: NextFunction): void {
   const site = req.headers['sec-fetch-site'];
   if (origin !== undefined && origin !== `http://${host}`) throw new ApiError('other-origin');
   if (site !== undefined && site !== 'same-origin') throw new ApiError('other-origin');
-  if (origin === undefined && site === undefined && req.headers['x-requested-with'] !== 'ursprung') throw new ApiError('other-origin');
+  if (origin === undefined && site === undefined && req.headers['x-requested-with'] !== 'ursprung')
+    throw new ApiError('other-origin');
   if (!req.is('application/json')) throw new ApiError('not-json');
   next();
 }
@@ -53,7 +62,16 @@ export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }
   app.disable('x-powered-by');
   app.use(
     helmet({
-      contentSecurityPolicy: { directives: { defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], workerSrc: ["'self'"], upgradeInsecureRequests: null } },
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
+          workerSrc: ["'self'"],
+          upgradeInsecureRequests: null,
+        },
+      },
       strictTransportSecurity: false,
     }),
   );
@@ -64,21 +82,34 @@ export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true, app: 'ursprung' }));
   app.get('/api/library', async (_req, res) => void res.json(await service.library()));
-  app.post('/api/channels', async (req, res) => void res.status(201).json(await service.addChannel(body(channelInput, req))));
+  app.post(
+    '/api/channels',
+    async (req, res) => void res.status(201).json(await service.addChannel(body(channelInput, req))),
+  );
   app.post('/api/sources', async (req, res) => {
     const input = body(sourceInput, req);
-    const bytes = input.text !== undefined ? new TextEncoder().encode(input.text) : Buffer.from(input.base64!, 'base64');
+    const bytes =
+      input.text !== undefined ? new TextEncoder().encode(input.text) : Buffer.from(input.base64!, 'base64');
     res.status(201).json(await service.addSource(bytes, input.kind));
   });
   app.get('/api/sources/:id', async (req, res) => void res.json(await service.source(id(req))));
-  app.patch('/api/sources/:id', async (req, res) => void res.json(await service.setKind(id(req), body(sourcePatch, req).kind)));
+  app.patch(
+    '/api/sources/:id',
+    async (req, res) => void res.json(await service.setKind(id(req), body(sourcePatch, req).kind)),
+  );
   app.post('/api/carries', async (req, res) => {
     const { sourceId, ...options } = body(carriesInput, req);
     res.json(await service.carries(sourceId, options));
   });
-  app.post('/api/scripts', async (req, res) => void res.status(201).json(await service.addScript(body(scriptInput, req))));
+  app.post(
+    '/api/scripts',
+    async (req, res) => void res.status(201).json(await service.addScript(body(scriptInput, req))),
+  );
   app.get('/api/scripts/:id', async (req, res) => void res.json(await service.script(id(req))));
-  app.patch('/api/scripts/:id', async (req, res) => void res.json(await service.patchSettings(id(req), body(settingsPatch, req))));
+  app.patch(
+    '/api/scripts/:id',
+    async (req, res) => void res.json(await service.patchSettings(id(req), body(settingsPatch, req))),
+  );
   app.delete('/api/scripts/:id', async (req, res) => {
     await service.remove(id(req));
     res.json({ id: id(req) });
@@ -87,7 +118,10 @@ export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }
     await service.restore(id(req));
     res.json({ id: id(req) });
   });
-  app.post('/api/scripts/:id/steps', async (req, res) => void res.json(await service.appendSteps(id(req), body(stepsInput, req))));
+  app.post(
+    '/api/scripts/:id/steps',
+    async (req, res) => void res.json(await service.appendSteps(id(req), body(stepsInput, req))),
+  );
   app.get('/api/scripts/:id/steps', async (req, res) => {
     const since = z.coerce.number().int().nonnegative().safeParse(req.query.since);
     if (!since.success) throw new ApiError('bad-request');
@@ -95,16 +129,26 @@ export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }
   });
   app.get('/api/scripts/:id/export/:format', async (req, res) => {
     const writer = writerById(String(req.params.format));
-    if (!writer) throw new ApiError('not-found', `There is no format “${String(req.params.format).slice(0, 20)}”. Formats: ${writers.map((w) => w.id).join(', ')}.`);
+    if (!writer)
+      throw new ApiError(
+        'not-found',
+        `There is no format “${String(req.params.format).slice(0, 20)}”. Formats: ${writers.map((w) => w.id).join(', ')}.`,
+      );
     const { file, settings } = await service.file(id(req));
-    res.type(`${writer.mime}; charset=utf-8`).attachment(fileName(settings.title, writer.extension)).send(writer.write(file, getClock(settings.voice, settings.pace)));
+    res
+      .type(`${writer.mime}; charset=utf-8`)
+      .attachment(fileName(settings.title, writer.extension))
+      .send(writer.write(file, getClock(settings.voice, settings.pace)));
   });
   app.use('/api', () => {
     throw new ApiError('not-found');
   });
 
   if (webFolder && existsSync(webFolder)) {
-    app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));
+    app.use(
+      '/assets',
+      express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+    );
     app.use(express.static(webFolder, { index: false }));
     app.get(/^\/(?!api\/).*/, (_req, res) => res.sendFile(join(webFolder, 'index.html')));
   }
@@ -118,11 +162,15 @@ export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }
   return app;
 }
 
-function described(error: unknown, log: (line: string) => void): { code: ErrorCode; message: string; extra: Record<string, unknown> } {
+function described(
+  error: unknown,
+  log: (line: string) => void,
+): { code: ErrorCode; message: string; extra: Record<string, unknown> } {
   if (error instanceof ApiError) return error;
   const type = (error as { type?: string }).type;
   if (type === 'entity.too.large') return new ApiError('too-large');
-  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') return new ApiError('bad-request');
+  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported')
+    return new ApiError('bad-request');
   if ((error as { status?: number }).status === 404) return new ApiError('not-found');
   log(`${(error as Error).name}: ${(error as Error).stack ?? String(error)}`);
   return new ApiError('internal');

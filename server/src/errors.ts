@@ -11,7 +11,10 @@ export const ERRORS = {
   behind: { status: 409, message: 'The script has changed elsewhere since.' },
   'settings-behind': { status: 409, message: 'These settings were changed elsewhere since.' },
   'too-many': { status: 429, message: 'Too many requests at once. Wait a moment and try again.' },
-  internal: { status: 500, message: 'Something went wrong on the server. Nothing you wrote is lost; try again.' },
+  internal: {
+    status: 500,
+    message: 'Something went wrong on the server. Nothing you wrote is lost; try again.',
+  },
 } as const;
 
 export type ErrorCode = keyof typeof ERRORS;

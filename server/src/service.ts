@@ -3,7 +3,17 @@ import { randomUUID } from 'node:crypto';
 import type { Sequelize, Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
 import type { Carries } from '@ursprung/core/draft';
-import { clockLines, docFromJson, docFromSections, plainSections, printedSource, scriptFile, scriptSchema, type ScriptFile, type PlainSection } from '@ursprung/core/script';
+import {
+  clockLines,
+  docFromJson,
+  docFromSections,
+  plainSections,
+  printedSource,
+  scriptFile,
+  scriptSchema,
+  type ScriptFile,
+  type PlainSection,
+} from '@ursprung/core/script';
 import type { SourceKind } from '@ursprung/core/source';
 import type { z } from 'zod';
 import type { channelInput, scriptInput, settingsPatch, stepsInput, ScriptRowSettings } from './api.ts';
@@ -31,7 +41,8 @@ export class Service {
   static async open(deps: ServiceDeps): Promise<Service> {
     const { workspaces } = defineModels(deps.db);
     const known = await workspaces.findOne({ order: [['createdAt', 'ASC']] });
-    const row = known ?? (await workspaces.create({ id: randomUUID(), name: 'Workspace', createdAt: deps.now() }));
+    const row =
+      known ?? (await workspaces.create({ id: randomUUID(), name: 'Workspace', createdAt: deps.now() }));
     return new Service(deps, row.id);
   }
 
@@ -44,7 +55,11 @@ export class Service {
     const [channelRows, scriptRows, sourceRows, links] = await Promise.all([
       channels.findAll({ where: this.own(), order: [['createdAt', 'ASC']] }),
       scripts.findAll({ where: this.own({ deletedAt: null }), order: [['createdAt', 'ASC']] }),
-      sources.findAll({ where: this.own(), attributes: { exclude: ['original'] }, order: [['createdAt', 'ASC']] }),
+      sources.findAll({
+        where: this.own(),
+        attributes: { exclude: ['original'] },
+        order: [['createdAt', 'ASC']],
+      }),
       scriptSources.findAll(),
     ]);
     const heard = new Map<string, Set<string>>();
@@ -54,9 +69,19 @@ export class Service {
       for (const l of sections.flatMap((s) => s.lines))
         for (const f of l.from) {
           const source = own.find((o) => o.letter === f.source);
-          if (source && f.fact) (heard.get(source.sourceId) ?? heard.set(source.sourceId, new Set()).get(source.sourceId)!).add(f.fact);
+          if (source && f.fact)
+            (heard.get(source.sourceId) ?? heard.set(source.sourceId, new Set()).get(source.sourceId)!).add(
+              f.fact,
+            );
         }
-      return { id: row.id, channelId: row.channelId, settings: row.settings, updatedAt: row.updatedAt, sourceIds: own.map((o) => o.sourceId), ...this.timed(row, sections) };
+      return {
+        id: row.id,
+        channelId: row.channelId,
+        settings: row.settings,
+        updatedAt: row.updatedAt,
+        sourceIds: own.map((o) => o.sourceId),
+        ...this.timed(row, sections),
+      };
     });
     return {
       channels: channelRows.map((c) => ({ id: c.id, name: c.name, settings: c.settings })),
@@ -70,8 +95,12 @@ export class Service {
         readAt: s.createdAt,
         passages: s.document.blocks
           .filter((b) => b.type !== 'heading')
-          .map((b) => ({ ms: getClock().time(b.text).ms, heard: s.facts.some((f) => f.block === b.id && heard.get(s.id)?.has(f.id)) })),
-        scripts: links.filter((l) => l.sourceId === s.id && scriptRows.some((r) => r.id === l.scriptId)).length,
+          .map((b) => ({
+            ms: getClock().time(b.text).ms,
+            heard: s.facts.some((f) => f.block === b.id && heard.get(s.id)?.has(f.id)),
+          })),
+        scripts: links.filter((l) => l.sourceId === s.id && scriptRows.some((r) => r.id === l.scriptId))
+          .length,
       })),
     };
   }
@@ -79,23 +108,48 @@ export class Service {
   private timed(row: ScriptRow, sections: readonly PlainSection[]) {
     const times = getClock(row.settings.voice, row.settings.pace).lines(clockLines(sections));
     let at = 0;
-    const parts = sections.map((s) => ({ title: s.title, role: s.role, ms: s.lines.reduce((sum) => sum + times[at++].ms, 0) }));
-    return { sections: parts, ms: parts.reduce((sum, p) => sum + p.ms, 0), words: times.reduce((sum, t) => sum + t.words, 0) };
+    const parts = sections.map((s) => ({
+      title: s.title,
+      role: s.role,
+      ms: s.lines.reduce((sum) => sum + times[at++].ms, 0),
+    }));
+    return {
+      sections: parts,
+      ms: parts.reduce((sum, p) => sum + p.ms, 0),
+      words: times.reduce((sum, t) => sum + t.words, 0),
+    };
   }
 
   async addChannel(input: z.infer<typeof channelInput>) {
-    const row = await this.models.channels.create({ id: randomUUID(), workspaceId: this.workspaceId, name: input.name, settings: input.settings, createdAt: this.deps.now() });
+    const row = await this.models.channels.create({
+      id: randomUUID(),
+      workspaceId: this.workspaceId,
+      name: input.name,
+      settings: input.settings,
+      createdAt: this.deps.now(),
+    });
     return { id: row.id, name: row.name, settings: row.settings };
   }
 
   async addSource(bytes: Uint8Array, kind?: SourceKind) {
     const { document, facts } = await this.deps.work.read(bytes, kind);
-    const row = await this.models.sources.create({ id: randomUUID(), workspaceId: this.workspaceId, title: document.title, original: Buffer.from(bytes), document, facts, createdAt: this.deps.now() });
+    const row = await this.models.sources.create({
+      id: randomUUID(),
+      workspaceId: this.workspaceId,
+      title: document.title,
+      original: Buffer.from(bytes),
+      document,
+      facts,
+      createdAt: this.deps.now(),
+    });
     return { id: row.id, document, facts };
   }
 
   async source(id: string) {
-    const row = await this.models.sources.findOne({ where: this.own({ id }), attributes: { exclude: ['original'] } });
+    const row = await this.models.sources.findOne({
+      where: this.own({ id }),
+      attributes: { exclude: ['original'] },
+    });
     if (!row) throw new ApiError('not-found', 'This source is not here, or no longer.');
     return { id: row.id, document: row.document, facts: row.facts };
   }
@@ -109,7 +163,10 @@ export class Service {
     return { id, document, facts };
   }
 
-  async carries(sourceId: string, options: { mood: ScriptRowSettings['mood']; pace: number; voice: string; shape?: string }): Promise<Carries> {
+  async carries(
+    sourceId: string,
+    options: { mood: ScriptRowSettings['mood']; pace: number; voice: string; shape?: string },
+  ): Promise<Carries> {
     const { document } = await this.source(sourceId);
     return this.deps.work.carries(document, options);
   }
@@ -120,24 +177,61 @@ export class Service {
     const source = input.sourceId ? await this.source(input.sourceId) : null;
     const draft = source ? await this.deps.work.draft(source.document, input) : null;
     const { title, frame, mood, pace, voice, target, seed } = input;
-    const settings: ScriptRowSettings = { title: title ?? source?.document.title ?? 'No title yet', frame, mood, pace, voice, target, seed, shape: draft?.shape ?? 'none' };
+    const settings: ScriptRowSettings = {
+      title: title ?? source?.document.title ?? 'No title yet',
+      frame,
+      mood,
+      pace,
+      voice,
+      target,
+      seed,
+      shape: draft?.shape ?? 'none',
+    };
     const doc = docFromSections(draft?.sections ?? []).toJSON();
-    const id = await this.storeScript(channel.id, settings, doc, source ? [{ letter: 'A', sourceId: source.id }] : []);
+    const id = await this.storeScript(
+      channel.id,
+      settings,
+      doc,
+      source ? [{ letter: 'A', sourceId: source.id }] : [],
+    );
     return { id, notes: draft?.notes ?? [] };
   }
 
   /** Puts a finished document into the library. */
-  async storeScript(channelId: string, settings: ScriptRowSettings, doc: unknown, sources: readonly { letter: string; sourceId: string }[]): Promise<string> {
+  async storeScript(
+    channelId: string,
+    settings: ScriptRowSettings,
+    doc: unknown,
+    sources: readonly { letter: string; sourceId: string }[],
+  ): Promise<string> {
     const now = this.deps.now();
     const id = randomUUID();
     await this.deps.db.transaction(async (transaction) => {
-      await this.models.scripts.create({ id, workspaceId: this.workspaceId, channelId, settings, settingsRevision: 0, doc, version: 0, createdAt: now, updatedAt: now, deletedAt: null }, { transaction });
-      for (const s of sources) await this.models.scriptSources.create({ scriptId: id, ...s }, { transaction });
+      await this.models.scripts.create(
+        {
+          id,
+          workspaceId: this.workspaceId,
+          channelId,
+          settings,
+          settingsRevision: 0,
+          doc,
+          version: 0,
+          createdAt: now,
+          updatedAt: now,
+          deletedAt: null,
+        },
+        { transaction },
+      );
+      for (const s of sources)
+        await this.models.scriptSources.create({ scriptId: id, ...s }, { transaction });
     });
     return id;
   }
 
-  private async scriptRow(id: string, options: { transaction?: Transaction; lock?: boolean; deleted?: boolean } = {}) {
+  private async scriptRow(
+    id: string,
+    options: { transaction?: Transaction; lock?: boolean; deleted?: boolean } = {},
+  ) {
     const row = await this.models.scripts.findOne({
       where: options.deleted ? this.own({ id }) : this.own({ id, deletedAt: null }),
       ...(options.transaction ? { transaction: options.transaction } : {}),
@@ -148,14 +242,26 @@ export class Service {
   }
 
   private async sourcesOf(scriptId: string) {
-    const links = await this.models.scriptSources.findAll({ where: { scriptId }, order: [['letter', 'ASC']] });
+    const links = await this.models.scriptSources.findAll({
+      where: { scriptId },
+      order: [['letter', 'ASC']],
+    });
     return Promise.all(links.map(async (l) => ({ letter: l.letter, ...(await this.source(l.sourceId)) })));
   }
 
   async script(id: string) {
     const row = await this.scriptRow(id);
     const channel = await this.models.channels.findOne({ where: this.own({ id: row.channelId }) });
-    return { id, channelId: row.channelId, channelName: channel?.name ?? '', settings: row.settings, settingsRevision: row.settingsRevision, doc: row.doc, version: row.version, sources: await this.sourcesOf(id) };
+    return {
+      id,
+      channelId: row.channelId,
+      channelName: channel?.name ?? '',
+      settings: row.settings,
+      settingsRevision: row.settingsRevision,
+      doc: row.doc,
+      version: row.version,
+      sources: await this.sourcesOf(id),
+    };
   }
 
   /** The script as a script file, for the writers. */
@@ -163,15 +269,30 @@ export class Service {
     const row = await this.scriptRow(id);
     const sources = await this.sourcesOf(id);
     const printed = sources.map((s) => ({ id: s.letter, ...printedSource(s.document, s.facts) }));
-    return { file: scriptFile(row.settings, plainSections(docFromJson(row.doc)), getClock(row.settings.voice, row.settings.pace), printed), settings: row.settings };
+    return {
+      file: scriptFile(
+        row.settings,
+        plainSections(docFromJson(row.doc)),
+        getClock(row.settings.voice, row.settings.pace),
+        printed,
+      ),
+      settings: row.settings,
+    };
   }
 
   async patchSettings(id: string, { revision, settings }: z.infer<typeof settingsPatch>) {
     return this.deps.db.transaction(async (transaction) => {
       const row = await this.scriptRow(id, { transaction, lock: true });
-      if (row.settingsRevision !== revision) throw new ApiError('settings-behind', undefined, { settings: row.settings, revision: row.settingsRevision });
+      if (row.settingsRevision !== revision)
+        throw new ApiError('settings-behind', undefined, {
+          settings: row.settings,
+          revision: row.settingsRevision,
+        });
       const next = { ...row.settings, ...settings };
-      await row.update({ settings: next, settingsRevision: revision + 1, updatedAt: this.deps.now() }, { transaction });
+      await row.update(
+        { settings: next, settingsRevision: revision + 1, updatedAt: this.deps.now() },
+        { transaction },
+      );
       return { settings: next, revision: revision + 1 };
     });
   }
@@ -183,19 +304,37 @@ export class Service {
   async appendSteps(id: string, input: z.infer<typeof stepsInput>) {
     return this.deps.db.transaction(async (transaction) => {
       const row = await this.scriptRow(id, { transaction, lock: true });
-      if (input.version > row.version) throw new ApiError('step-refused', 'This change was made on a version the server does not have.');
-      if (input.version < row.version) throw new ApiError('behind', undefined, await this.stepsSince(id, input.version, row.version, transaction));
+      if (input.version > row.version)
+        throw new ApiError('step-refused', 'This change was made on a version the server does not have.');
+      if (input.version < row.version)
+        throw new ApiError(
+          'behind',
+          undefined,
+          await this.stepsSince(id, input.version, row.version, transaction),
+        );
       let doc = docFromJson(row.doc);
       const now = this.deps.now();
       const rows = input.steps.map((json, i) => {
         const { step, inverse, next } = applied(json, doc);
         doc = next;
-        return { scriptId: id, version: input.version + i + 1, step: step.toJSON() as unknown, inverse: inverse.toJSON() as unknown, origin: input.origin, clientId: input.clientId, at: now };
+        return {
+          scriptId: id,
+          version: input.version + i + 1,
+          step: step.toJSON() as unknown,
+          inverse: inverse.toJSON() as unknown,
+          origin: input.origin,
+          clientId: input.clientId,
+          at: now,
+        };
       });
       const size = doc.textContent.length;
-      if (size > LONGEST_SCRIPT) throw new ApiError('step-refused', 'A script can have at most 400,000 characters.');
+      if (size > LONGEST_SCRIPT)
+        throw new ApiError('step-refused', 'A script can have at most 400,000 characters.');
       await this.models.steps.bulkCreate(rows, { transaction });
-      await row.update({ doc: doc.toJSON(), version: input.version + rows.length, updatedAt: now }, { transaction });
+      await row.update(
+        { doc: doc.toJSON(), version: input.version + rows.length, updatedAt: now },
+        { transaction },
+      );
       return { version: row.version };
     });
   }
@@ -206,7 +345,12 @@ export class Service {
   }
 
   private async stepsSince(scriptId: string, since: number, version: number, transaction?: Transaction) {
-    const rows = await this.models.steps.findAll({ where: { scriptId }, order: [['version', 'ASC']], offset: since, ...(transaction ? { transaction } : {}) });
+    const rows = await this.models.steps.findAll({
+      where: { scriptId },
+      order: [['version', 'ASC']],
+      offset: since,
+      ...(transaction ? { transaction } : {}),
+    });
     return { version, steps: rows.map((r) => ({ step: r.step, clientId: r.clientId })) };
   }
 

@@ -27,7 +27,11 @@ export async function startServer(options: StartOptions): Promise<Running> {
   await migrate(db);
   const work = startWork(options.worker);
   const service = await Service.open({ db, work, now: () => new Date() });
-  const app = makeApp({ service, ...(options.webFolder ? { webFolder: options.webFolder } : {}), ...(options.log ? { log: options.log } : {}) });
+  const app = makeApp({
+    service,
+    ...(options.webFolder ? { webFolder: options.webFolder } : {}),
+    ...(options.log ? { log: options.log } : {}),
+  });
   const server = await new Promise<Server>((resolve, reject) => {
     const s: Server = app.listen(options.port, '127.0.0.1', () => resolve(s));
     s.on('error', reject);

@@ -13,9 +13,11 @@ let solver: Promise<Solver> | undefined;
 const clocks = new Map<string, Clock>();
 
 /** The pronouncer on the packed dictionary. Throws when the dictionary was not built. */
-export const getPronouncer = (): Pronouncer => (pronouncer ??= makePronouncer(openDictionary(readFileSync(DICTIONARY))));
+export const getPronouncer = (): Pronouncer =>
+  (pronouncer ??= makePronouncer(openDictionary(readFileSync(DICTIONARY))));
 export const getTagger = (): Tagger => (tagger ??= makeTagger());
-export const getSolver = (): Promise<Solver> => (solver ??= import('highs').then((m) => m.default() as unknown as Promise<Solver>));
+export const getSolver = (): Promise<Solver> =>
+  (solver ??= import('highs').then((m) => m.default() as unknown as Promise<Solver>));
 
 /** A clock for a voice and pace; kept, so that its word times are shared by all that ask. */
 export function getClock(voice: Voice | string = DEFAULT_VOICE, pace?: number): Clock {

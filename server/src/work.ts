@@ -30,9 +30,16 @@ export function startWork(file: URL): TextWork {
   const run = async <T>(name: string, task: unknown): Promise<T> => {
     let result: WorkResult<T>;
     try {
-      result = (await pool.run(task, { name, signal: AbortSignal.timeout(LONGEST_WORK_MS) })) as WorkResult<T>;
+      result = (await pool.run(task, {
+        name,
+        signal: AbortSignal.timeout(LONGEST_WORK_MS),
+      })) as WorkResult<T>;
     } catch (error) {
-      if ((error as Error).name === 'AbortError') throw new ApiError('source-unreadable', 'This took longer than a minute and was stopped. Paste a shorter part.');
+      if ((error as Error).name === 'AbortError')
+        throw new ApiError(
+          'source-unreadable',
+          'This took longer than a minute and was stopped. Paste a shorter part.',
+        );
       if (/queue/i.test((error as Error).message)) throw new ApiError('too-many');
       throw error;
     }

@@ -6,7 +6,14 @@ import type { Mood, Target } from '@ursprung/core/script';
 import { SourceError, readSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
 import { getClock, getSolver, getTagger } from './tools.ts';
 
-export type WorkResult<T> = { ok: true; value: T } | { ok: false; code: 'source-unreadable' | 'length-not-possible'; message: string; extra: Record<string, unknown> };
+export type WorkResult<T> =
+  | { ok: true; value: T }
+  | {
+      ok: false;
+      code: 'source-unreadable' | 'length-not-possible';
+      message: string;
+      extra: Record<string, unknown>;
+    };
 
 export interface ReadTask {
   bytes: Uint8Array;
@@ -21,10 +28,23 @@ async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
   try {
     return { ok: true, value: await work() };
   } catch (error) {
-    if (error instanceof SourceError) return { ok: false, code: 'source-unreadable', message: error.message, extra: { reason: error.code } };
-    if (error instanceof DraftError) return { ok: false, code: 'length-not-possible', message: error.message, extra: { reason: error.code, carries: error.carries } };
+    if (error instanceof SourceError)
+      return { ok: false, code: 'source-unreadable', message: error.message, extra: { reason: error.code } };
+    if (error instanceof DraftError)
+      return {
+        ok: false,
+        code: 'length-not-possible',
+        message: error.message,
+        extra: { reason: error.code, carries: error.carries },
+      };
     // Markup nested deeper than the parser's stack.
-    if (error instanceof RangeError && /stack/i.test(error.message)) return { ok: false, code: 'source-unreadable', message: 'This page is nested too deeply to be read. Paste the words of the article instead.', extra: {} };
+    if (error instanceof RangeError && /stack/i.test(error.message))
+      return {
+        ok: false,
+        code: 'source-unreadable',
+        message: 'This page is nested too deeply to be read. Paste the words of the article instead.',
+        extra: {},
+      };
     throw error;
   }
 }

@@ -21,14 +21,21 @@ function run(command: string, args: readonly string[], input: string): Promise<B
     child.stdout.on('data', (chunk: Buffer) => out.push(chunk));
     child.stderr.on('data', (chunk: Buffer) => (complaint += chunk.toString()));
     child.on('error', (error) => reject(new Error(`${command} can't be started: ${error.message}`)));
-    child.on('close', (code) => (code === 0 ? resolve(Buffer.concat(out)) : reject(new Error(`${command} failed: ${complaint.slice(0, 200)}`))));
+    child.on('close', (code) =>
+      code === 0
+        ? resolve(Buffer.concat(out))
+        : reject(new Error(`${command} failed: ${complaint.slice(0, 200)}`)),
+    );
     child.stdin.end(input);
   });
 }
 
 /** espeak-ng at a pace in its own words a minute. */
 export function espeak(voice = 'en-gb', pace = 165): VoicePort {
-  return { id: `espeak-ng:${voice}`, speak: (text) => run('espeak-ng', ['-v', voice, '-s', String(pace), '--stdin', '--stdout'], text) };
+  return {
+    id: `espeak-ng:${voice}`,
+    speak: (text) => run('espeak-ng', ['-v', voice, '-s', String(pace), '--stdin', '--stdout'], text),
+  };
 }
 
 /** flite with one of its built-in voices. It writes only to files. */

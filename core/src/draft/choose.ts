@@ -7,7 +7,10 @@ import type { Unit } from './units.ts';
 
 /** The part of HiGHS that is used: a linear program as text in, values by name out. */
 export interface Solver {
-  solve: (lp: string, options?: Record<string, unknown>) => { Status: string; Columns: Record<string, { Primal?: number }> };
+  solve: (
+    lp: string,
+    options?: Record<string, unknown>,
+  ) => { Status: string; Columns: Record<string, { Primal?: number }> };
 }
 
 export interface Choice {
@@ -39,18 +42,25 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   const goal =
     objective === 'shortest'
       ? units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`)
-      : [...units.map((u) => `+ ${((u.worth * u.ms) / 1000).toFixed(4)} ${x(u.index)}`), ...pairs.map((i) => `+ ${COHESION} y${i}`)];
+      : [
+          ...units.map((u) => `+ ${((u.worth * u.ms) / 1000).toFixed(4)} ${x(u.index)}`),
+          ...pairs.map((i) => `+ ${COHESION} y${i}`),
+        ];
   const rows: string[] = [];
   const total = units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`).join('\n ');
-  if (objective === 'worth') rows.push(`low: ${total}\n >= ${seconds(choice.minMs)}`, `high: ${total}\n <= ${seconds(choice.maxMs)}`);
+  if (objective === 'worth')
+    rows.push(`low: ${total}\n >= ${seconds(choice.minMs)}`, `high: ${total}\n <= ${seconds(choice.maxMs)}`);
   for (const u of units) {
     u.needs.forEach((n, k) => rows.push(`n${u.index}_${k}: ${x(u.index)} - ${x(n.to)} <= 0`));
     if (u.needsNext) {
       const next = units[u.index + 1];
-      rows.push(next ? `q${u.index}: ${x(u.index)} - ${x(next.index)} <= 0` : `q${u.index}: ${x(u.index)} <= 0`);
+      rows.push(
+        next ? `q${u.index}: ${x(u.index)} - ${x(next.index)} <= 0` : `q${u.index}: ${x(u.index)} <= 0`,
+      );
     }
   }
-  if (objective === 'worth') for (const i of pairs) rows.push(`a${i}: y${i} - ${x(i)} <= 0`, `b${i}: y${i} - ${x(i - 1)} <= 0`);
+  if (objective === 'worth')
+    for (const i of pairs) rows.push(`a${i}: y${i} - ${x(i)} <= 0`, `b${i}: y${i} - ${x(i - 1)} <= 0`);
   const bounds = [
     ...units.filter((u) => choice.pins.has(u.index)).map((u) => `${x(u.index)} = 1`),
     ...units.filter((u) => banned(u) && !choice.pins.has(u.index)).map((u) => `${x(u.index)} = 0`),
@@ -59,7 +69,12 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   return `${objective === 'worth' ? 'Maximize' : 'Minimize'}\n obj: ${goal.join('\n ')}\nSubject To\n ${rows.length ? rows.join('\n ') : 'none: 0 x0 <= 0'}\nBounds\n ${bounds.join('\n ')}\nBinary\n ${units.map((u) => x(u.index)).join('\n ')}\nEnd\n`;
 }
 
-function run(units: readonly Unit[], choice: Choice, objective: 'worth' | 'shortest', solver: Solver): number[] | null {
+function run(
+  units: readonly Unit[],
+  choice: Choice,
+  objective: 'worth' | 'shortest',
+  solver: Solver,
+): number[] | null {
   const result = solver.solve(program(units, choice, objective), OPTIONS);
   if (result.Status !== 'Optimal' && !/limit/i.test(result.Status)) return null;
   const chosen = units.filter((u) => (result.Columns[`x${u.index}`]?.Primal ?? 0) > 0.5).map((u) => u.index);
@@ -67,7 +82,9 @@ function run(units: readonly Unit[], choice: Choice, objective: 'worth' | 'short
 }
 
 /** The best closed choice within the time, in reading order, or null when there is none. */
-export const chooseUnits = (units: readonly Unit[], choice: Choice, solver: Solver): number[] | null => run(units, choice, 'worth', solver);
+export const chooseUnits = (units: readonly Unit[], choice: Choice, solver: Solver): number[] | null =>
+  run(units, choice, 'worth', solver);
 
 /** The shortest closed choice with the pins, or null. */
-export const shortestUnits = (units: readonly Unit[], choice: Choice, solver: Solver): number[] | null => run(units, choice, 'shortest', solver);
+export const shortestUnits = (units: readonly Unit[], choice: Choice, solver: Solver): number[] | null =>
+  run(units, choice, 'shortest', solver);

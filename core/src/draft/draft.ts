@@ -7,7 +7,13 @@ import { taggedFacts } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagger.ts';
 import { rankShapes, shapeById, type ShapeId } from '../plan/index.ts';
 import type { Mood, Target } from '../script/file.ts';
-import { clockLines, type LineRole, type LineSource, type PlainLine, type PlainSection } from '../script/schema.ts';
+import {
+  clockLines,
+  type LineRole,
+  type LineSource,
+  type PlainLine,
+  type PlainSection,
+} from '../script/schema.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
 import { clockText } from '../timing/clockText.ts';
@@ -62,7 +68,14 @@ export class DraftError extends Error {
 }
 
 /** Rest between sections by mood, in milliseconds (calm telling rests longer; common practice, no published source). */
-const SECTION_REST: Readonly<Record<Mood, number>> = { calm: 700, brisk: 200, warm: 550, dry: 450, grave: 900, light: 350 };
+const SECTION_REST: Readonly<Record<Mood, number>> = {
+  calm: 700,
+  brisk: 200,
+  warm: 550,
+  dry: 450,
+  grave: 900,
+  light: 350,
+};
 const LONGEST_REST = 2600;
 /** Above this many sentences the weakest are left out before choosing, so that the choice stays quick. */
 const MOST_UNITS = 420;
@@ -85,34 +98,78 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
   const pins = pinned(plan);
   const carries = carried(plan, pins, tools);
   const wantedMs = wanted(options.target);
-  if (wantedMs > carries.longestMs) throw new DraftError('too-short', `This source carries ${clockText(carries.longestMs, false)} at most. Ask for that or less, or add a source.`, carries);
+  if (wantedMs > carries.longestMs)
+    throw new DraftError(
+      'too-short',
+      `This source carries ${clockText(carries.longestMs, false)} at most. Ask for that or less, or add a source.`,
+      carries,
+    );
   const notes: string[] = [];
   let tries = [pins];
   if (wantedMs < carries.shortestMs) {
-    if (options.shape) throw new DraftError('too-long', `Told as ${shapeById(plan.shape).name.toLowerCase()} this source takes at least ${clockText(carries.shortestMs, false)}.`, carries);
-    notes.push(`Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`);
+    if (options.shape)
+      throw new DraftError(
+        'too-long',
+        `Told as ${shapeById(plan.shape).name.toLowerCase()} this source takes at least ${clockText(carries.shortestMs, false)}.`,
+        carries,
+      );
+    notes.push(
+      `Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`,
+    );
     tries = [new Set([plan.opening])];
   } else tries.push(new Set([plan.opening, plan.ending]), new Set([plan.opening]));
   for (const pinSet of tries) {
     const sections = fit(plan, pinSet, wantedMs, tools);
     if (sections) return finished(plan, sections, carries, notes, tools);
   }
-  throw new DraftError('too-long', `No telling of this source lasts ${clockText(wantedMs, false)}. It can be told in ${clockText(carries.shortestMs, false)} to ${clockText(carries.longestMs, false)}.`, carries);
+  throw new DraftError(
+    'too-long',
+    `No telling of this source lasts ${clockText(wantedMs, false)}. It can be told in ${clockText(carries.shortestMs, false)} to ${clockText(carries.longestMs, false)}.`,
+    carries,
+  );
 }
 
 /** What a source carries with a voice, without drafting it. */
-export function sourceCarries(source: SourceDocument, options: Omit<DraftOptions, 'target'>, tools: DraftTools): Carries {
-  const plan = makePlan(source, taggedFacts(source, tools.tagger), { ...options, target: { kind: 'point', seconds: 60 } }, tools);
+export function sourceCarries(
+  source: SourceDocument,
+  options: Omit<DraftOptions, 'target'>,
+  tools: DraftTools,
+): Carries {
+  const plan = makePlan(
+    source,
+    taggedFacts(source, tools.tagger),
+    { ...options, target: { kind: 'point', seconds: 60 } },
+    tools,
+  );
   return carried(plan, pinned(plan), tools);
 }
 
-function makePlan(source: SourceDocument, tagged: readonly TaggedSentence[], options: DraftOptions, tools: DraftTools): Plan {
+function makePlan(
+  source: SourceDocument,
+  tagged: readonly TaggedSentence[],
+  options: DraftOptions,
+  tools: DraftTools,
+): Plan {
   const shape = options.shape ?? rankShapes(source)[0].id;
   const units = thin(makeUnits(source, tagged, tools.tagger, tools.clock));
   const none = { shortestMs: 0, longestMs: 0 };
-  if (!units.length) throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', none);
-  if (shapeById(shape).counts && !units.some((u) => u.sentence.fact.step)) throw new DraftError('nothing-to-tell', 'This source has no numbered steps, so it can’t be told as steps.', none);
-  return { units, opening: openingUnit(units, source), ending: endingUnit(units, source), shape, source, options, task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null };
+  if (!units.length)
+    throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', none);
+  if (shapeById(shape).counts && !units.some((u) => u.sentence.fact.step))
+    throw new DraftError(
+      'nothing-to-tell',
+      'This source has no numbered steps, so it can’t be told as steps.',
+      none,
+    );
+  return {
+    units,
+    opening: openingUnit(units, source),
+    ending: endingUnit(units, source),
+    shape,
+    source,
+    options,
+    task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
+  };
 }
 
 /** Very long sources: the first part whole enough to choose from, indices kept dense. */
@@ -135,17 +192,33 @@ function pinned({ units, opening, ending, shape, source }: Plan): Set<number> {
   return pins;
 }
 
-const wanted = ({ kind, seconds }: Target) => Math.round(seconds * 1000) + (kind === 'floor' ? 300 : kind === 'ceiling' ? -300 : 0);
+const wanted = ({ kind, seconds }: Target) =>
+  Math.round(seconds * 1000) + (kind === 'floor' ? 300 : kind === 'ceiling' ? -300 : 0);
 
 function choiceFor(plan: Plan, pins: ReadonlySet<number>, minMs: number, maxMs: number): Choice {
   const moved = plan.opening > 0 ? plan.opening : null;
-  const after = new Set(plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index));
+  const after = new Set(
+    plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index),
+  );
   return { minMs, maxMs, pins, bans: after, moved };
 }
 
-function carried(plan: Plan, pins: ReadonlySet<number>, tools: DraftTools): Carries {
+/** What a source carries is said for one usual length, so that it does not change with what is asked. */
+const CARRY_SECONDS = 180;
+
+function carried(asked: Plan, pins: ReadonlySet<number>, tools: DraftTools): Carries {
+  const plan: Plan = {
+    ...asked,
+    options: { ...asked.options, target: { kind: 'point', seconds: CARRY_SECONDS } },
+  };
   const shortest = shortestUnits(plan.units, choiceFor(plan, pins, 0, 0), tools.solver);
-  const all = plan.units.filter((u) => u.index <= plan.ending && !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent))).map((u) => u.index);
+  const all = plan.units
+    .filter(
+      (u) =>
+        u.index <= plan.ending &&
+        !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)),
+    )
+    .map((u) => u.index);
   const time = (chosen: readonly number[]) => {
     const sections = compose(plan, chosen);
     return timeOf(sections, tools.clock);
@@ -154,10 +227,16 @@ function carried(plan: Plan, pins: ReadonlySet<number>, tools: DraftTools): Carr
   return { shortestMs: shortest ? Math.min(time(shortest), longestMs) : 0, longestMs };
 }
 
-const timeOf = (sections: readonly PlainSection[], clock: Clock) => clock.lines(clockLines(sections)).reduce((sum, l) => sum + l.ms, 0);
+const timeOf = (sections: readonly PlainSection[], clock: Clock) =>
+  clock.lines(clockLines(sections)).reduce((sum, l) => sum + l.ms, 0);
 
 /** Chooses, composes and measures until what is left over fits into the rests between sections. */
-function fit(plan: Plan, pins: ReadonlySet<number>, wantedMs: number, tools: DraftTools): PlainSection[] | null {
+function fit(
+  plan: Plan,
+  pins: ReadonlySet<number>,
+  wantedMs: number,
+  tools: DraftTools,
+): PlainSection[] | null {
   // What framing lines and rests will take is first guessed, then known.
   let extraMs = Math.min(6000, wantedMs * 0.03);
   let widthMs = Math.max(700, wantedMs * 0.006);
@@ -173,7 +252,8 @@ function fit(plan: Plan, pins: ReadonlySet<number>, wantedMs: number, tools: Dra
     const places = sections.length - 1;
     const usual = SECTION_REST[plan.options.mood] * places;
     const room = Math.max(LONGEST_REST * Math.max(1, places), 0);
-    if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < Math.max(900, usual) || round >= 3)) return withRests(sections, gap, tools.clock, wantedMs);
+    if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < Math.max(900, usual) || round >= 3))
+      return withRests(sections, gap, tools.clock, wantedMs);
     const speech = chosen.reduce((sum, i) => sum + plan.units[i].ms, 0);
     extraMs = wantedMs - gap - speech + usual;
     if (round >= 3) widthMs *= 1.3;
@@ -182,7 +262,12 @@ function fit(plan: Plan, pins: ReadonlySet<number>, wantedMs: number, tools: Dra
 }
 
 /** Spreads the time left over evenly on the rests between sections, to the millisecond. */
-function withRests(sections: readonly PlainSection[], gap: number, clock: Clock, wantedMs: number): PlainSection[] {
+function withRests(
+  sections: readonly PlainSection[],
+  gap: number,
+  clock: Clock,
+  wantedMs: number,
+): PlainSection[] {
   const places = Math.max(1, sections.length - 1);
   const each = Math.floor(gap / places);
   const rested = sections.map((s, i) => {
@@ -209,7 +294,14 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
   // A report's or story's second sentence often completes the first; it stays with it when it is told and leans on it.
   const rest = chosen.filter((i) => i !== plan.opening).map((i) => units[i]);
   const head = [opening];
-  while (plan.opening === 0 && rest[0] && rest[0].index === head[head.length - 1].index + 1 && rest[0].needs.some((n) => n.adjacent) && head.length < 3) head.push(rest.shift()!);
+  while (
+    plan.opening === 0 &&
+    rest[0] &&
+    rest[0].index === head[head.length - 1].index + 1 &&
+    rest[0].needs.some((n) => n.adjacent) &&
+    head.length < 3
+  )
+    head.push(rest.shift()!);
   const closing = closingGroup(rest);
   const body = rest.slice(0, rest.length - closing.length);
   const shorter = plan.options.target.seconds <= 90 ? 0.45 : plan.options.target.seconds <= 240 ? 0.8 : 1;
@@ -221,16 +313,31 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
     titles.add(name);
     sections.push({ id: `S${sections.length + 1}`, title: name, role, plannedMs: 0, locked: false, lines });
   };
-  add('hook', 'Opening', [...guideOpening(plan, ids), ...head.flatMap((u) => unitLines(u, 'pull', letter, ids)), ...guideNeeds(plan, ids)]);
+  add('hook', 'Opening', [
+    ...guideOpening(plan, ids),
+    ...head.flatMap((u) => unitLines(u, 'pull', letter, ids)),
+    ...guideNeeds(plan, ids),
+  ]);
   const steps = stepNames(body);
   groups.forEach((group, g) => {
-    const question = plan.shape === 'question' || (source.kind !== 'forum' && g > 0 && plan.shape === 'chronicle') ? sectionQuestion(group, source, used) : null;
+    const question =
+      plan.shape === 'question' || (source.kind !== 'forum' && g > 0 && plan.shape === 'chronicle')
+        ? sectionQuestion(group, source, used)
+        : null;
     if (question) used.add(question);
     const name = sectionTitle(group, source, titles);
     const lines = group.flatMap((u) => unitLines(u, roleOf(u), letter, ids, steps.get(u.index)));
-    add(sectionRole(group, g === 0 ? 'second' : 'middle', source), name, [...(question ? [frame(question, 'lead', ids)] : []), ...lines]);
+    add(sectionRole(group, g === 0 ? 'second' : 'middle', source), name, [
+      ...(question ? [frame(question, 'lead', ids)] : []),
+      ...lines,
+    ]);
   });
-  if (closing.length) add('close', sectionTitle(closing, source, titles), closing.flatMap((u) => unitLines(u, 'settle', letter, ids, steps.get(u.index))));
+  if (closing.length)
+    add(
+      'close',
+      sectionTitle(closing, source, titles),
+      closing.flatMap((u) => unitLines(u, 'settle', letter, ids, steps.get(u.index))),
+    );
   return thirdPersonOnce(sections);
 }
 
@@ -239,17 +346,31 @@ const counter = () => {
   return () => `L${++n}`;
 };
 
-const frame = (text: string, role: LineRole, id: () => string, from: LineSource[] = []): PlainLine => ({ id: id(), text, role, restMs: 0, fixedMs: null, locked: false, speaker: '', from });
+const frame = (text: string, role: LineRole, id: () => string, from: LineSource[] = []): PlainLine => ({
+  id: id(),
+  text,
+  role,
+  restMs: 0,
+  fixedMs: null,
+  locked: false,
+  speaker: '',
+  from,
+});
 
 function unitLines(unit: Unit, role: LineRole, letter: string, id: () => string, step?: string): PlainLine[] {
   const { fact } = unit.sentence;
-  return unit.lines.map((text, i) => frame(i === 0 && step ? counted(step, text) : text, role, id, [{ source: letter, fact: fact.id, quote: fact.text }]));
+  return unit.lines.map((text, i) =>
+    frame(i === 0 && step ? counted(step, text) : text, role, id, [
+      { source: letter, fact: fact.id, quote: fact.text },
+    ]),
+  );
 }
 
 /** "First, look along the gap": the step's number before it, its first letter made small unless it is a name. */
 const counted = (step: string, text: string) => `${step} ${text[0].toLowerCase()}${text.slice(1)}`;
 
-const STRAIN = /\b(?:but|trouble|failed|wrong|never|nobody|stuck|parted|closed|lost|not settled|unknown|worse|danger)\b/i;
+const STRAIN =
+  /\b(?:but|trouble|failed|wrong|never|nobody|stuck|parted|closed|lost|not settled|unknown|worse|danger)\b/i;
 const roleOf = (unit: Unit): LineRole => (STRAIN.test(unit.sentence.fact.text) ? 'strain' : 'ground');
 
 /** A close is no longer than this. */
@@ -259,10 +380,23 @@ const CLOSE_MS = 26_000;
 function closingGroup(rest: readonly Unit[]): Unit[] {
   if (rest.length < 3) return [];
   let from = rest.length - 1;
-  while (from > rest.length - 4 && from > 0 && rest[from].needs.some((n) => n.adjacent && n.to === rest[from - 1].index)) from--;
+  while (
+    from > rest.length - 4 &&
+    from > 0 &&
+    rest[from].needs.some((n) => n.adjacent && n.to === rest[from - 1].index)
+  )
+    from--;
   // What stands under the same last heading closes with it while it is short.
   let ms = rest.slice(from).reduce((sum, u) => sum + u.ms, 0);
-  while (from > 1 && (rest[from - 1].block.under === rest[from].block.under && rest[from].block.under !== undefined && rest[from - 1].part === rest[from].part || rest[from].needs.some((n) => n.adjacent && n.to === rest[from - 1].index)) && ms + rest[from - 1].ms <= CLOSE_MS) ms += rest[--from].ms;
+  while (
+    from > 1 &&
+    ((rest[from - 1].block.under === rest[from].block.under &&
+      rest[from].block.under !== undefined &&
+      rest[from - 1].part === rest[from].part) ||
+      rest[from].needs.some((n) => n.adjacent && n.to === rest[from - 1].index)) &&
+    ms + rest[from - 1].ms <= CLOSE_MS
+  )
+    ms += rest[--from].ms;
   return from > 0 ? rest.slice(from) : [];
 }
 
@@ -286,7 +420,10 @@ function stepNames(body: readonly Unit[]): Map<number, string> {
 function guideOpening(plan: Plan, ids: () => string): PlainLine[] {
   if (plan.source.kind !== 'howto' || !plan.task) return [];
   const letter = plan.options.letter ?? 'A';
-  const opening = GUIDE.opening[Math.abs(plan.options.seed) % GUIDE.opening.length].replace('{task}', plan.task);
+  const opening = GUIDE.opening[Math.abs(plan.options.seed) % GUIDE.opening.length].replace(
+    '{task}',
+    plan.task,
+  );
   return [frame(opening, 'pull', ids, [{ source: letter, quote: plan.source.title }])];
 }
 
@@ -296,7 +433,12 @@ const NEEDS_FROM_SECONDS = 75;
 /** "You'll need a knife, a hammer and a candle.", from the list under a heading that says so. */
 function guideNeeds(plan: Plan, ids: () => string): PlainLine[] {
   if (plan.source.kind !== 'howto' || plan.options.target.seconds < NEEDS_FROM_SECONDS) return [];
-  const items = plan.source.blocks.filter((b) => b.type === 'item' && !b.step && /\b(?:need|tools?|materials?|equipment|ingredients)\b/i.test(b.under ?? ''));
+  const items = plan.source.blocks.filter(
+    (b) =>
+      b.type === 'item' &&
+      !b.step &&
+      /\b(?:need|tools?|materials?|equipment|ingredients)\b/i.test(b.under ?? ''),
+  );
   if (items.length < 2) return [];
   const said = items.map((b) => b.text.replace(/[.;,]$/, ''));
   const list = `${said.slice(0, -1).join(', ')}, and ${said[said.length - 1]}`;
@@ -318,6 +460,12 @@ function thirdPersonOnce(sections: PlainSection[]): PlainSection[] {
   }));
 }
 
-function finished(plan: Plan, sections: PlainSection[], carries: Carries, notes: string[], tools: DraftTools): Draft {
+function finished(
+  plan: Plan,
+  sections: PlainSection[],
+  carries: Carries,
+  notes: string[],
+  tools: DraftTools,
+): Draft {
   return { shape: plan.shape, sections, ms: timeOf(sections, tools.clock), carries, notes };
 }

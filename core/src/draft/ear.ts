@@ -22,16 +22,21 @@ const NOT_CONTRACTIONS: readonly [RegExp, string][] = [
   ['could', 'couldn’t'], ['would', 'wouldn’t'], ['should', 'shouldn’t'], ['will', 'won’t'],
 ].map(([verb, short]) => [new RegExp(`\\b(${verb}) not(?= \\p{Ll})(?! only\\b)`, 'giu'), short]); // prettier-ignore
 
-const likeCase = (model: string, word: string) => (/^\p{Lu}/u.test(model) ? word[0].toUpperCase() + word.slice(1) : word);
+const likeCase = (model: string, word: string) =>
+  /^\p{Lu}/u.test(model) ? word[0].toUpperCase() + word.slice(1) : word;
 
 /** Contractions where every speaker makes them: negations before another word, "it is" at the start of a clause, "cannot". */
 export function contract(text: string): string {
   return outsideQuotes(text, (part) => {
     let out = part;
-    for (const [pattern, short] of NOT_CONTRACTIONS) out = out.replace(pattern, (_, verb: string) => likeCase(verb, short));
+    for (const [pattern, short] of NOT_CONTRACTIONS)
+      out = out.replace(pattern, (_, verb: string) => likeCase(verb, short));
     return out
       .replace(/\b(c)annot(?= \p{Ll})/giu, '$1an’t')
-      .replace(/(^|[.;,] (?:and |but |so )?)(it) is(?= (?:a|an|the|not|in|on|at|about|no|only|still|\p{Ll}+ing|\p{Ll}+ed)\b)/giu, '$1$2’s')
+      .replace(
+        /(^|[.;,] (?:and |but |so )?)(it) is(?= (?:a|an|the|not|in|on|at|about|no|only|still|\p{Ll}+ing|\p{Ll}+ed)\b)/giu,
+        '$1$2’s',
+      )
       .replace(/(^|[.;,] (?:and |but |so )?)(they|you|we) are(?= \p{Ll})/giu, '$1$2’re')
       .replace(/(^|[.;,] (?:and |but |so )?)(you) will(?= \p{Ll})/giu, '$1$2’ll');
   });
@@ -41,9 +46,18 @@ export function contract(text: string): string {
 export function forTheEar(text: string): string {
   return outsideQuotes(text, (part) =>
     part
-      .replace(/^(?:Background|Objectives?|Aims?|Methods?|Results?|Findings|Limitations?|Conclusions?|Discussion|Introduction)\s*:\s*(?=\p{Lu})/u, '')
-      .replace(/\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{1,8}|pictured|above|below)\)/gu, '')
-      .replace(/\s\(([^()]{3,80})\)(?=([.,;:!?])?)/g, (_, inner: string, mark?: string) => `, ${inner}${mark ? '' : ','}`)
+      .replace(
+        /^(?:Background|Objectives?|Aims?|Methods?|Results?|Findings|Limitations?|Conclusions?|Discussion|Introduction)\s*:\s*(?=\p{Lu})/u,
+        '',
+      )
+      .replace(
+        /\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{1,8}|pictured|above|below)\)/gu,
+        '',
+      )
+      .replace(
+        /\s\(([^()]{3,80})\)(?=([.,;:!?])?)/g,
+        (_, inner: string, mark?: string) => `, ${inner}${mark ? '' : ','}`,
+      )
       .replace(/\be\.g\.,?/g, 'for example')
       .replace(/\bi\.e\.,?/g, 'that is')
       .replace(/\betc\.(?=\s\p{Ll}|,)/gu, 'and so on')
@@ -55,7 +69,11 @@ export function forTheEar(text: string): string {
         const [one, many] = UNITS.get(unit)!;
         return `${n} ${n === '1' ? one : many}`;
       })
-      .replace(new RegExp(`(${PATTERNS.currency})(${N})\\s?(bn|m|k)\\b`, 'gu'), (_, sign: string, n: string, scale: string) => `${sign}${n} ${{ bn: 'billion', m: 'million', k: 'thousand' }[scale]}`)
+      .replace(
+        new RegExp(`(${PATTERNS.currency})(${N})\\s?(bn|m|k)\\b`, 'gu'),
+        (_, sign: string, n: string, scale: string) =>
+          `${sign}${n} ${{ bn: 'billion', m: 'million', k: 'thousand' }[scale]}`,
+      )
       .replace(/\s&\s/g, ' and ')
       .replace(/(\d{4})[-–](\d{4})/g, '$1 to $2')
       .replace(/\s+/g, ' ')
@@ -65,7 +83,8 @@ export function forTheEar(text: string): string {
 
 export const isCurrency = (sign: string): boolean => CURRENCIES.has(sign);
 
-const SPEECH = /^([“"])([^“”"]+)([,?!.])([”"]),?\s(said|says|wrote|writes|explained|added)\s(\p{Lu}[^“”"]{2,90}|[Tt]he [^“”"]{2,60})([.])\s*(?:([“"][^“”"]+[”"]))?$/u;
+const SPEECH =
+  /^([“"])([^“”"]+)([,?!.])([”"]),?\s(said|says|wrote|writes|explained|added)\s(\p{Lu}[^“”"]{2,90}|[Tt]he [^“”"]{2,60})([.])\s*(?:([“"][^“”"]+[”"]))?$/u;
 
 /** Names the speaker before the quotation, which stays whole: a listener can't see who speaks. Other forms are left as they are. */
 export function speakerFirst(sentence: string): string {

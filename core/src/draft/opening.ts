@@ -3,8 +3,10 @@ import type { SourceDocument } from '../source/document.ts';
 import type { Tagger } from '../language/tagger.ts';
 import type { Unit } from './units.ts';
 
-const STRIKING = /\b(?:but|yet|only|never|nobody|nothing|no|without|not|still|first|last|stranger|wrong|failed|refused|alone|secret|until|even)\b/gi;
-const TROUBLE = /\b(?:failed|broke|parted|collapsed|vanished|refused|lost|died|swayed|stuck|shut|wrong|drowned|burned)\b/i;
+const STRIKING =
+  /\b(?:but|yet|only|never|nobody|nothing|no|without|not|still|first|last|stranger|wrong|failed|refused|alone|secret|until|even)\b/gi;
+const TROUBLE =
+  /\b(?:failed|broke|parted|collapsed|vanished|refused|lost|died|swayed|stuck|shut|wrong|drowned|burned)\b/i;
 /** An opening line longer than this is not taken in (common practice, no published source). */
 const LONGEST_OPENING = 26;
 
@@ -14,17 +16,35 @@ const words = (text: string) => text.split(/\s+/).length;
 function openingScore(unit: Unit, kind: SourceDocument['kind']): number {
   const { fact } = unit.sentence;
   const first = unit.lines[0];
-  if (unit.needs.some((n) => n.adjacent || !/opens there$/.test(n.why)) || unit.needsNext || words(first) > LONGEST_OPENING || words(first) < 5 || /\?$|:$/.test(fact.text) || unit.lines.length > 2) return -1;
+  if (
+    unit.needs.some((n) => n.adjacent || !/opens there$/.test(n.why)) ||
+    unit.needsNext ||
+    words(first) > LONGEST_OPENING ||
+    words(first) < 5 ||
+    /\?$|:$/.test(fact.text) ||
+    unit.lines.length > 2
+  )
+    return -1;
   const striking = Math.min(3, (first.match(STRIKING) ?? []).length);
   const trouble = TROUBLE.test(first) ? 0.7 : 0;
   const brief = words(first) <= 14 ? 0.3 : 0;
   const concrete = Math.min(2, fact.numbers.length + fact.names.length * 0.5);
-  const definition = fact.type === 'definition' || /^(?:The )?[\p{L} ]+ (?:is|was) (?:a|an|the) /u.test(fact.text) ? 0.6 : 0;
-  return 0.4 * striking + trouble + brief + 0.2 * concrete + fact.strength - definition - (kind === 'encyclopedia' && fact.quotes.length ? 0.2 : 0);
+  const definition =
+    fact.type === 'definition' || /^(?:The )?[\p{L} ]+ (?:is|was) (?:a|an|the) /u.test(fact.text) ? 0.6 : 0;
+  return (
+    0.4 * striking +
+    trouble +
+    brief +
+    0.2 * concrete +
+    fact.strength -
+    definition -
+    (kind === 'encyclopedia' && fact.quotes.length ? 0.2 : 0)
+  );
 }
 
 /** Units others can't do without straight before them stay where they are. */
-const leanedOn = (unit: Unit, units: readonly Unit[]) => units.some((u) => u.needs.some((n) => n.to === unit.index && n.adjacent));
+const leanedOn = (unit: Unit, units: readonly Unit[]) =>
+  units.some((u) => u.needs.some((n) => n.to === unit.index && n.adjacent));
 
 /**
  * The unit that opens. Reports, stories and guides open as the source does; an entry with its most striking sentence
@@ -33,7 +53,9 @@ const leanedOn = (unit: Unit, units: readonly Unit[]) => units.some((u) => u.nee
 export function openingUnit(units: readonly Unit[], source: SourceDocument): number {
   if (source.kind !== 'encyclopedia' || units.length < 12) return 0;
   const body = units.slice(1).filter((u) => !leanedOn(u, units));
-  const best = body.map((u) => ({ u, score: openingScore(u, source.kind) })).sort((a, b) => b.score - a.score)[0];
+  const best = body
+    .map((u) => ({ u, score: openingScore(u, source.kind) }))
+    .sort((a, b) => b.score - a.score)[0];
   return best && best.score > openingScore(units[0], source.kind) + 0.4 ? best.u.index : 0;
 }
 

@@ -4,20 +4,47 @@ import bank from '../../data/phrases.json';
 import { SOURCE_KINDS, type SourceDocument } from '../source/document.ts';
 import type { Unit } from './units.ts';
 
-const questionSchema = z.object({ when: z.string(), say: z.string(), kinds: z.array(z.enum(SOURCE_KINDS)), needs: z.enum(['person', 'present']).optional() });
-const QUESTIONS = z.array(questionSchema).parse(bank.questions).map((q) => ({ ...q, when: new RegExp(q.when, 'i') }));
+const questionSchema = z.object({
+  when: z.string(),
+  say: z.string(),
+  kinds: z.array(z.enum(SOURCE_KINDS)),
+  needs: z.enum(['person', 'present']).optional(),
+});
+const QUESTIONS = z
+  .array(questionSchema)
+  .parse(bank.questions)
+  .map((q) => ({ ...q, when: new RegExp(q.when, 'i') }));
 export const GUIDE = bank.guide;
 
 /** A question on a section's own subject, from its heading or part, when its first unit answers it; null otherwise. A phrase is never used twice. */
-export function sectionQuestion(group: readonly Unit[], source: SourceDocument, used: ReadonlySet<string>): string | null {
+export function sectionQuestion(
+  group: readonly Unit[],
+  source: SourceDocument,
+  used: ReadonlySet<string>,
+): string | null {
   const [first] = group;
   const label = first.part ?? first.block.under ?? '';
-  const found = QUESTIONS.find((q) => q.kinds.includes(source.kind) && q.when.test(label) && !used.has(q.say));
+  const found = QUESTIONS.find(
+    (q) => q.kinds.includes(source.kind) && q.when.test(label) && !used.has(q.say),
+  );
   if (!found) return null;
   // A section that begins inside its heading's text is no answer to the heading.
-  if (!first.part && (first.sentence.fact.start !== first.block.start || !source.blocks.some((b, i) => b.id === first.block.id && source.blocks[i - 1]?.type === 'heading'))) return null;
+  if (
+    !first.part &&
+    (first.sentence.fact.start !== first.block.start ||
+      !source.blocks.some((b, i) => b.id === first.block.id && source.blocks[i - 1]?.type === 'heading'))
+  )
+    return null;
   if (/^["“]/.test(first.lines[0])) return null;
-  if (found.needs === 'person' && !group.slice(0, 4).some((u) => u.sentence.fact.names.some((n) => / /.test(n.text)))) return null;
-  if (found.needs === 'present' && !/\b(?:today|now|still|is|are|has been|have been)\b/.test(first.sentence.fact.text)) return null;
+  if (
+    found.needs === 'person' &&
+    !group.slice(0, 4).some((u) => u.sentence.fact.names.some((n) => / /.test(n.text)))
+  )
+    return null;
+  if (
+    found.needs === 'present' &&
+    !/\b(?:today|now|still|is|are|has been|have been)\b/.test(first.sentence.fact.text)
+  )
+    return null;
   return found.say;
 }

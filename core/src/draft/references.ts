@@ -15,26 +15,40 @@ export interface Reference {
 
 const LEANS_BACK =
   /^["“]?(?:But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|second|former|latter|next|rest|last|first|two|three|four|pair|following)\b|Most|None|Some|Others?|Nine|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
-const TIME_BACK = /\b(?:that|the same|the following|the next) (?:year|day|morning|night|evening|week|month|time|moment|afternoon|spring|summer|autumn|winter|autumns)\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b/i;
-const EXPLETIVE = /\b[Ii]t (?:is|was|’s|has been|will be|takes?|took|seems?|turned out|may be|would be|rain(?:s|ed)|snow(?:s|ed))\b(?: not| also| still| only)?(?: \w+){0,3} (?:that|to|how|whether|whose|why|when)\b/;
+const TIME_BACK =
+  /\b(?:that|the same|the following|the next) (?:year|day|morning|night|evening|week|month|time|moment|afternoon|spring|summer|autumn|winter|autumns)\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b/i;
+const EXPLETIVE =
+  /\b[Ii]t (?:is|was|’s|has been|will be|takes?|took|seems?|turned out|may be|would be|rain(?:s|ed)|snow(?:s|ed))\b(?: not| also| still| only)?(?: \w+){0,3} (?:that|to|how|whether|whose|why|when)\b/;
 const THINGS = new Set(['it', 'its', 'itself']);
 const MANY = new Set(['they', 'them', 'their', 'theirs', 'themselves']);
 const PERSONS = new Set(['he', 'him', 'his', 'himself', 'she', 'her', 'hers', 'herself']);
 const POINTERS = new Set(['this', 'that', 'these', 'those']);
 /** Nouns for a person. */
-const PERSON = /^(?:.*(?:man|woman|father|mother|son|daughter)|boy|girl|child|wife|husband|brother|sister|aunt|uncle|mayor|keeper|doctor|engineer|nurse|boss|customer|owner|teacher|farmer|builder|worker|driver|sailor|captain|baker|miller|king|queen|president|minister|judge|officer|soldier|student|writer|scientist|researcher|lawyer|neighbour|friend|stranger|passenger|witness|director|inspector|founder|inventor|architect|designer|maker|pilot|patient|widow|heir|artist|painter|singer|player|leader|manager|clerk|priest|bishop)$/i;
+const PERSON =
+  /^(?:.*(?:man|woman|father|mother|son|daughter)|boy|girl|child|wife|husband|brother|sister|aunt|uncle|mayor|keeper|doctor|engineer|nurse|boss|customer|owner|teacher|farmer|builder|worker|driver|sailor|captain|baker|miller|king|queen|president|minister|judge|officer|soldier|student|writer|scientist|researcher|lawyer|neighbour|friend|stranger|passenger|witness|director|inspector|founder|inventor|architect|designer|maker|pilot|patient|widow|heir|artist|painter|singer|player|leader|manager|clerk|priest|bishop)$/i;
 /** Nouns that stand for something said before unless the sentence itself says of what. */
-const STAND_INS = new Set('decision move plan result results problem scheme proposal idea question answer reason incident accident event change claim test report letter belief change trouble effect process discovery finding method case same thing count finding inquiry contract work model design repair survey journey'.split(' '));
+const STAND_INS = new Set(
+  'decision move plan result results problem scheme proposal idea question answer reason incident accident event change claim test report letter belief change trouble effect process discovery finding method case same thing count finding inquiry contract work model design repair survey journey'.split(
+    ' ',
+  ),
+);
 
 const isNoun = (t: TaggedToken) => t.pos === 'NOUN' || t.pos === 'PROPN';
-const isPlural = (t: TaggedToken) => /(?:s|people|men|women|children|crew|council|company|police|staff|team|crowd)$/i.test(t.text) && !/(?:ss|us|is)$/i.test(t.text);
+const isPlural = (t: TaggedToken) =>
+  /(?:s|people|men|women|children|crew|council|company|police|staff|team|crowd)$/i.test(t.text) &&
+  !/(?:ss|us|is)$/i.test(t.text);
 
 /** Whether a pronoun at `i` finds a fitting noun before it in its own sentence. */
 function resolvedInside(tokens: readonly TaggedToken[], i: number): boolean {
   const word = tokens[i].text.toLowerCase();
   // "Edith, her mother": a possessive behind a comma belongs to somebody else than the name it explains.
-  if (/^(?:his|her|their)$/.test(word) && tokens[i - 1]?.text === ',' && tokens[i - 2]?.pos === 'PROPN') return false;
-  const before = tokens.slice(0, i).filter((t) => isNoun(t) || /^(?:nobody|everyone|somebody|someone|anyone|everybody|i|we|you)$/i.test(t.text));
+  if (/^(?:his|her|their)$/.test(word) && tokens[i - 1]?.text === ',' && tokens[i - 2]?.pos === 'PROPN')
+    return false;
+  const before = tokens
+    .slice(0, i)
+    .filter(
+      (t) => isNoun(t) || /^(?:nobody|everyone|somebody|someone|anyone|everybody|i|we|you)$/i.test(t.text),
+    );
   if (PERSONS.has(word)) return before.some((t) => t.pos === 'PROPN' || PERSON.test(t.lemma));
   if (MANY.has(word)) return before.some((t) => isPlural(t) || !isNoun(t));
   return before.some((t) => !isPlural(t) || t.pos === 'PROPN');
@@ -48,11 +62,20 @@ function pronounReason(sentence: TaggedSentence): string | null {
     // What is quoted speaks for itself: its speaker's "it" is not the listener's.
     if (fact.quotes.some((q) => tokens[i].start > q.start && tokens[i].end < q.end)) continue;
     if (THINGS.has(word) && EXPLETIVE.test(fact.text.slice(Math.max(0, tokens[i].start)))) continue;
-    if ((THINGS.has(word) || MANY.has(word) || PERSONS.has(word)) && !resolvedInside(tokens, i)) return `“${tokens[i].text}”`;
+    if ((THINGS.has(word) || MANY.has(word) || PERSONS.has(word)) && !resolvedInside(tokens, i))
+      return `“${tokens[i].text}”`;
     // A pronoun subject right after an opening clause still means someone from before.
-    if ((PERSONS.has(word) || MANY.has(word) || word === 'it') && i < firstVerb && i <= 6 && !tokens.slice(0, i).some(isNoun)) return `“${tokens[i].text}”`;
-    if (POINTERS.has(word) && i > 0 && pointsBack(tokens, i)) return `“${tokens[i].text} ${tokens[i + 1]?.text ?? ''}”`;
-    if (/^(?:one|ones|so|there|then|else|another|others)$/.test(word) && i > 0 && standsAlone(tokens, i)) return `“${tokens[i].text}”`;
+    if (
+      (PERSONS.has(word) || MANY.has(word) || word === 'it') &&
+      i < firstVerb &&
+      i <= 6 &&
+      !tokens.slice(0, i).some(isNoun)
+    )
+      return `“${tokens[i].text}”`;
+    if (POINTERS.has(word) && i > 0 && pointsBack(tokens, i))
+      return `“${tokens[i].text} ${tokens[i + 1]?.text ?? ''}”`;
+    if (/^(?:one|ones|so|there|then|else|another|others)$/.test(word) && i > 0 && standsAlone(tokens, i))
+      return `“${tokens[i].text}”`;
   }
   return null;
 }
@@ -61,7 +84,14 @@ function pronounReason(sentence: TaggedSentence): string | null {
 function pointsBack(tokens: readonly TaggedToken[], i: number): boolean {
   const word = tokens[i].text.toLowerCase();
   const next = tokens[i + 1];
-  if (word === 'that') return tokens[i].pos === 'DET' && next !== undefined && next.pos === 'NOUN' && ['ADP', 'CCONJ', 'PUNCT'].includes(tokens[i - 1].pos) && !tokens.slice(0, i).some((t) => t.lemma === next.lemma);
+  if (word === 'that')
+    return (
+      tokens[i].pos === 'DET' &&
+      next !== undefined &&
+      next.pos === 'NOUN' &&
+      ['ADP', 'CCONJ', 'PUNCT'].includes(tokens[i - 1].pos) &&
+      !tokens.slice(0, i).some((t) => t.lemma === next.lemma)
+    );
   if (!next || next.pos === 'PUNCT' || ['VERB', 'AUX', 'ADP'].includes(next.pos)) return true;
   return !tokens.slice(0, i).some((t) => isNoun(t) && t.lemma === next.lemma);
 }
@@ -72,7 +102,8 @@ function standsAlone(tokens: readonly TaggedToken[], i: number): boolean {
   const ends = !next || next.pos === 'PUNCT';
   if (word === 'so') return ends;
   if (word === 'one' || word === 'ones') return ends && !tokens.slice(0, i).some((t) => t.pos === 'NOUN');
-  if (word === 'another') return next?.pos === 'NOUN' && !tokens.slice(0, i).some((t) => t.lemma === next.lemma);
+  if (word === 'another')
+    return next?.pos === 'NOUN' && !tokens.slice(0, i).some((t) => t.lemma === next.lemma);
   if (word === 'there') return ends && !tokens.slice(0, i).some((t) => t.pos === 'PROPN');
   return ends && word !== 'others';
 }
@@ -100,7 +131,8 @@ function isElliptical(tokens: readonly TaggedToken[]): boolean {
 /** The latest dated sentence before this one in its passage, when it has no date of its own: what follows happens then. */
 function dateAnchor(sentences: readonly TaggedSentence[], s: number): number | null {
   if (sentences[s].fact.dates.length) return null;
-  for (let i = s - 1; i >= 0 && sentences[i].fact.block === sentences[s].fact.block; i--) if (sentences[i].fact.dates.length) return i;
+  for (let i = s - 1; i >= 0 && sentences[i].fact.block === sentences[s].fact.block; i--)
+    if (sentences[i].fact.dates.length) return i;
   return null;
 }
 
@@ -118,7 +150,10 @@ function mentions(sentences: readonly TaggedSentence[]): Map<string, Mention> {
       let j = i - 1;
       while (j >= 0 && ['ADJ', 'NOUN', 'NUM', 'ADV', 'PROPN'].includes(tokens[j].pos)) j--;
       const determiner = tokens[j]?.text.toLowerCase();
-      out.set(t.lemma, { first: s, indefinite: !/^(?:the|this|that|these|those|its|his|her|their|my|our)$/.test(determiner ?? '') });
+      out.set(t.lemma, {
+        first: s,
+        indefinite: !/^(?:the|this|that|these|those|its|his|her|their|my|our)$/.test(determiner ?? ''),
+      });
     });
   });
   return out;
@@ -133,7 +168,10 @@ function definites(tokens: readonly TaggedToken[]): { lemma: string; at: number;
     while (j < tokens.length && ['ADJ', 'NUM', 'ADV', 'PROPN'].includes(tokens[j].pos)) j++;
     while (j + 1 < tokens.length && tokens[j].pos === 'NOUN' && tokens[j + 1].pos === 'NOUN') j++;
     if (tokens[j]?.pos !== 'NOUN') return;
-    const qualified = /^(?:of|that|which|who|where|for|at|in|on|between|behind|under|over|from|to)$/i.test(tokens[j + 1]?.text ?? '') || j - i > 2;
+    const qualified =
+      /^(?:of|that|which|who|where|for|at|in|on|between|behind|under|over|from|to)$/i.test(
+        tokens[j + 1]?.text ?? '',
+      ) || j - i > 2;
     out.push({ lemma: tokens[j].lemma, at: i, qualified });
   });
   return out;
@@ -143,7 +181,10 @@ function definites(tokens: readonly TaggedToken[]): { lemma: string; at: number;
  * References of every sentence, in reading order, always to an earlier one. `titleLemmas` are known to the listener
  * from the title.
  */
-export function references(sentences: readonly TaggedSentence[], titleLemmas: ReadonlySet<string>): Reference[][] {
+export function references(
+  sentences: readonly TaggedSentence[],
+  titleLemmas: ReadonlySet<string>,
+): Reference[][] {
   const known = mentions(sentences);
   const fullNames = new Map<string, number>();
   const firstOfBlock = new Map<string, number>();
@@ -158,7 +199,15 @@ export function references(sentences: readonly TaggedSentence[], titleLemmas: Re
     if (firstHere < s) out.push({ to: firstHere, adjacent: false, why: 'its passage opens there' });
     if (sameBlock && openQuote(sentences, s)) previous('it goes on with a quotation');
     const opener = fact.text;
-    if (LEANS_BACK.test(opener) && !(/^(?:Most|Some|More|Each|Now|Nine|All of|Both)\b/.test(opener) && !sameBlock && /^\w+ (?:of the|\p{Ll}+s)\b/u.test(opener))) previous('it leans on the sentence before');
+    if (
+      LEANS_BACK.test(opener) &&
+      !(
+        /^(?:Most|Some|More|Each|Now|Nine|All of|Both)\b/.test(opener) &&
+        !sameBlock &&
+        /^\w+ (?:of the|\p{Ll}+s)\b/u.test(opener)
+      )
+    )
+      previous('it leans on the sentence before');
     else if (TIME_BACK.test(fact.text)) previous('its time is told from the sentence before');
     else if (isElliptical(tokens)) previous('it answers the sentence before');
     else if (!hasFiniteVerb(tokens) && !fact.step) previous('it has no verb of its own');
@@ -170,20 +219,28 @@ export function references(sentences: readonly TaggedSentence[], titleLemmas: Re
     for (const { lemma, qualified } of definites(tokens)) {
       if (titleLemmas.has(lemma)) continue;
       const mention = known.get(lemma);
-      if (STAND_INS.has(lemma) && !qualified && (!mention || mention.first >= s)) previous(`“the ${lemma}” was not told before`);
-      else if (sameBlock && mention?.first === s && !qualified) previous(`“the ${lemma}” belongs to what was told before`);
-      else if (mention && mention.first < s && mention.indefinite) out.push({ to: mention.first, adjacent: false, why: `“the ${lemma}” is introduced there` });
+      if (STAND_INS.has(lemma) && !qualified && (!mention || mention.first >= s))
+        previous(`“the ${lemma}” was not told before`);
+      else if (sameBlock && mention?.first === s && !qualified)
+        previous(`“the ${lemma}” belongs to what was told before`);
+      else if (mention && mention.first < s && mention.indefinite)
+        out.push({ to: mention.first, adjacent: false, why: `“the ${lemma}” is introduced there` });
     }
     for (const name of fact.names) {
-      const parts = name.text.split(/\s+/).filter((p) => /^\p{Lu}/u.test(p) && !/^(?:Mr|Mrs|Ms|Dr|The)\.?$/.test(p));
+      const parts = name.text
+        .split(/\s+/)
+        .filter((p) => /^\p{Lu}/u.test(p) && !/^(?:Mr|Mrs|Ms|Dr|The)\.?$/.test(p));
       const last = parts[parts.length - 1];
       if (!last) continue;
       const told = fullNames.get(last);
-      if (told !== undefined && told !== s && !titleLemmas.has(last.toLowerCase())) out.push({ to: told, adjacent: false, why: `${last} is introduced there` });
+      if (told !== undefined && told !== s && !titleLemmas.has(last.toLowerCase()))
+        out.push({ to: told, adjacent: false, why: `${last} is introduced there` });
       if (told === undefined) fullNames.set(last, s);
     }
     const anchor = dateAnchor(sentences, s);
     if (anchor !== null) out.push({ to: anchor, adjacent: false, why: 'its date is told there' });
-    return out.filter((r, i) => r.to !== s && out.findIndex((o) => o.to === r.to && o.adjacent === r.adjacent) === i);
+    return out.filter(
+      (r, i) => r.to !== s && out.findIndex((o) => o.to === r.to && o.adjacent === r.adjacent) === i,
+    );
   });
 }

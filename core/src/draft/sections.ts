@@ -20,7 +20,10 @@ function cutCost(unit: Unit, previous: Unit): number {
 export function cutSections(units: readonly Unit[], shorter: number): Unit[][] {
   if (!units.length) return [];
   const total = units.reduce((sum, u) => sum + u.ms, 0);
-  const best = Math.max(SHORTEST_SECTION_MS, Math.min(BEST_SECTION_MS, total / Math.max(1, Math.round(total / (BEST_SECTION_MS * shorter)))));
+  const best = Math.max(
+    SHORTEST_SECTION_MS,
+    Math.min(BEST_SECTION_MS, total / Math.max(1, Math.round(total / (BEST_SECTION_MS * shorter)))),
+  );
   const cost = [0];
   const from = [0];
   for (let end = 1; end <= units.length; end++) {
@@ -43,18 +46,25 @@ export function cutSections(units: readonly Unit[], shorter: number): Unit[][] {
   return groups;
 }
 
-const TROUBLE = /\b(?:failed|failure|broke|broken|parted|crack|trouble|wrong|problem|lost|closed|shut|stuck|stopped|jam|died|danger|accident|flood|drought|mud|refused|did not believe|ashamed|still unknown|not settled)\b/i;
+const TROUBLE =
+  /\b(?:failed|failure|broke|broken|parted|crack|trouble|wrong|problem|lost|closed|shut|stuck|stopped|jam|died|danger|accident|flood|drought|mud|refused|did not believe|ashamed|still unknown|not settled)\b/i;
 const TURN = /\b(?:but|instead|turned out|until then|however|chosen|answered|discovered|noticed|found)\b/i;
 
 /** The part a section plays, from its place and its words. */
-export function sectionRole(group: readonly Unit[], place: 'second' | 'middle' | 'last', source: SourceDocument): SectionRole {
+export function sectionRole(
+  group: readonly Unit[],
+  place: 'second' | 'middle' | 'last',
+  source: SourceDocument,
+): SectionRole {
   if (place === 'last') return 'close';
   if (source.kind === 'howto') return 'workings';
   if (place === 'second') return 'ground';
-  const share = (pattern: RegExp) => group.filter((u) => pattern.test(`${u.sentence.fact.text}`)).length / group.length;
+  const share = (pattern: RegExp) =>
+    group.filter((u) => pattern.test(`${u.sentence.fact.text}`)).length / group.length;
   const heading = group[0].block.under ?? '';
   if (group.some((u) => u.part === 'results' || u.part === 'conclusion')) return 'settle';
-  if (/\bhow it works|principle|method|operation\b/i.test(heading) || group[0].part === 'method') return 'workings';
+  if (/\bhow it works|principle|method|operation\b/i.test(heading) || group[0].part === 'method')
+    return 'workings';
   if (/stoppage|accident|failure|trouble/i.test(heading) || share(TROUBLE) >= 0.3) return 'strain';
   if (share(TURN) >= 0.25) return 'turn';
   return 'ground';
@@ -63,26 +73,39 @@ export function sectionRole(group: readonly Unit[], place: 'second' | 'middle' |
 const title = (text: string) => text[0].toUpperCase() + text.slice(1);
 
 /** A short name for a section: its heading where one section holds most of it, else its own most telling noun phrase. */
-export function sectionTitle(group: readonly Unit[], source: SourceDocument, taken: ReadonlySet<string>): string {
+export function sectionTitle(
+  group: readonly Unit[],
+  source: SourceDocument,
+  taken: ReadonlySet<string>,
+): string {
   const headings = new Map<string, number>();
-  for (const u of group) if (u.block.under && !u.part) headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);
+  for (const u of group)
+    if (u.block.under && !u.part) headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);
   const [heading] = [...headings].sort((a, b) => b[1] - a[1])[0] ?? [];
   if (heading && heading.length <= 40 && !taken.has(heading) && source.kind !== 'abstract') return heading;
   const part = group[0].part;
   if (part && !taken.has(title(part))) return title(part);
-  if (source.kind === 'howto' && !group[0].block.under && !taken.has('Before you start')) return 'Before you start';
+  if (source.kind === 'howto' && !group[0].block.under && !taken.has('Before you start'))
+    return 'Before you start';
   const counts = new Map<string, number>();
   const own = stems(group.map((u) => u.sentence.fact.text).join(' '));
   const frequency = (word: string) => own.filter((s) => s === word).length;
   const sourceTitle = new Set(stems(source.title));
   const whole = new Map<string, number>();
   for (const s of stems(source.text)) whole.set(s, (whole.get(s) ?? 0) + 1);
-  for (const { sentence } of group) for (const phrase of nounPhrases(sentence.tokens, source.text)) {
-    const known = stems(phrase);
-    if (!known.length || taken.has(title(phrase))) continue;
-    const score = known.reduce((sum, s) => sum + frequency(s) + 0.15 * (whole.get(s) ?? 0) - (sourceTitle.has(s) ? 1.2 : 0), 0) / Math.sqrt(known.length) + (known.length > 1 ? 0.8 : 0);
-    counts.set(phrase, Math.max(counts.get(phrase) ?? -9, score));
-  }
+  for (const { sentence } of group)
+    for (const phrase of nounPhrases(sentence.tokens, source.text)) {
+      const known = stems(phrase);
+      if (!known.length || taken.has(title(phrase))) continue;
+      const score =
+        known.reduce(
+          (sum, s) => sum + frequency(s) + 0.15 * (whole.get(s) ?? 0) - (sourceTitle.has(s) ? 1.2 : 0),
+          0,
+        ) /
+          Math.sqrt(known.length) +
+        (known.length > 1 ? 0.8 : 0);
+      counts.set(phrase, Math.max(counts.get(phrase) ?? -9, score));
+    }
   const [phrase] = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0] ?? ['Part'];
   return title(phrase);
 }
@@ -92,11 +115,25 @@ function nounPhrases(tokens: Unit['sentence']['tokens'], text: string): string[]
   const out: string[] = [];
   for (let i = 0; i < tokens.length; i++) {
     let j = i;
-    while (j < tokens.length && j - i < 3 && (tokens[j].pos === 'ADJ' || tokens[j].pos === 'NOUN' || tokens[j].pos === 'PROPN') && /^[\p{L}’'-]+$/u.test(tokens[j].text)) j++;
+    while (
+      j < tokens.length &&
+      j - i < 3 &&
+      (tokens[j].pos === 'ADJ' || tokens[j].pos === 'NOUN' || tokens[j].pos === 'PROPN') &&
+      /^[\p{L}’'-]+$/u.test(tokens[j].text)
+    )
+      j++;
     const last = tokens[j - 1];
-    const phrase = j > i ? tokens.slice(i, j).map((t) => t.text).join(' ') : '';
-    const doubtful = tokens.slice(i, j).filter((t) => t.pos === 'NOUN').length > 1 && text.split(phrase).length < 3;
-    if (j > i && !doubtful && (last.pos === 'NOUN' || last.pos === 'PROPN') && last.text.length > 2) out.push(phrase);
+    const phrase =
+      j > i
+        ? tokens
+            .slice(i, j)
+            .map((t) => t.text)
+            .join(' ')
+        : '';
+    const doubtful =
+      tokens.slice(i, j).filter((t) => t.pos === 'NOUN').length > 1 && text.split(phrase).length < 3;
+    if (j > i && !doubtful && (last.pos === 'NOUN' || last.pos === 'PROPN') && last.text.length > 2)
+      out.push(phrase);
     if (j > i) i = j - 1;
   }
   return out;

@@ -5,12 +5,15 @@ import { quotedSpans } from '../trace/words.ts';
 /** Sentences up to this many words are left whole: they are easy to hear. */
 const EASY = 16;
 
-const OPENED_BY = /^(?:if|when|whenever|since|although|though|while|because|as|after|before|once|unless|until|whether|so that|even)\b/i;
-const SCOPE = /\b(?:said|says|say|told|tells|claim(?:s|ed)?|believ(?:e|es|ed)|thought|thinks|argue[sd]?|report(?:s|ed)?|according to|wrote|writes|announced|suggest(?:s|ed)?|showed|shows|found|hoped?|fear(?:s|ed)?|asked|so that|such that|not only|neither|either|both|whether)\b/i;
+const OPENED_BY =
+  /^(?:if|when|whenever|since|although|though|while|because|as|after|before|once|unless|until|whether|so that|even)\b/i;
+const SCOPE =
+  /\b(?:said|says|say|told|tells|claim(?:s|ed)?|believ(?:e|es|ed)|thought|thinks|argue[sd]?|report(?:s|ed)?|according to|wrote|writes|announced|suggest(?:s|ed)?|showed|shows|found|hoped?|fear(?:s|ed)?|asked|so that|such that|not only|neither|either|both|whether)\b/i;
 const SUBJECT = new Set(['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ']);
 
 const wordsIn = (text: string) => text.split(/\s+/).filter(Boolean).length;
-const capital = (text: string) => text.replace(/^(["“]?)(\p{Ll})/u, (_, q: string, c: string) => q + c.toUpperCase());
+const capital = (text: string) =>
+  text.replace(/^(["“]?)(\p{Ll})/u, (_, q: string, c: string) => q + c.toUpperCase());
 const closed = (text: string) => (/[.!?…]["”]?$/.test(text) ? text : `${text.replace(/[,;:]$/, '')}.`);
 
 /** Parts of a sentence that can be told as sentences of their own; the sentence alone when none is safe. */
@@ -21,7 +24,9 @@ export function safeSplits(text: string, tokens: readonly TaggedToken[]): string
   const left = closed(text.slice(0, cut.end).trim());
   const from = cut.start + (/^\s*/.exec(text.slice(cut.start))?.[0].length ?? 0);
   const right = capital(text.slice(from).trim());
-  const rest = tokens.filter((t) => t.start >= from).map((t) => ({ ...t, start: t.start - from, end: t.end - from }));
+  const rest = tokens
+    .filter((t) => t.start >= from)
+    .map((t) => ({ ...t, start: t.start - from, end: t.end - from }));
   return [left, ...safeSplits(right, rest)];
 }
 
@@ -36,15 +41,29 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
     const right = tokens.slice(i + 1);
     const leftText = text.slice(0, token.start);
     if (wordsIn(leftText) < 4 || wordsIn(text.slice(token.end)) < 4) continue;
-    if (token.text === ';' && hasFiniteVerb(left) && clauseOpens(right)) return { end: token.start, start: token.end };
-    if (token.text === ':' && hasFiniteVerb(left) && clauseOpens(right) && SUBJECT.has(right[0].pos) && !/["“]/.test(text.slice(token.end)) && !isList(right)) return { end: token.start, start: token.end };
+    if (token.text === ';' && hasFiniteVerb(left) && clauseOpens(right))
+      return { end: token.start, start: token.end };
+    if (
+      token.text === ':' &&
+      hasFiniteVerb(left) &&
+      clauseOpens(right) &&
+      SUBJECT.has(right[0].pos) &&
+      !/["“]/.test(text.slice(token.end)) &&
+      !isList(right)
+    )
+      return { end: token.start, start: token.end };
     if (token.text !== ',' || !/^(?:and|but|so)$/.test(right[0]?.text ?? '')) continue;
     const word = right[0].text;
     const clause = right.slice(1);
-    if (clause[0]?.text.toLowerCase() === 'that' || OPENED_BY.test(leftText) || SCOPE.test(leftText)) continue;
+    if (clause[0]?.text.toLowerCase() === 'that' || OPENED_BY.test(leftText) || SCOPE.test(leftText))
+      continue;
     if (!hasFiniteVerb(left) || !clauseOpens(clause)) continue;
     // A second comma before the next verb may be a list; a relative clause left open would lose its noun.
-    if (/,\s(?:which|who|whose|where)\b[^,]*$/.test(leftText) || /\bnot\b[^,]*$/.test(leftText) && word === 'but') continue;
+    if (
+      /,\s(?:which|who|whose|where)\b[^,]*$/.test(leftText) ||
+      (/\bnot\b[^,]*$/.test(leftText) && word === 'but')
+    )
+      continue;
     return { end: token.start, start: word === 'and' ? clause[0].start : right[0].start };
   }
   return null;
@@ -52,7 +71,12 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
 
 /** Whether tokens begin with a subject and its finite verb within a few words, with no clause word in between. */
 function clauseOpens(tokens: readonly TaggedToken[]): boolean {
-  if (!tokens.length || !SUBJECT.has(tokens[0].pos) || /^(?:that|which|who|whose|whom|to)$/i.test(tokens[0].text)) return false;
+  if (
+    !tokens.length ||
+    !SUBJECT.has(tokens[0].pos) ||
+    /^(?:that|which|who|whose|whom|to)$/i.test(tokens[0].text)
+  )
+    return false;
   for (let i = 1; i < Math.min(tokens.length, 9); i++) {
     if (isFiniteVerb(tokens, i)) return true;
     if (/^[,;:]$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;

@@ -40,7 +40,8 @@ function authorsAsThirdPerson(text: string): string {
 /** What is said for one sentence. */
 export function tell(sentence: TaggedSentence, source: SourceDocument, tagger: Tagger): string[] {
   let text = forTheEar(sentence.fact.text);
-  if (source.kind === 'abstract' && CLAIMS_WE.test(text) && !/["“]/.test(text)) text = authorsAsThirdPerson(text);
+  if (source.kind === 'abstract' && CLAIMS_WE.test(text) && !/["“]/.test(text))
+    text = authorsAsThirdPerson(text);
   text = speakerFirst(text);
   const tokens = text === sentence.fact.text ? sentence.tokens : tagger(text);
   return safeSplits(text, tokens).map((part) => contract(part));
@@ -50,9 +51,21 @@ export function tell(sentence: TaggedSentence, source: SourceDocument, tagger: T
 const LONG_LINE_WORDS = 28;
 
 /** A study is told for what it found. */
-const PART_WORTH: Readonly<Record<string, number>> = { results: 1.35, conclusion: 1.3, aim: 1.1, method: 0.95, limits: 0.95, background: 0.9 };
+const PART_WORTH: Readonly<Record<string, number>> = {
+  results: 1.35,
+  conclusion: 1.3,
+  aim: 1.1,
+  method: 0.95,
+  limits: 0.95,
+  background: 0.9,
+};
 
-function worth(sentence: TaggedSentence, lines: readonly string[], source: SourceDocument, part: string | null): number {
+function worth(
+  sentence: TaggedSentence,
+  lines: readonly string[],
+  source: SourceDocument,
+  part: string | null,
+): number {
   const { fact } = sentence;
   const longest = Math.max(...lines.map((l) => l.split(/\s+/).length));
   let value = (0.25 + fact.strength) * (part ? (PART_WORTH[part] ?? 1) : 1);
@@ -66,28 +79,62 @@ function worth(sentence: TaggedSentence, lines: readonly string[], source: Sourc
 /** Whether a block is no narration: a list of things, a note on the page. */
 const isThing = (block: Block) => block.type === 'item' && !block.step;
 
-const waits = (told: readonly TaggedSentence[], i: number) => /:$|\?["”]?$/.test(told[i].fact.text) || (i + 1 < told.length && told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1));
+const waits = (told: readonly TaggedSentence[], i: number) =>
+  /:$|\?["”]?$/.test(told[i].fact.text) ||
+  (i + 1 < told.length && told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1));
 
 /** What stands under a heading needs the heading's first sentence, which says what it is about. */
-function underHeading(needs: readonly Reference[], firstUnder: Map<string, number>, block: Block, index: number): Reference[] {
+function underHeading(
+  needs: readonly Reference[],
+  firstUnder: Map<string, number>,
+  block: Block,
+  index: number,
+): Reference[] {
   if (!block.under || block.step) return [...needs];
   const first = firstUnder.get(block.under);
   if (first === undefined) firstUnder.set(block.under, index);
-  return first === undefined || needs.some((n) => n.to === first) ? [...needs] : [...needs, { to: first, adjacent: false, why: `“${block.under}” opens there` }];
+  return first === undefined || needs.some((n) => n.to === first)
+    ? [...needs]
+    : [...needs, { to: first, adjacent: false, why: `“${block.under}” opens there` }];
 }
 
-export function makeUnits(source: SourceDocument, tagged: readonly TaggedSentence[], tagger: Tagger, clock: Clock): Unit[] {
+export function makeUnits(
+  source: SourceDocument,
+  tagged: readonly TaggedSentence[],
+  tagger: Tagger,
+  clock: Clock,
+): Unit[] {
   const blocks = new Map(source.blocks.map((b) => [b.id, b]));
   const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!));
-  const titleLemmas = new Set([...tagger(source.title).filter((t) => t.pos === 'NOUN' || t.pos === 'PROPN').map((t) => t.lemma), ...stems(source.title)]);
+  const titleLemmas = new Set([
+    ...tagger(source.title)
+      .filter((t) => t.pos === 'NOUN' || t.pos === 'PROPN')
+      .map((t) => t.lemma),
+    ...stems(source.title),
+  ]);
   const needs = references(told, titleLemmas);
   let part: string | null = null;
   const firstUnder = new Map<string, number>();
   return told.map((sentence, index) => {
     const block = blocks.get(sentence.fact.block)!;
-    if (source.kind === 'abstract') part = partOf(block.under ?? '') ?? (block.start === sentence.fact.start && /^\w[\w ]{2,24}:/.test(block.text) ? (partOf(block.text) ?? part) : part);
+    if (source.kind === 'abstract')
+      part =
+        partOf(block.under ?? '') ??
+        (block.start === sentence.fact.start && /^\w[\w ]{2,24}:/.test(block.text)
+          ? (partOf(block.text) ?? part)
+          : part);
     const lines = tell(sentence, source, tagger);
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
-    return { index, sentence, block, part, needs: underHeading(needs[index], firstUnder, block, index), needsNext: waits(told, index), lines, ms, worth: worth(sentence, lines, source, part) };
+    return {
+      index,
+      sentence,
+      block,
+      part,
+      needs: underHeading(needs[index], firstUnder, block, index),
+      needsNext: waits(told, index),
+      lines,
+      ms,
+      worth: worth(sentence, lines, source, part),
+    };
   });
 }

@@ -11,7 +11,14 @@ export function stems(text: string): string[] {
   return (text.toLowerCase().match(/[\p{L}\p{N}]+(?:[’'][\p{L}]+)?/gu) ?? [])
     .map((w) => w.replace(/[’'].*$/, ''))
     .filter((w) => w.length > 1 && !STOP.has(w))
-    .map((w) => (w.length > 4 ? w.replace(/ies$/, 'y').replace(/(?<=[^aeious])es$|(?<=[^us])s$/, '').replace(/(?<=[^e].{2,})(?:ing|ed)$/, '') : w.replace(/(?<=..[^us])s$/, '')));
+    .map((w) =>
+      w.length > 4
+        ? w
+            .replace(/ies$/, 'y')
+            .replace(/(?<=[^aeious])es$|(?<=[^us])s$/, '')
+            .replace(/(?<=[^e].{2,})(?:ing|ed)$/, '')
+        : w.replace(/(?<=..[^us])s$/, ''),
+    );
 }
 
 const DAMPING = 0.85;
@@ -49,7 +56,9 @@ export function lexRank(texts: readonly string[]): number[] {
   const sums = links.map((l) => l.reduce((s, [, w]) => s + w, 0));
   let rank = bags.map(() => 1);
   for (let round = 0; round < ROUNDS; round++)
-    rank = rank.map((_, i) => 1 - DAMPING + DAMPING * links[i].reduce((s, [j, w]) => s + (rank[j] * w) / sums[j], 0));
+    rank = rank.map(
+      (_, i) => 1 - DAMPING + DAMPING * links[i].reduce((s, [j, w]) => s + (rank[j] * w) / sums[j], 0),
+    );
   const most = Math.max(1e-9, ...rank);
   return rank.map((r) => r / most);
 }

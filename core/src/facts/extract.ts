@@ -31,7 +31,7 @@ export interface QuoteValue {
 const pad = (n: number) => String(n).padStart(2, '0');
 const N = PATTERNS.number;
 const DATE = new RegExp(
-  `\\b(?:(\\d{1,2})(?:st|nd|rd|th)?\\s(?:of\\s)?(${PATTERNS.month})\\b\\.?(?:,?\\s(\\d{4}))?|(${PATTERNS.month})\\b\\.?\\s(\\d{1,2})(?:st|nd|rd|th)?(?![\\d:])(?:,?\\s(\\d{4}))?|(${MONTHS.join('|')})\\s(\\d{4})|(\\d{4})-(\\d{2})-(\\d{2})|(1[0-9]\\d\\d|20\\d\\d)(?:s\\b)?(?![\\d,.]\\d|\\s?(?:%|per cent|${PATTERNS.unit})(?!\\p{L})))\\b`,
+  `\\b(?:(\\d{1,2})(?:st|nd|rd|th)?\\s(?:of\\s)?(${PATTERNS.month})(?:,?\\s(\\d{4}))?|(${PATTERNS.month})\\s(\\d{1,2})(?:st|nd|rd|th)?(?![\\d:])(?:,?\\s(\\d{4}))?|(${MONTHS.join('|')})\\s(\\d{4})|(\\d{4})-(\\d{2})-(\\d{2})|(1[0-9]\\d\\d|20\\d\\d)(?:s\\b)?(?![\\d,.]\\d|\\s?(?:%|per cent|${PATTERNS.unit})(?!\\p{L})))\\b`,
   'gu',
 );
 
@@ -58,7 +58,13 @@ export function datesIn(text: string): DateValue[] {
 /** A four-digit number is a year unless it counts something ("1500 boats"). */
 function yearFollows(text: string, at: number, digits: string): boolean {
   const before = text.slice(Math.max(0, at - 16), at);
-  if (/\b(?:in|since|until|by|from|to|of|during|before|after|around|about|early|late|mid|and|year|circa|c\.)[\s-]$/i.test(before) || /[(–-]$/.test(before)) return true;
+  if (
+    /\b(?:in|since|until|by|from|to|of|during|before|after|around|about|early|late|mid|and|year|circa|c\.)[\s-]$/i.test(
+      before,
+    ) ||
+    /[(–-]$/.test(before)
+  )
+    return true;
   return !/^\s+[a-z]+s\b/.test(text.slice(at + digits.length, at + digits.length + 16));
 }
 
@@ -66,8 +72,17 @@ const NUMBER = new RegExp(
   `([£$€¥])?(?<![\\p{L}\\d.,])([\\u2212-])?(${N})(?:\\s?(million|billion|trillion|thousand|bn|m|k)\\b)?(?:\\s?(%|per\\s?cent|°\\s?[CF]?|${PATTERNS.unit})(?![\\p{L}\\d]))?`,
   'gu',
 );
-const WORD_NUMBER = /\b((?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)(?:[\s-](?:and\s)?(?=(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)\b))?)+)\b(?:\s(percent|per cent|metres?|kilometres?|tonnes?|miles?|feet|inches|pounds|dollars|euros|hours?|minutes?|seconds?|days?|weeks?|months?|years?|people|degrees))?/gi;
-const MULTIPLE: Record<string, number> = { thousand: 1e3, k: 1e3, million: 1e6, m: 1e6, billion: 1e9, bn: 1e9, trillion: 1e12 };
+const WORD_NUMBER =
+  /\b((?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)(?:[\s-](?:and\s)?(?=(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)\b))?)+)\b(?:\s(percent|per cent|metres?|kilometres?|tonnes?|miles?|feet|inches|pounds|dollars|euros|hours?|minutes?|seconds?|days?|weeks?|months?|years?|people|degrees))?/gi;
+const MULTIPLE: Record<string, number> = {
+  thousand: 1e3,
+  k: 1e3,
+  million: 1e6,
+  m: 1e6,
+  billion: 1e9,
+  bn: 1e9,
+  trillion: 1e12,
+};
 
 /** Numbers written in figures or words with their unit; years and days of dates are left to `datesIn`. */
 export function numbersIn(text: string): NumberValue[] {
@@ -82,17 +97,51 @@ export function numbersIn(text: string): NumberValue[] {
     if (value === null) continue;
     const unitWord = /^\s([a-z]{2,}(?:\sper\s[a-z]+)?)/.exec(text.slice(end))?.[1];
     const unit = m[1] ?? m[5]?.replace(/per\s?cent/, '%').replace(/\s/g, '') ?? unitWord;
-    out.push({ text: m[0].trim(), value: (m[2] ? -1 : 1) * value * (MULTIPLE[m[4]] ?? 1), ...(unit ? { unit } : {}), start, end });
+    out.push({
+      text: m[0].trim(),
+      value: (m[2] ? -1 : 1) * value * (MULTIPLE[m[4]] ?? 1),
+      ...(unit ? { unit } : {}),
+      start,
+      end,
+    });
   }
   for (const m of text.matchAll(WORD_NUMBER)) {
     const value = wordsValue(m[1].replace(/-(?=hundred|thousand)/g, ' '));
     if (value === null || (value === 1 && !m[2])) continue;
-    out.push({ text: m[0], value, ...(m[2] ? { unit: m[2] } : {}), start: m.index, end: m.index + m[0].length });
+    out.push({
+      text: m[0],
+      value,
+      ...(m[2] ? { unit: m[2] } : {}),
+      start: m.index,
+      end: m.index + m[0].length,
+    });
   }
   return out.sort((a, b) => a.start - b.start);
 }
 
-const NOT_NAMES = new Set<string>([...MONTHS, ...WEEKDAYS, 'I', 'The', 'A', 'An', 'In', 'On', 'At', 'It', 'He', 'She', 'They', 'We', 'But', 'And', 'Step', 'Background', 'Methods', 'Results', 'Conclusions']);
+const NOT_NAMES = new Set<string>([
+  ...MONTHS,
+  ...WEEKDAYS,
+  'I',
+  'The',
+  'A',
+  'An',
+  'In',
+  'On',
+  'At',
+  'It',
+  'He',
+  'She',
+  'They',
+  'We',
+  'But',
+  'And',
+  'Step',
+  'Background',
+  'Methods',
+  'Results',
+  'Conclusions',
+]);
 const CAPITAL = /^\p{Lu}[\p{L}\p{M}'’.-]*$/u;
 
 /** Lower-case words that join parts of one name. */
@@ -102,20 +151,36 @@ const JOINERS = new Set(['of', 'de', 'van', 'von', 'der', 'la', 'du']);
  * Names: runs of capitalised words. A word at the start of a sentence counts when it is capitalised in mid-sentence
  * somewhere in the source (`known`), or when a name follows it directly.
  */
-export function namesIn(text: string, tokens: readonly TaggedToken[], known: ReadonlySet<string>): NameValue[] {
+export function namesIn(
+  text: string,
+  tokens: readonly TaggedToken[],
+  known: ReadonlySet<string>,
+): NameValue[] {
   const out: NameValue[] = [];
   let i = 0;
   while (i < tokens.length) {
     const opens = i === 0 || /[.!?:“"‘(]$/.test(tokens[i - 1].text);
     const token = tokens[i];
-    const isName = CAPITAL.test(token.text) && !NOT_NAMES.has(token.text) && (!opens || known.has(token.text) || (token.pos === 'PROPN' && CAPITAL.test(tokens[i + 1]?.text ?? '')));
+    const isName =
+      CAPITAL.test(token.text) &&
+      !NOT_NAMES.has(token.text) &&
+      (!opens || known.has(token.text) || (token.pos === 'PROPN' && CAPITAL.test(tokens[i + 1]?.text ?? '')));
     if (!isName) {
       i++;
       continue;
     }
     let j = i + 1;
-    while (j < tokens.length && ((CAPITAL.test(tokens[j].text) && tokens[j].text !== 'I') || (JOINERS.has(tokens[j].text) && CAPITAL.test(tokens[j + 1]?.text ?? '')))) j++;
-    out.push({ text: text.slice(token.start, tokens[j - 1].end).replace(/[’']s$/, ''), start: token.start, end: tokens[j - 1].end });
+    while (
+      j < tokens.length &&
+      ((CAPITAL.test(tokens[j].text) && tokens[j].text !== 'I') ||
+        (JOINERS.has(tokens[j].text) && CAPITAL.test(tokens[j + 1]?.text ?? '')))
+    )
+      j++;
+    out.push({
+      text: text.slice(token.start, tokens[j - 1].end).replace(/[’']s$/, ''),
+      start: token.start,
+      end: tokens[j - 1].end,
+    });
     i = j;
   }
   return out;
@@ -126,7 +191,8 @@ export function capitalWords(sentenceTokens: readonly (readonly TaggedToken[])[]
   const out = new Set<string>();
   for (const tokens of sentenceTokens)
     tokens.forEach((t, i) => {
-      if (i > 0 && CAPITAL.test(t.text) && !NOT_NAMES.has(t.text) && !/[.!?:“"‘(]$/.test(tokens[i - 1].text)) out.add(t.text);
+      if (i > 0 && CAPITAL.test(t.text) && !NOT_NAMES.has(t.text) && !/[.!?:“"‘(]$/.test(tokens[i - 1].text))
+        out.add(t.text);
     });
   return out;
 }
@@ -135,7 +201,9 @@ const QUOTE = /[“"]([^“”"]{3,600})[”"]/g;
 
 /** Words between quotation marks that are speech or a phrase of more than two words. */
 export function quotesIn(text: string): QuoteValue[] {
-  return [...text.matchAll(QUOTE)].filter((m) => m[1].trim().split(/\s+/).length > 2).map((m) => ({ text: m[1].trim(), start: m.index, end: m.index + m[0].length }));
+  return [...text.matchAll(QUOTE)]
+    .filter((m) => m[1].trim().split(/\s+/).length > 2)
+    .map((m) => ({ text: m[1].trim(), start: m.index, end: m.index + m[0].length }));
 }
 
 export const isUnit = (word: string): boolean => UNITS.has(word);

@@ -66,9 +66,22 @@ export function taggedFacts(source: SourceDocument, tagger: Tagger): TaggedSente
       title: titleStems.size ? clamp(shared / Math.min(3, titleStems.size)) : 0,
       concrete: clamp(0.3 * numbers.length + 0.3 * dates.length + 0.2 * names.length + 0.4 * quotes.length),
     };
-    const strength = Math.round((0.5 * parts.central + 0.3 * parts.title + 0.2 * parts.concrete) * 1000) / 1000;
+    const strength =
+      Math.round((0.5 * parts.central + 0.3 * parts.title + 0.2 * parts.concrete) * 1000) / 1000;
     const type: Fact['type'] =
-      WARNING.test(s.text) && source.kind === 'howto' ? 'warning' : s.block.step ? 'step' : quotes.length ? 'quote' : dates.length ? 'event' : numbers.length ? 'figure' : DEFINITION.test(s.text) ? 'definition' : 'statement';
+      WARNING.test(s.text) && source.kind === 'howto'
+        ? 'warning'
+        : s.block.step
+          ? 'step'
+          : quotes.length
+            ? 'quote'
+            : dates.length
+              ? 'event'
+              : numbers.length
+                ? 'figure'
+                : DEFINITION.test(s.text)
+                  ? 'definition'
+                  : 'statement';
     const fact: Fact = {
       id: `f${i + 1}`,
       block: s.block.id,
@@ -96,7 +109,12 @@ export function extractFacts(source: SourceDocument, tagger: Tagger): Fact[] {
 /** Dated facts in order of time, for the timeline of `read`. */
 export function timeline(facts: readonly Fact[]): { iso: string; text: string; fact: string }[] {
   return facts
-    .flatMap((f) => f.dates.filter((d) => /^\d{4}/.test(d.iso)).slice(0, 1).map((d) => ({ iso: d.iso, text: f.text, fact: f.id })))
+    .flatMap((f) =>
+      f.dates
+        .filter((d) => /^\d{4}/.test(d.iso))
+        .slice(0, 1)
+        .map((d) => ({ iso: d.iso, text: f.text, fact: f.id })),
+    )
     .sort((a, b) => (a.iso < b.iso ? -1 : a.iso > b.iso ? 1 : 0));
 }
 
@@ -132,7 +150,8 @@ export function abstractParts(source: SourceDocument, facts: readonly Fact[]): R
   const out: Record<string, string[]> = {};
   if (source.kind !== 'abstract') return out;
   for (const block of source.blocks) {
-    const part = partOf(block.under ?? '') ?? (/^\w[\w ]{3,24}:/.test(block.text) ? partOf(block.text) : null);
+    const part =
+      partOf(block.under ?? '') ?? (/^\w[\w ]{3,24}:/.test(block.text) ? partOf(block.text) : null);
     if (part) (out[part] ??= []).push(...facts.filter((f) => f.block === block.id).map((f) => f.id));
   }
   return out;

@@ -7,7 +7,14 @@ import type { PlainSection } from '../script/schema.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 
-export const CAPTION_LIMITS = { lineCharacters: 42, lines: 2, charactersPerSecond: 17, leastMs: 1000, mostMs: 7000, gapMs: 0 } as const;
+export const CAPTION_LIMITS = {
+  lineCharacters: 42,
+  lines: 2,
+  charactersPerSecond: 17,
+  leastMs: 1000,
+  mostMs: 7000,
+  gapMs: 0,
+} as const;
 
 export interface Caption {
   startMs: number;
@@ -27,7 +34,8 @@ interface TimedWord {
 }
 
 const BREAK: Record<string, number> = { none: 0, comma: 2, clause: 3, sentence: 5, paragraph: 6 };
-const KEEPS_WITH_NEXT = /^(?:a|an|the|of|to|in|on|at|by|for|from|with|and|or|but|his|her|its|their|my|our|your|this|that|is|was|were|are|not|no|very|mr|mrs|dr)$/i;
+const KEEPS_WITH_NEXT =
+  /^(?:a|an|the|of|to|in|on|at|by|for|from|with|and|or|but|his|her|its|their|my|our|your|this|that|is|was|were|are|not|no|very|mr|mrs|dr)$/i;
 
 /** Written words with the times of what is said for them. */
 function timedWords(sections: readonly PlainSection[], clock: Clock): TimedWord[] {
@@ -54,7 +62,13 @@ function timedWords(sections: readonly PlainSection[], clock: Clock): TimedWord[
           t++;
         }
         const lastOfLine = k === words.length - 1;
-        out.push({ text: m[0], startMs: from, endMs: lastOfLine ? Math.min(spokenEnd, startMs + ms) : spokenEnd, breakAfter: KEEPS_WITH_NEXT.test(m[0]) ? -1 : boundary, mustEnd: lastOfLine && (line.restMs > 0 || l === section.lines.length - 1) });
+        out.push({
+          text: m[0],
+          startMs: from,
+          endMs: lastOfLine ? Math.min(spokenEnd, startMs + ms) : spokenEnd,
+          breakAfter: KEEPS_WITH_NEXT.test(m[0]) ? -1 : boundary,
+          mustEnd: lastOfLine && (line.restMs > 0 || l === section.lines.length - 1),
+        });
       });
     });
   return out;
@@ -67,8 +81,14 @@ export function rowsOf(words: readonly { text: string; breakAfter: number }[]): 
   if (text.length <= limit) return [text];
   let best: { rows: string[]; cost: number } | null = null;
   for (let k = 1; k < words.length; k++) {
-    const top = words.slice(0, k).map((w) => w.text).join(' ');
-    const bottom = words.slice(k).map((w) => w.text).join(' ');
+    const top = words
+      .slice(0, k)
+      .map((w) => w.text)
+      .join(' ');
+    const bottom = words
+      .slice(k)
+      .map((w) => w.text)
+      .join(' ');
     if (top.length > limit || bottom.length > limit) continue;
     const cost = Math.abs(top.length - bottom.length) - 6 * words[k - 1].breakAfter;
     if (!best || cost < best.cost) best = { rows: [top, bottom], cost };
@@ -83,7 +103,13 @@ function shortWords(words: readonly TimedWord[]): TimedWord[] {
     if (w.text.length <= limit) return [w];
     const pieces = w.text.match(new RegExp(`.{1,${limit}}`, 'gu')) ?? [w.text];
     const each = (w.endMs - w.startMs) / pieces.length;
-    return pieces.map((text, i) => ({ ...w, text, startMs: Math.round(w.startMs + each * i), endMs: Math.round(w.startMs + each * (i + 1)), mustEnd: w.mustEnd && i === pieces.length - 1 }));
+    return pieces.map((text, i) => ({
+      ...w,
+      text,
+      startMs: Math.round(w.startMs + each * i),
+      endMs: Math.round(w.startMs + each * (i + 1)),
+      mustEnd: w.mustEnd && i === pieces.length - 1,
+    }));
   });
 }
 
@@ -99,7 +125,10 @@ export function captions(sections: readonly PlainSection[], clock: Clock): Capti
       const slice = words.slice(from, to + 1);
       const span = words[to].endMs - words[from].startMs;
       if (!rowsOf(slice) || (span > CAPTION_LIMITS.mostMs && to > from)) break;
-      const score = words[to].breakAfter * 14 + slice.reduce((n, w) => n + w.text.length + 1, 0) - (span < CAPTION_LIMITS.leastMs ? 60 : 0);
+      const score =
+        words[to].breakAfter * 14 +
+        slice.reduce((n, w) => n + w.text.length + 1, 0) -
+        (span < CAPTION_LIMITS.leastMs ? 60 : 0);
       if (score >= bestScore) [best, bestScore] = [to, score];
       if (words[to].mustEnd) {
         best = to;
@@ -110,7 +139,11 @@ export function captions(sections: readonly PlainSection[], clock: Clock): Capti
         break;
       }
     }
-    out.push({ startMs: words[from].startMs, endMs: words[best].endMs, rows: rowsOf(words.slice(from, best + 1))! });
+    out.push({
+      startMs: words[from].startMs,
+      endMs: words[best].endMs,
+      rows: rowsOf(words.slice(from, best + 1))!,
+    });
     from = best + 1;
   }
   return out.map((c, i) => ({ ...c, endMs: linger(c, out[i + 1]) }));
@@ -119,8 +152,14 @@ export function captions(sections: readonly PlainSection[], clock: Clock): Capti
 /** A caption stays as long as reading it takes, up to the next one. */
 function linger(caption: Caption, next: Caption | undefined): number {
   const characters = caption.rows.join(' ').length;
-  const needed = Math.max(CAPTION_LIMITS.leastMs, Math.round((characters * 1000) / CAPTION_LIMITS.charactersPerSecond));
-  const wanted = Math.min(caption.startMs + CAPTION_LIMITS.mostMs, Math.max(caption.endMs, caption.startMs + needed));
+  const needed = Math.max(
+    CAPTION_LIMITS.leastMs,
+    Math.round((characters * 1000) / CAPTION_LIMITS.charactersPerSecond),
+  );
+  const wanted = Math.min(
+    caption.startMs + CAPTION_LIMITS.mostMs,
+    Math.max(caption.endMs, caption.startMs + needed),
+  );
   const end = next ? Math.min(wanted, next.startMs - CAPTION_LIMITS.gapMs) : wanted;
   return Math.max(end, caption.startMs + 1);
 }
@@ -132,5 +171,10 @@ const stamp = (ms: number) => {
 
 /** SubRip text. */
 export function srt(list: readonly Caption[]): string {
-  return list.map((c, i) => `${i + 1}\n${stamp(c.startMs)} --> ${stamp(c.endMs)}\n${c.rows.join('\n').replace(/-->/g, '→')}\n`).join('\n');
+  return list
+    .map(
+      (c, i) =>
+        `${i + 1}\n${stamp(c.startMs)} --> ${stamp(c.endMs)}\n${c.rows.join('\n').replace(/-->/g, '→')}\n`,
+    )
+    .join('\n');
 }

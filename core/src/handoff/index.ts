@@ -18,7 +18,8 @@ export interface Writer {
 }
 
 /** Characters that Markdown would read as marks are escaped, so that the words come out as they went in. */
-const escapeMarkdown = (text: string) => text.replace(/([\\`*_[\]<>#|~])/g, '\\$1').replace(/^(\s*)([-+]|\d+\.)(?=\s)/, '$1\\$2');
+const escapeMarkdown = (text: string) =>
+  text.replace(/([\\`*_[\]<>#|~])/g, '\\$1').replace(/^(\s*)([-+]|\d+\.)(?=\s)/, '$1\\$2');
 
 /** Every writer, in the order shown. */
 export const writers: readonly Writer[] = [
@@ -28,7 +29,16 @@ export const writers: readonly Writer[] = [
     says: 'the narration alone, a paragraph a section',
     extension: 'txt',
     mime: 'text/plain',
-    write: (file) => file.sections.map((s) => s.lines.map((l) => l.text.trim()).filter(Boolean).join(' ')).filter(Boolean).join('\n\n') + '\n',
+    write: (file) =>
+      file.sections
+        .map((s) =>
+          s.lines
+            .map((l) => l.text.trim())
+            .filter(Boolean)
+            .join(' '),
+        )
+        .filter(Boolean)
+        .join('\n\n') + '\n',
   },
   {
     id: 'markdown',
@@ -59,7 +69,12 @@ export const writers: readonly Writer[] = [
 export const writerById = (id: string): Writer | undefined => writers.find((w) => w.id === id);
 
 function markdown(file: ScriptFile): string {
-  const out = [`# ${escapeMarkdown(file.title)}`, '', `${clockText(file.seconds * 1000)} at ${Math.round(file.pace)} words a minute, ${file.frame}`, ''];
+  const out = [
+    `# ${escapeMarkdown(file.title)}`,
+    '',
+    `${clockText(file.seconds * 1000)} at ${Math.round(file.pace)} words a minute, ${file.frame}`,
+    '',
+  ];
   let at = 0;
   for (const section of file.sections) {
     out.push(`## ${escapeMarkdown(section.title)} (${clockText(at * 1000)})`, '');
@@ -70,12 +85,20 @@ function markdown(file: ScriptFile): string {
     }
     out.push('');
   }
-  if (file.sources.length) out.push('## Sources', '', ...file.sources.map((s) => `- ${s.id}: ${escapeMarkdown(s.title)}`), '');
+  if (file.sources.length)
+    out.push('## Sources', '', ...file.sources.map((s) => `- ${s.id}: ${escapeMarkdown(s.title)}`), '');
   return out.join('\n');
 }
 
 /** A file name from a title: letters, figures and hyphens, never a path. */
 export function fileName(title: string, extension: string): string {
-  const stem = title.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60).replace(/-+$/, '');
+  const stem = title
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 60)
+    .replace(/-+$/, '');
   return `${stem || 'script'}.${extension}`;
 }

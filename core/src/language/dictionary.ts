@@ -46,7 +46,11 @@ export function packDictionary(entries: Iterable<readonly [string, string]>): Ui
     let shared = 0;
     while (shared < previous.length && previous[shared] === word[shared]) shared++;
     // The source marks some words with a comment behind "#".
-    const codes = phones.replace(/\s*#.*/, '').trim().split(' ').map(phoneCode);
+    const codes = phones
+      .replace(/\s*#.*/, '')
+      .trim()
+      .split(' ')
+      .map(phoneCode);
     body.push(shared, word.length - shared);
     for (const c of word.slice(shared)) body.push(c.charCodeAt(0));
     body.push(codes.length, ...codes);
@@ -73,9 +77,11 @@ export interface Dictionary {
 /** Opens a packed dictionary in place. Throws when the bytes are not one. */
 export function openDictionary(bytes: Uint8Array): Dictionary {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.byteLength < 12 || view.getUint32(0, true) !== MAGIC) throw new Error('These bytes are not a packed dictionary.');
+  if (bytes.byteLength < 12 || view.getUint32(0, true) !== MAGIC)
+    throw new Error('These bytes are not a packed dictionary.');
   const blocks = view.getUint32(4, true);
-  const offset = (block: number) => (block < blocks ? view.getUint32(12 + block * 4, true) : bytes.byteLength);
+  const offset = (block: number) =>
+    block < blocks ? view.getUint32(12 + block * 4, true) : bytes.byteLength;
 
   /** Whether the block's first word stands after the sought word (its prefix is never shared). */
   const startsAfter = (block: number, word: string): boolean => {

@@ -38,12 +38,22 @@ export const MONTHS = [
   'November',
   'December',
 ] as const;
-export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
-const longestFirst = (items: Iterable<string>) => [...items].sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
+export const WEEKDAYS = [
+  'Monday',
+  'Tuesday',
+  'Wednesday',
+  'Thursday',
+  'Friday',
+  'Saturday',
+  'Sunday',
+] as const;
+const longestFirst = (items: Iterable<string>) =>
+  [...items].sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
 const escape = (s: string) => s.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
 /** Regular-expression sources that other rules build on. */
 export const PATTERNS = {
-  month: `(?:${MONTHS.join('|')}|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept|Sep|Oct|Nov|Dec)`,
+  /** A month in full, or short with or without its full stop; the stop behind a full name closes the sentence. */
+  month: `(?:${MONTHS.join('|')}|(?:Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept|Sep|Oct|Nov|Dec)\\b\\.?)`,
   unit: longestFirst(UNITS.keys()).map(escape).join('|'),
   currency: `[${[...CURRENCIES.keys()].join('')}]`,
   scale: longestFirst(SCALES.keys()).join('|'),

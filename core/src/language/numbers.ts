@@ -35,7 +35,8 @@ function belowThousand(n: number): string {
 
 /** A whole number in words with the British "and": 310 → "three hundred and ten". Throws RangeError outside ±LARGEST_CARDINAL. */
 export function cardinal(n: number): string {
-  if (!Number.isInteger(n) || Math.abs(n) > LARGEST_CARDINAL) throw new RangeError(`not a whole number in range: ${n}`);
+  if (!Number.isInteger(n) || Math.abs(n) > LARGEST_CARDINAL)
+    throw new RangeError(`not a whole number in range: ${n}`);
   if (n < 0) return `minus ${cardinal(-n)}`;
   if (n < 1000) return belowThousand(n);
   const parts: string[] = [];
@@ -55,8 +56,7 @@ export function ordinal(n: number): string {
   const words = cardinal(n);
   const cut = Math.max(words.lastIndexOf(' '), words.lastIndexOf('-')) + 1;
   const last = words.slice(cut);
-  const ending =
-    IRREGULAR_ORDINALS[last] ?? (last.endsWith('y') ? `${last.slice(0, -1)}ieth` : `${last}th`);
+  const ending = IRREGULAR_ORDINALS[last] ?? (last.endsWith('y') ? `${last.slice(0, -1)}ieth` : `${last}th`);
   return words.slice(0, cut) + ending;
 }
 
@@ -65,7 +65,7 @@ export function year(n: number): string {
   const century = Math.floor(n / 100);
   const rest = n % 100;
   if (n < 1000 || n > 9999) return cardinal(n);
-  if (n % 1000 < 10) return rest ? `${ONES[n / 1000 | 0]} thousand ${ONES[rest]}` : cardinal(n);
+  if (n % 1000 < 10) return rest ? `${ONES[(n / 1000) | 0]} thousand ${ONES[rest]}` : cardinal(n);
   if (!rest) return `${belowHundred(century)} hundred`;
   return `${belowHundred(century)} ${rest < 10 ? `oh ${ONES[rest]}` : belowHundred(rest)}`;
 }
@@ -78,7 +78,10 @@ export function decade(n: number): string {
 
 /** Digits one by one: "007" → "zero zero seven". Characters that are not digits are passed over. */
 export function digitByDigit(text: string): string {
-  return [...text].filter((c) => c >= '0' && c <= '9').map((c) => ONES[Number(c)]).join(' ');
+  return [...text]
+    .filter((c) => c >= '0' && c <= '9')
+    .map((c) => ONES[Number(c)])
+    .join(' ');
 }
 
 /** A written number (thousands separated by commas or thin spaces, a decimal point) in words: "41,200.5" → "forty-one thousand two hundred point five". */
@@ -128,7 +131,10 @@ for (let i = 0; i < 100; i++) WORD_VALUES.set(belowHundred(i), i);
  * words are not a plain whole number. The inverse of `cardinal`.
  */
 export function wordsValue(words: string): number | null {
-  const parts = words.toLowerCase().split(/\s+/).filter((w) => w !== 'and');
+  const parts = words
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== 'and');
   if (!parts.length) return null;
   let total = 0;
   let group = 0;

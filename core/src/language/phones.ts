@@ -59,13 +59,26 @@ const LETTER_NAMES: Record<string, string> = {
   a: 'EY1', b: 'B IY1', c: 'S IY1', d: 'D IY1', e: 'IY1', f: 'EH1 F', g: 'JH IY1', h: 'EY1 CH', i: 'AY1', j: 'JH EY1', k: 'K EY1', l: 'EH1 L', m: 'EH1 M', n: 'EH1 N', o: 'OW1',
   p: 'P IY1', q: 'K Y UW1', r: 'AA1 R', s: 'EH1 S', t: 'T IY1', u: 'Y UW1', v: 'V IY1', w: 'D AH1 B AH0 L Y UW0', x: 'EH1 K S', y: 'W AY1', z: 'Z EH1 D',
 }; // prettier-ignore
-const ACCENTS: Record<string, string> = { ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o', ð: 'th', þ: 'th', ł: 'l', đ: 'd', ı: 'i' };
+const ACCENTS: Record<string, string> = {
+  ß: 'ss',
+  æ: 'ae',
+  œ: 'oe',
+  ø: 'o',
+  ð: 'th',
+  þ: 'th',
+  ł: 'l',
+  đ: 'd',
+  ı: 'i',
+};
 
 /** Lower case without accents, in the letters a to z and the apostrophe where they can be had. */
 export function plainLetters(word: string): string {
   const lower = word.toLowerCase().replace(/’/g, "'");
   if (/^[a-z']*$/.test(lower)) return lower;
-  return lower.replace(/[ßæœøðþłđı]/g, (c) => ACCENTS[c]).normalize('NFD').replace(/\p{M}/gu, '');
+  return lower
+    .replace(/[ßæœøðþłđı]/g, (c) => ACCENTS[c])
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '');
 }
 
 const isVowel = (code: number) => code >> 2 < VOWEL_COUNT;
@@ -77,9 +90,13 @@ const nameOf = (code: number): string => PHONES[code >> 2];
 function ending(written: string, stem: readonly number[], added: readonly number[]): number[] {
   const last = nameOf(stem[stem.length - 1] ?? 0);
   if (written === 's' || written === "'s" || written === 'es')
-    return SIBILANT.has(last) ? [phoneCode('AH0'), phoneCode('Z')] : [phoneCode(VOICELESS.has(last) ? 'S' : 'Z')];
+    return SIBILANT.has(last)
+      ? [phoneCode('AH0'), phoneCode('Z')]
+      : [phoneCode(VOICELESS.has(last) ? 'S' : 'Z')];
   if (written === 'ed')
-    return last === 'T' || last === 'D' ? [phoneCode('AH0'), phoneCode('D')] : [phoneCode(VOICELESS.has(last) ? 'T' : 'D')];
+    return last === 'T' || last === 'D'
+      ? [phoneCode('AH0'), phoneCode('D')]
+      : [phoneCode(VOICELESS.has(last) ? 'T' : 'D')];
   return [...added];
 }
 
@@ -88,7 +105,7 @@ function letterPhones(word: string): number[] {
   const out: number[] = [];
   const silent = /[^aeiouy]e$/.test(word) && /[aeiouy].*[^aeiouy]e$/.test(word);
   const end = silent && !/[^aeiouyrlw]le$/.test(word) ? word.length - 1 : word.length;
-  for (let at = 0; at < end; ) {
+  for (let at = 0; at < end;) {
     let size = Math.min(5, end - at);
     while (size > 1 && !LETTER_CODES.has(word.slice(at, at + size))) size--;
     out.push(...(LETTER_CODES.get(word.slice(at, at + size)) ?? []));
@@ -144,12 +161,18 @@ export function makePronouncer(dictionary: Dictionary): Pronouncer {
 
   const phones = (word: string): readonly number[] | Uint8Array => {
     const plain = plainLetters(word);
-    if (plain.length === 1 && LETTER_NAMES[plain] && plain !== 'a') return codes(LETTER_NAMES[plain].split(' '));
+    if (plain.length === 1 && LETTER_NAMES[plain] && plain !== 'a')
+      return codes(LETTER_NAMES[plain].split(' '));
     if (!/[a-z]/.test(plain)) return estimate(word);
-    const whole = plain.length < 40 ? (lookup(plain, 0) ?? prefixed(plain) ?? (plain.length >= 6 ? compound(plain) : null)) : null;
+    const whole =
+      plain.length < 40
+        ? (lookup(plain, 0) ?? prefixed(plain) ?? (plain.length >= 6 ? compound(plain) : null))
+        : null;
     if (whole) return whole;
     const spelled = letterPhones(plain.replace(/[^a-z]/g, ''));
-    return spelled.some(isVowel) ? spelled : [...plain].flatMap((c) => (LETTER_NAMES[c] ? codes(LETTER_NAMES[c].split(' ')) : []));
+    return spelled.some(isVowel)
+      ? spelled
+      : [...plain].flatMap((c) => (LETTER_NAMES[c] ? codes(LETTER_NAMES[c].split(' ')) : []));
   };
   return { phones, knows: (word) => dictionary.phones(word) !== null };
 }
@@ -158,7 +181,8 @@ export function makePronouncer(dictionary: Dictionary): Pronouncer {
 function estimate(word: string): number[] {
   const consonant = phoneCode('T');
   const vowel = phoneCode('AH1');
-  if (/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/u.test(word)) return [...word].flatMap(() => [consonant, vowel]);
+  if (/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/u.test(word))
+    return [...word].flatMap(() => [consonant, vowel]);
   const letters = [...word].filter((c) => /\p{L}/u.test(c));
   return letters.map((_, i) => (i % 2 || letters.length === 1 ? vowel : consonant));
 }

@@ -15,17 +15,28 @@ const STOP = /[.!?…]+["'”’)\]]*(?=\s|$)|\n\s*\n/gu;
 const OPENER = /^["'“‘(\[]*/;
 
 function isAbbreviation(text: string, stop: number): boolean {
-  const head = /(?:^|[\s("“‘\[])((?:[A-Za-z]\.)+|[A-Za-z]+\.|et al\.)$/.exec(text.slice(Math.max(0, stop - 16), stop + 1))?.[1];
+  const head = /(?:^|[\s("“‘\[])((?:[A-Za-z]\.)+|[A-Za-z]+\.|et al\.)$/.exec(
+    text.slice(Math.max(0, stop - 16), stop + 1),
+  )?.[1];
   if (!head) return false;
-  const next = text.slice(stop + 1, stop + 40).replace(/^["'”’)\]]*\s+/, '').replace(OPENER, '');
+  const next = text
+    .slice(stop + 1, stop + 40)
+    .replace(/^["'”’)\]]*\s+/, '')
+    .replace(OPENER, '');
   const entry = ABBREVIATIONS.get(head.toLowerCase());
   // "no." is an abbreviation only before a figure; short month forms only when written with a capital.
   if (/^(no|nos|p|pp|ch|fig|vol|sec)\.$/i.test(head)) return /^\d/.test(next);
-  if (entry && /^(mar|sen|col|gen|est|ed|co|rev|hon|mt|v|c|ca)\.$/i.test(head) && /^[a-z]/.test(head)) return /^(v|c|ca)\.$/.test(head);
+  if (entry && /^(mar|sen|col|gen|est|ed|co|rev|hon|mt|v|c|ca)\.$/i.test(head) && /^[a-z]/.test(head))
+    return /^(v|c|ca)\.$/.test(head);
   if (entry) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
   // A single capital is an initial when a name follows, but "plan B." ends.
   if (/^\p{Lu}\.$/u.test(head))
-    return /^\p{Lu}[\p{Ll}.]/u.test(next) && !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|letter|and|or)\s\p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 16), stop + 1));
+    return (
+      /^\p{Lu}[\p{Ll}.]/u.test(next) &&
+      !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|letter|and|or)\s\p{Lu}\.$/iu.test(
+        text.slice(Math.max(0, stop - 16), stop + 1),
+      )
+    );
   return /^(?:\p{Lu}\.){2,}$/u.test(head) && /^\p{Ll}/u.test(next);
 }
 
@@ -41,7 +52,7 @@ export function sentences(text: string): SentenceSpan[] {
     while (start < to && /\s/.test(text[start])) start++;
     let end = to;
     while (end > start && /\s/.test(text[end - 1])) end--;
-    for (; end - start > LONGEST_SENTENCE; ) {
+    for (; end - start > LONGEST_SENTENCE;) {
       const space = text.lastIndexOf(' ', start + LONGEST_SENTENCE);
       const cut = space > start ? space : start + LONGEST_SENTENCE;
       out.push({ text: text.slice(start, cut), start, end: cut });
@@ -63,7 +74,8 @@ export function sentences(text: string): SentenceSpan[] {
     // “Why?” he asked. — the stop belongs to what is quoted.
     if (lower && /[!?…]|["”’']$/.test(match[0])) continue;
     if (lower && match[0] === '...') continue;
-    if (match[0][0] === '.' && match[0].replace(/["'”’)\]]/g, '').length === 1 && isAbbreviation(text, at)) continue;
+    if (match[0][0] === '.' && match[0].replace(/["'”’)\]]/g, '').length === 1 && isAbbreviation(text, at))
+      continue;
     push(end);
   }
   push(text.length);

@@ -22,5 +22,7 @@ export interface RankedShape {
 
 /** Shapes for a source, best first, each with its reason. */
 export function rankShapes(source: SourceDocument): RankedShape[] {
-  return shapes.map(({ id, name, says, suits }) => ({ id, name, says, ...suits(source) })).sort((a, b) => b.score - a.score);
+  return shapes
+    .map(({ id, name, says, suits }) => ({ id, name, says, ...suits(source) }))
+    .sort((a, b) => b.score - a.score);
 }

@@ -56,7 +56,12 @@ const HIGHEST_GRADE = 10;
 /** Overlap up to this share is fine (common practice, no published source). */
 export const FINE_OVERLAP = 0.1;
 
-const SUPPORT_RULE = { number: 'unsourced-number', date: 'unsourced-date', name: 'unsourced-name', quote: 'altered-quote' } as const;
+const SUPPORT_RULE = {
+  number: 'unsourced-number',
+  date: 'unsourced-date',
+  name: 'unsourced-name',
+  quote: 'altered-quote',
+} as const;
 const SUPPORT_REASON = {
   number: (t: string) => `No source has the figure “${t}”.`,
   date: (t: string) => `No source has the date “${t}”.`,
@@ -65,38 +70,86 @@ const SUPPORT_REASON = {
 } as const;
 
 /** Checks lines against sources. With no source overlap is null and nothing is unsupported. */
-export function checkScript(lines: readonly CheckedLine[], sources: readonly string[], clock: Clock, pronouncer: Pronouncer, target?: Target): CheckResult {
+export function checkScript(
+  lines: readonly CheckedLine[],
+  sources: readonly string[],
+  clock: Clock,
+  pronouncer: Pronouncer,
+  target?: Target,
+): CheckResult {
   const timed = clock.lines(lines);
   const text = lines.map((l) => l.text).join('\n');
   const ms = timed.reduce((sum, l) => sum + l.ms, 0);
   const findings: Finding[] = [];
   const unsupported: CheckResult['unsupported'] = [];
-  const shared = sources.length ? overlap(lines.map((l) => l.text), indexSources(sources)) : null;
+  const shared = sources.length
+    ? overlap(
+        lines.map((l) => l.text),
+        indexSources(sources),
+      )
+    : null;
   if (sources.length) {
     const stock = stockOf(sources);
     for (const line of lines)
       for (const u of unsupportedIn(line.text, stock)) {
         unsupported.push({ line: line.id, text: u.text, why: u.why });
-        findings.push({ rule: SUPPORT_RULE[u.why], area: 'truth', line: line.id, reason: SUPPORT_REASON[u.why](u.text) });
+        findings.push({
+          rule: SUPPORT_RULE[u.why],
+          area: 'truth',
+          line: line.id,
+          reason: SUPPORT_REASON[u.why](u.text),
+        });
       }
-    shared!.lines.forEach((o, i) => isClose(o) && shared!.share > FINE_OVERLAP && findings.push({ rule: 'close-line', area: 'overlap', line: lines[i].id, reason: 'Still in the source’s words.', mend: 'Say it in your own words.' }));
+    shared!.lines.forEach(
+      (o, i) =>
+        isClose(o) &&
+        shared!.share > FINE_OVERLAP &&
+        findings.push({
+          rule: 'close-line',
+          area: 'overlap',
+          line: lines[i].id,
+          reason: 'Still in the source’s words.',
+          mend: 'Say it in your own words.',
+        }),
+    );
   }
   lines.forEach((line) => {
     const breath = longestBreath(line.text, clock);
-    if (breath > LONG_BREATH_MS) findings.push({ rule: 'long-breath', area: 'speech', line: line.id, reason: `${(breath / 1000).toFixed(1)} s without a rest.`, mend: 'Stop in the middle.' });
+    if (breath > LONG_BREATH_MS)
+      findings.push({
+        rule: 'long-breath',
+        area: 'speech',
+        line: line.id,
+        reason: `${(breath / 1000).toFixed(1)} s without a rest.`,
+        mend: 'Stop in the middle.',
+      });
   });
   const grade = readability(text, pronouncer).grade;
-  if (grade !== null && grade > HIGHEST_GRADE) findings.push({ rule: 'hard-to-follow', area: 'language', line: '', reason: `Reading grade ${grade}; a listener can’t look back.` });
+  if (grade !== null && grade > HIGHEST_GRADE)
+    findings.push({
+      rule: 'hard-to-follow',
+      area: 'language',
+      line: '',
+      reason: `Reading grade ${grade}; a listener can’t look back.`,
+    });
   if (target) {
     const over = overMs(target, ms);
-    if (Math.abs(over) > toleranceMs(target.seconds)) findings.push({ rule: 'over-length', area: 'hold', line: '', reason: `${clockText(Math.abs(over))} ${over > 0 ? 'over' : 'under'} ${clockText(target.seconds * 1000, false)}.` });
+    if (Math.abs(over) > toleranceMs(target.seconds))
+      findings.push({
+        rule: 'over-length',
+        area: 'hold',
+        line: '',
+        reason: `${clockText(Math.abs(over))} ${over > 0 ? 'over' : 'under'} ${clockText(target.seconds * 1000, false)}.`,
+      });
   }
   return {
     words: timed.reduce((sum, l) => sum + l.words, 0),
     seconds: seconds(ms),
     grade,
     score: scoreOf(findings),
-    overlap: shared ? { share: Math.round(shared.share * 10_000) / 10_000, longestRun: shared.longestRun } : null,
+    overlap: shared
+      ? { share: Math.round(shared.share * 10_000) / 10_000, longestRun: shared.longestRun }
+      : null,
     unsupported,
     findings,
   };

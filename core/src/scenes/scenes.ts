@@ -42,7 +42,8 @@ interface Piece {
   section: string;
 }
 
-const CLAUSE_WORD = /^(?:and|but|so|because|which|who|when|while|where|until|before|after|if|that|as|since|although|or)$/i;
+const CLAUSE_WORD =
+  /^(?:and|but|so|because|which|who|when|while|where|until|before|after|if|that|as|since|although|or)$/i;
 /** The shortest stretch either side of a cut inside a line, in words. */
 const LEAST_WORDS = 3;
 
@@ -52,13 +53,15 @@ function cutPlaces(tokens: readonly TimedToken[]): { at: number; good: number }[
   for (let i = LEAST_WORDS; i <= tokens.length - LEAST_WORDS; i++) {
     const before = tokens[i - 1];
     if (before.boundaryAfter !== 'none') out.push({ at: i, good: 1 });
-    else if (CLAUSE_WORD.test(tokens[i].spoken) && !joinsValues(before, tokens[i + 1])) out.push({ at: i, good: /^(?:and|or)$/.test(tokens[i].spoken) ? 0.2 : 0.6 });
+    else if (CLAUSE_WORD.test(tokens[i].spoken) && !joinsValues(before, tokens[i + 1]))
+      out.push({ at: i, good: /^(?:and|or)$/.test(tokens[i].spoken) ? 0.2 : 0.6 });
   }
   return out;
 }
 
 /** "between 1821 and 1826": a word between two values joins them. */
-const joinsValues = (before: TimedToken, after: TimedToken | undefined) => before.kind !== 'word' && before.kind !== 'name' && after !== undefined && after.kind !== 'word';
+const joinsValues = (before: TimedToken, after: TimedToken | undefined) =>
+  before.kind !== 'word' && before.kind !== 'name' && after !== undefined && after.kind !== 'word';
 
 /** Splits a line's tokens until each part is short enough or has no place to cut. */
 function splitTokens(tokens: readonly TimedToken[], wantedMs: number): (readonly TimedToken[])[] {
@@ -73,7 +76,10 @@ function splitTokens(tokens: readonly TimedToken[], wantedMs: number): (readonly
     if (score > best.score) best = { at, score };
   }
   if (best.at < 0) return [tokens];
-  return [...splitTokens(tokens.slice(0, best.at), wantedMs), ...splitTokens(tokens.slice(best.at), wantedMs)];
+  return [
+    ...splitTokens(tokens.slice(0, best.at), wantedMs),
+    ...splitTokens(tokens.slice(best.at), wantedMs),
+  ];
 }
 
 /** Scenes of a script in order; together they cover its whole time without gaps. Lines without a word join the scene before them. */
@@ -89,7 +95,15 @@ export function breakScenes(sections: readonly PlainSection[], clock: Clock, fra
       const own = parts.map((p) => p.reduce((sum, t) => sum + t.ms + t.pauseMs, 0));
       const sum = own.reduce((a, b) => a + b, 0);
       if (parts.length < 2 || !sum) {
-        pieces.push({ line: line.id, from: 0, to: line.text.length, ms, text: line.text, why: l === 0 ? 'section' : 'sentence', section: section.id });
+        pieces.push({
+          line: line.id,
+          from: 0,
+          to: line.text.length,
+          ms,
+          text: line.text,
+          why: l === 0 ? 'section' : 'sentence',
+          section: section.id,
+        });
         return;
       }
       let given = 0;
@@ -100,7 +114,15 @@ export function breakScenes(sections: readonly PlainSection[], clock: Clock, fra
         given += share;
         const from = k === 0 ? 0 : part[0].start;
         const to = last ? line.text.length : parts[k + 1][0].start;
-        pieces.push({ line: line.id, from, to, ms: share, text: line.text.slice(from, to), why: k > 0 ? 'clause' : l === 0 ? 'section' : 'sentence', section: section.id });
+        pieces.push({
+          line: line.id,
+          from,
+          to,
+          ms: share,
+          text: line.text.slice(from, to),
+          why: k > 0 ? 'clause' : l === 0 ? 'section' : 'sentence',
+          section: section.id,
+        });
       });
     });
   });
@@ -127,7 +149,17 @@ function joinShort(pieces: readonly Piece[], sections: readonly PlainSection[], 
       else last.parts.push({ line: piece.line, from: piece.from, to: piece.to });
       continue;
     }
-    scenes.push({ id: `C${scenes.length + 1}`, startMs: start, endMs: at, words: count(piece.text), section: piece.section, parts: [{ line: piece.line, from: piece.from, to: piece.to }], text: piece.text.trim(), why: piece.why, ms: piece.ms });
+    scenes.push({
+      id: `C${scenes.length + 1}`,
+      startMs: start,
+      endMs: at,
+      words: count(piece.text),
+      section: piece.section,
+      parts: [{ line: piece.line, from: piece.from, to: piece.to }],
+      text: piece.text.trim(),
+      why: piece.why,
+      ms: piece.ms,
+    });
   }
   return scenes.map(({ ms: _ms, ...scene }) => scene);
 }

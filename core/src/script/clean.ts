@@ -1,20 +1,41 @@
 /** The narration of a pasted draft: headings, timings, labels, bracketed directions and chatter dropped. */
 
 const RULES: readonly { id: string; drop: RegExp }[] = [
-  { id: 'heading', drop: /^\s*(?:#{1,6}\s.*|(?:scene|section|part|chapter|hook|intro(?:duction)?|outro|conclusion|body|opening|closing|title)\b[^.!?]{0,60}:?\s*)$/i },
+  {
+    id: 'heading',
+    drop: /^\s*(?:#{1,6}\s.*|(?:scene|section|part|chapter|hook|intro(?:duction)?|outro|conclusion|body|opening|closing|title)\b[^.!?]{0,60}:?\s*)$/i,
+  },
   { id: 'rule', drop: /^\s*(?:[-*_=~]\s*){3,}$/ },
-  { id: 'word-count', drop: /^\s*[([]?\s*(?:word count|words|total words|approx(?:imate)?\.? (?:length|duration)|duration|runtime|estimated time|reading time|length)\s*[:=~-].*$/i },
-  { id: 'word-count-plain', drop: /^\s*[([]\s*~?\d[\d,]*\s*(?:words?|seconds?|minutes?|mins?|secs?)\s*[)\]]\s*$/i },
-  { id: 'direction', drop: /^\s*(?:visuals?|video|picture|image|on[- ]screen(?: text)?|b[- ]roll|footage|music|sound(?: effects?)?|sfx|fx|graphics?|text overlay|caption|transition|camera|shot|cut to|fade (?:in|out|to)|thumbnail|hashtags?)\s*(?:\d+\s*)?[:–-].*$/i },
-  { id: 'chatter', drop: /^\s*(?:sure|certainly|of course|absolutely|great|here(?:['’]s| is| are)|below is|i hope|let me know|feel free|would you like|note:|this script)\b.*(?:script|draft|version|help|changes|adjust|revise|tweak|let me know).*$/i },
+  {
+    id: 'word-count',
+    drop: /^\s*[([]?\s*(?:word count|words|total words|approx(?:imate)?\.? (?:length|duration)|duration|runtime|estimated time|reading time|length)\s*[:=~-].*$/i,
+  },
+  {
+    id: 'word-count-plain',
+    drop: /^\s*[([]\s*~?\d[\d,]*\s*(?:words?|seconds?|minutes?|mins?|secs?)\s*[)\]]\s*$/i,
+  },
+  {
+    id: 'direction',
+    drop: /^\s*(?:visuals?|video|picture|image|on[- ]screen(?: text)?|b[- ]roll|footage|music|sound(?: effects?)?|sfx|fx|graphics?|text overlay|caption|transition|camera|shot|cut to|fade (?:in|out|to)|thumbnail|hashtags?)\s*(?:\d+\s*)?[:–-].*$/i,
+  },
+  {
+    id: 'chatter',
+    drop: /^\s*(?:sure|certainly|of course|absolutely|great|here(?:['’]s| is| are)|below is|i hope|let me know|feel free|would you like|note:|this script)\b.*(?:script|draft|version|help|changes|adjust|revise|tweak|let me know).*$/i,
+  },
   { id: 'bracket-line', drop: /^\s*(?:[[(][^\])]*[\])]\s*)+$/ },
-  { id: 'timestamp-line', drop: /^\s*[[(]?\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?\s*(?:(?:-->?|[–-]|to)\s*\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?)?[\])]?\s*$/ },
+  {
+    id: 'timestamp-line',
+    drop: /^\s*[[(]?\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?\s*(?:(?:-->?|[–-]|to)\s*\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?)?[\])]?\s*$/,
+  },
   { id: 'cue-number', drop: /^\s*\d{1,4}\s*$/ },
 ];
 
-const LABEL = /^\s*(?:\*\*)?(?:narrator|narration|voice[- ]?over|v\.?o\.?|host|speaker(?: \d+)?|audio|script)(?:\s*\([^)]*\))?(?:\*\*)?\s*:\s*(?:\*\*)?\s*/i;
-const TIME_PREFIX = /^\s*[[(]?\d{1,2}:\d{2}(?::\d{2})?(?:\s*[–-]\s*\d{1,2}:\d{2}(?::\d{2})?)?[\])]?\s*[:–-]?\s+(?=\S)/;
-const DIRECTION = /\s?[[(](?:[^\])]{0,200}\b(?:pause|beat|music|sfx|sound|cut|fade|zoom|camera|b-?roll|visual|shot|image|show|text|screen|laughs?|sighs?|softly|whispers?|dramatic|upbeat|transition|clip|footage|graphic|animation|close-?up|pan)\b[^\])]{0,200}|[A-Z][A-Z \d:.-]{2,80})[\])]/g;
+const LABEL =
+  /^\s*(?:\*\*)?(?:narrator|narration|voice[- ]?over|v\.?o\.?|host|speaker(?: \d+)?|audio|script)(?:\s*\([^)]*\))?(?:\*\*)?\s*:\s*(?:\*\*)?\s*/i;
+const TIME_PREFIX =
+  /^\s*[[(]?\d{1,2}:\d{2}(?::\d{2})?(?:\s*[–-]\s*\d{1,2}:\d{2}(?::\d{2})?)?[\])]?\s*[:–-]?\s+(?=\S)/;
+const DIRECTION =
+  /\s?[[(](?:[^\])]{0,200}\b(?:pause|beat|music|sfx|sound|cut|fade|zoom|camera|b-?roll|visual|shot|image|show|text|screen|laughs?|sighs?|softly|whispers?|dramatic|upbeat|transition|clip|footage|graphic|animation|close-?up|pan)\b[^\])]{0,200}|[A-Z][A-Z \d:.-]{2,80})[\])]/g;
 const SQUARE = /\s?\[[^\]\n]{0,200}\]/g;
 
 /** The narration alone: one paragraph a narration paragraph, separated by blank lines. Spoken words are kept as they stand. */
@@ -28,9 +49,18 @@ export function cleanDraft(text: string): string {
     let line = rawLine.replace(/^\s*(?:>\s?)+/, '');
     if (RULES.some((r) => r.drop.test(line.replace(/\*\*|__/g, '')))) continue;
     line = line.replace(TIME_PREFIX, '').replace(LABEL, '').replace(DIRECTION, '').replace(SQUARE, '');
-    line = line.replace(/\*\*(.+?)\*\*|__(.+?)__/g, (_, a?: string, b?: string) => a ?? b ?? '').replace(/(^|[\s(“"])[*_](\S(?:[^*_\n]*\S)?)[*_](?=[\s.,;:!?)”"]|$)/g, '$1$2');
-    line = line.replace(/^\s*(?:[-*•]\s+|\d{1,2}[.)]\s+)/, '').replace(/\s+([,.;:!?])/g, '$1').replace(/\s+/g, ' ').trim();
+    line = line
+      .replace(/\*\*(.+?)\*\*|__(.+?)__/g, (_, a?: string, b?: string) => a ?? b ?? '')
+      .replace(/(^|[\s(“"])[*_](\S(?:[^*_\n]*\S)?)[*_](?=[\s.,;:!?)”"]|$)/g, '$1$2');
+    line = line
+      .replace(/^\s*(?:[-*•]\s+|\d{1,2}[.)]\s+)/, '')
+      .replace(/\s+([,.;:!?])/g, '$1')
+      .replace(/\s+/g, ' ')
+      .trim();
     if (/[\p{L}\p{N}]/u.test(line)) paragraphs[paragraphs.length - 1].push(line);
   }
-  return paragraphs.map((p) => p.join(' ')).filter(Boolean).join('\n\n');
+  return paragraphs
+    .map((p) => p.join(' '))
+    .filter(Boolean)
+    .join('\n\n');
 }

@@ -16,7 +16,10 @@ export const LONGEST_TARGET = 25 * 60;
 /** The pace a frame is written for when nothing else is said, in words a minute (common practice, no published source). */
 export const DEFAULT_PACE: Readonly<Record<Frame, number>> = { '16:9': 150, '9:16': 190, '1:1': 175 };
 
-export const targetSchema = z.object({ kind: z.enum(TARGET_KINDS), seconds: z.number().min(SHORTEST_TARGET).max(LONGEST_TARGET) });
+export const targetSchema = z.object({
+  kind: z.enum(TARGET_KINDS),
+  seconds: z.number().min(SHORTEST_TARGET).max(LONGEST_TARGET),
+});
 export type Target = z.infer<typeof targetSchema>;
 
 const lineSchema = z.object({
@@ -28,7 +31,13 @@ const lineSchema = z.object({
   speaker: z.string().max(80).optional(),
   fixed: z.number().nonnegative().max(600).optional(),
   locked: z.boolean().optional(),
-  from: z.array(z.object({ source: z.string().max(10), fact: z.string().max(20).optional(), quote: z.string().max(20_000) })),
+  from: z.array(
+    z.object({
+      source: z.string().max(10),
+      fact: z.string().max(20).optional(),
+      quote: z.string().max(20_000),
+    }),
+  ),
 });
 const sectionSchema = z.object({
   id: z.string().min(1).max(40),
@@ -39,7 +48,9 @@ const sectionSchema = z.object({
   locked: z.boolean().optional(),
   lines: z.array(lineSchema),
 });
-const fileSourceSchema = z.object({ id: z.string().min(1).max(10), title: z.string(), kind: z.string() }).loose();
+const fileSourceSchema = z
+  .object({ id: z.string().min(1).max(10), title: z.string(), kind: z.string() })
+  .loose();
 
 export const scriptFileSchema = z.object({
   version: z.literal(1),
@@ -78,7 +89,13 @@ export function printedSource(source: SourceDocument, facts: readonly Fact[]) {
     ...(source.authors ? { authors: source.authors } : {}),
     ...(source.publisher ? { publisher: source.publisher } : {}),
     ...(source.licence ? { licence: source.licence } : {}),
-    blocks: source.blocks.map((b) => ({ id: b.id, type: b.type, text: b.text, ...(b.under ? { under: b.under } : {}), ...(b.step ? { step: b.step } : {}) })),
+    blocks: source.blocks.map((b) => ({
+      id: b.id,
+      type: b.type,
+      text: b.text,
+      ...(b.under ? { under: b.under } : {}),
+      ...(b.step ? { step: b.step } : {}),
+    })),
     facts: facts.map((f) => ({
       id: f.id,
       block: f.block,
@@ -92,7 +109,12 @@ export function printedSource(source: SourceDocument, facts: readonly Fact[]) {
 }
 
 /** The script file of a document. Its sums hold to the millisecond: lines to sections to the whole. */
-export function scriptFile(settings: ScriptSettings, sections: readonly PlainSection[], clock: Clock, sources: ScriptFile['sources']): ScriptFile {
+export function scriptFile(
+  settings: ScriptSettings,
+  sections: readonly PlainSection[],
+  clock: Clock,
+  sources: ScriptFile['sources'],
+): ScriptFile {
   const timed = clock.lines(clockLines(sections));
   let at = 0;
   let whole = 0;
@@ -114,10 +136,32 @@ export function scriptFile(settings: ScriptSettings, sections: readonly PlainSec
       };
     });
     whole += sum;
-    return { id: s.id, title: s.title, role: s.role, seconds: seconds(sum), planned: seconds(s.plannedMs), ...(s.locked ? { locked: true } : {}), lines };
+    return {
+      id: s.id,
+      title: s.title,
+      role: s.role,
+      seconds: seconds(sum),
+      planned: seconds(s.plannedMs),
+      ...(s.locked ? { locked: true } : {}),
+      lines,
+    };
   });
   const { title, frame, mood, pace, voice, seed, shape, target } = settings;
-  return { version: 1, title, language: 'en', frame, mood, pace, voice, seed, shape, target, seconds: seconds(whole), sources, sections: printed };
+  return {
+    version: 1,
+    title,
+    language: 'en',
+    frame,
+    mood,
+    pace,
+    voice,
+    seed,
+    shape,
+    target,
+    seconds: seconds(whole),
+    sources,
+    sections: printed,
+  };
 }
 
 /** Sections of a script file as the document's plain form. */

@@ -22,7 +22,13 @@ export const scriptSchema = new Schema({
     section: {
       content: 'line+',
       isolating: false,
-      attrs: { id: { default: '' }, title: { default: '' }, role: { default: 'ground' }, plannedMs: { default: 0 }, locked: { default: false } },
+      attrs: {
+        id: { default: '' },
+        title: { default: '' },
+        role: { default: 'ground' },
+        plannedMs: { default: 0 },
+        locked: { default: false },
+      },
       parseDOM: [{ tag: 'section' }],
       toDOM: (node) => ['section', { 'data-id': node.attrs.id }, 0],
     },
@@ -74,7 +80,9 @@ export function plainSections(doc: Node): PlainSection[] {
   const out: PlainSection[] = [];
   doc.forEach((section) => {
     const lines: PlainLine[] = [];
-    section.forEach((line) => lines.push({ ...(line.attrs as Omit<PlainLine, 'text'>), text: line.textContent }));
+    section.forEach((line) =>
+      lines.push({ ...(line.attrs as Omit<PlainLine, 'text'>), text: line.textContent }),
+    );
     out.push({ ...(section.attrs as Omit<PlainSection, 'lines'>), lines });
   });
   return out;
@@ -83,12 +91,37 @@ export function plainSections(doc: Node): PlainSection[] {
 /** A document from plain sections; the reverse of `plainSections`. An empty script is one section with one empty line. */
 export function docFromSections(sections: readonly PlainSection[]): Node {
   const nodes = sections.map(({ lines, ...attrs }) =>
-    scriptSchema.node('section', attrs, (lines.length ? lines : [emptyLine('L0')]).map(({ text, ...lineAttrs }) => scriptSchema.node('line', lineAttrs, text ? [scriptSchema.text(text)] : []))),
+    scriptSchema.node(
+      'section',
+      attrs,
+      (lines.length ? lines : [emptyLine('L0')]).map(({ text, ...lineAttrs }) =>
+        scriptSchema.node('line', lineAttrs, text ? [scriptSchema.text(text)] : []),
+      ),
+    ),
   );
-  return scriptSchema.node('doc', null, nodes.length ? nodes : [scriptSchema.node('section', { id: 'S1', role: 'ground' }, [scriptSchema.node('line', { id: 'L1' })])]);
+  return scriptSchema.node(
+    'doc',
+    null,
+    nodes.length
+      ? nodes
+      : [
+          scriptSchema.node('section', { id: 'S1', role: 'ground' }, [
+            scriptSchema.node('line', { id: 'L1' }),
+          ]),
+        ],
+  );
 }
 
-export const emptyLine = (id: string): PlainLine => ({ id, text: '', role: 'ground', restMs: 0, fixedMs: null, locked: false, speaker: '', from: [] });
+export const emptyLine = (id: string): PlainLine => ({
+  id,
+  text: '',
+  role: 'ground',
+  restMs: 0,
+  fixedMs: null,
+  locked: false,
+  speaker: '',
+  from: [],
+});
 
 /** A document from stored JSON. Throws RangeError when it does not fit the schema. */
 export function docFromJson(json: unknown): Node {
@@ -99,5 +132,12 @@ export function docFromJson(json: unknown): Node {
 
 /** Lines in order with whether each ends its section: what the clock takes. */
 export function clockLines(sections: readonly PlainSection[]) {
-  return sections.flatMap((s) => s.lines.map((l, i) => ({ text: l.text, restMs: l.restMs, ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }), endsSection: i === s.lines.length - 1 })));
+  return sections.flatMap((s) =>
+    s.lines.map((l, i) => ({
+      text: l.text,
+      restMs: l.restMs,
+      ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }),
+      endsSection: i === s.lines.length - 1,
+    })),
+  );
 }

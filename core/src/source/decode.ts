@@ -16,7 +16,10 @@ const BOMS: readonly [number[], string][] = [
  */
 export function decodeText(bytes: Uint8Array): string {
   if (bytes.length > LARGEST_SOURCE)
-    throw new SourceError('too-long', `This is ${(bytes.length / 1048576).toFixed(1)} MB of text; a source can have at most 5 MB. Paste the part you need.`);
+    throw new SourceError(
+      'too-long',
+      `This is ${(bytes.length / 1048576).toFixed(1)} MB of text; a source can have at most 5 MB. Paste the part you need.`,
+    );
   const bom = BOMS.find(([mark]) => mark.every((b, i) => bytes[i] === b));
   const text = bom ? new TextDecoder(bom[1]).decode(bytes.subarray(bom[0].length)) : withoutBom(bytes);
   return checkedText(text);
@@ -38,14 +41,20 @@ function withoutBom(bytes: Uint8Array): string {
 
 /** Throws when a string is no prose: bytes of a program, picture or archive, or empty. Returns it with plain line ends. */
 export function checkedText(text: string): string {
-  if (text.length > LARGEST_SOURCE) throw new SourceError('too-long', 'This is more than 5 MB of text. Paste the part you need.');
+  if (text.length > LARGEST_SOURCE)
+    throw new SourceError('too-long', 'This is more than 5 MB of text. Paste the part you need.');
   const sample = text.slice(0, 20_000);
   // eslint-disable-next-line no-control-regex
   const control = (sample.match(/[\u0000-\u0008\u000e-\u001f\u007f-\u009f\ufffd]/g) ?? []).length;
   if (sample.includes('\0') || control > sample.length * 0.02)
-    throw new SourceError('binary', 'This is not text: it looks like a picture, a program or a packed file. Open it where it was made and paste its words.');
+    throw new SourceError(
+      'binary',
+      'This is not text: it looks like a picture, a program or a packed file. Open it where it was made and paste its words.',
+    );
   // eslint-disable-next-line no-control-regex
-  const plain = text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u200b\ufeff\u00ad]/g, '');
+  const plain = text
+    .replace(/\r\n?/g, '\n')
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u200b\ufeff\u00ad]/g, '');
   if (!/[\p{L}\p{N}]/u.test(plain)) throw new SourceError('empty', 'There are no words in this.');
   return plain;
 }

@@ -6,11 +6,19 @@ interface Sign {
   kind: SourceKind;
   weight: number;
   why: string;
-  holds: (input: { title: string; blocks: readonly RawBlock[]; text: string; words: number; per100: (pattern: RegExp) => number }) => boolean;
+  holds: (input: {
+    title: string;
+    blocks: readonly RawBlock[];
+    text: string;
+    words: number;
+    per100: (pattern: RegExp) => number;
+  }) => boolean;
 }
 
-const IMPERATIVE = /^(?:then |next,? |now |gently |carefully |first,? |finally,? )?(?:add|apply|attach|brush|check|clean|close|cut|drill|dry|fill|fit|fold|hold|insert|leave|lift|loosen|make|mark|measure|mix|move|open|place|pour|press|pull|push|put|raise|remove|repeat|replace|rub|run|sand|scrape|score|set|slide|slip|spray|start|stop|take|tap|test|tighten|turn|unscrew|use|wait|wash|wear|wipe|work)\b/i;
-const LABELS = /^(?:background|objectives?|aims?|introduction|methods?|materials and methods|design|results?|findings|conclusions?|discussion|limitations?|interpretation)\b\s*[:.]?/i;
+const IMPERATIVE =
+  /^(?:then |next,? |now |gently |carefully |first,? |finally,? )?(?:add|apply|attach|brush|check|clean|close|cut|drill|dry|fill|fit|fold|hold|insert|leave|lift|loosen|make|mark|measure|mix|move|open|place|pour|press|pull|push|put|raise|remove|repeat|replace|rub|run|sand|scrape|score|set|slide|slip|spray|start|stop|take|tap|test|tighten|turn|unscrew|use|wait|wash|wear|wipe|work)\b/i;
+const LABELS =
+  /^(?:background|objectives?|aims?|introduction|methods?|materials and methods|design|results?|findings|conclusions?|discussion|limitations?|interpretation)\b\s*[:.]?/i;
 
 const SIGNS: readonly Sign[] = [
   { kind: 'howto', weight: 3, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 },
@@ -28,7 +36,10 @@ const SIGNS: readonly Sign[] = [
 
 /** The likeliest kind and why. News when nothing speaks. */
 export function detectKind(title: string, blocks: readonly RawBlock[]): { kind: SourceKind; reason: string } {
-  const text = blocks.map((b) => b.text).join('\n').slice(0, 60_000);
+  const text = blocks
+    .map((b) => b.text)
+    .join('\n')
+    .slice(0, 60_000);
   const words = countWords(text);
   const per100 = (pattern: RegExp) => ((text.match(pattern) ?? []).length / Math.max(1, words)) * 100;
   const scores = new Map<SourceKind, { sum: number; why: string; best: number }>();
@@ -40,5 +51,7 @@ export function detectKind(title: string, blocks: readonly RawBlock[]): { kind: 
     scores.set(sign.kind, entry);
   }
   const [first] = [...scores].sort((a, b) => b[1].sum - a[1].sum);
-  return first ? { kind: first[0], reason: first[1].why } : { kind: 'news', reason: 'nothing in it points to another kind' };
+  return first
+    ? { kind: first[0], reason: first[1].why }
+    : { kind: 'news', reason: 'nothing in it points to another kind' };
 }

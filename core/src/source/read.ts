@@ -1,7 +1,14 @@
 /** Text or bytes → SourceDocument. */
 import { sentences } from '../language/sentences.ts';
 import { checkedText, decodeText } from './decode.ts';
-import { SourceError, type Block, type RawBlock, type RawDocument, type SourceDocument, type SourceKind } from './document.ts';
+import {
+  SourceError,
+  type Block,
+  type RawBlock,
+  type RawDocument,
+  type SourceDocument,
+  type SourceKind,
+} from './document.ts';
 import { detectKind } from './kind.ts';
 import { htmlReader } from './readers/html.ts';
 import { markdownReader } from './readers/markdown.ts';
@@ -23,10 +30,19 @@ export interface ReadOptions {
 /** Reads a source. Throws SourceError, in the person's words, on anything that can't be one. */
 export function readSource(input: string | Uint8Array, options: ReadOptions = {}): SourceDocument {
   const text = typeof input === 'string' ? checkedText(input) : decodeText(input);
-  const reader = sourceReaders.map((r) => ({ r, sure: r.accepts(text) })).sort((a, b) => b.sure - a.sure)[0].r;
+  const reader = sourceReaders
+    .map((r) => ({ r, sure: r.accepts(text) }))
+    .sort((a, b) => b.sure - a.sure)[0].r;
   const raw = reader.read(text);
-  const blocks = raw.blocks.map((b) => ({ ...b, text: cleanText(b.text) })).filter((b) => b.text).flatMap(cutLong);
-  if (!blocks.some((b) => b.type !== 'heading')) throw new SourceError('empty', 'There is no running text in this: only headings or furniture were found.');
+  const blocks = raw.blocks
+    .map((b) => ({ ...b, text: cleanText(b.text) }))
+    .filter((b) => b.text)
+    .flatMap(cutLong);
+  if (!blocks.some((b) => b.type !== 'heading'))
+    throw new SourceError(
+      'empty',
+      'There is no running text in this: only headings or furniture were found.',
+    );
   return place(raw, blocks, reader.id, options);
 }
 
@@ -56,16 +72,31 @@ function cutLong(block: RawBlock): RawBlock[] {
   return out;
 }
 
-function place(raw: RawDocument, rawBlocks: readonly RawBlock[], format: string, options: ReadOptions): SourceDocument {
+function place(
+  raw: RawDocument,
+  rawBlocks: readonly RawBlock[],
+  format: string,
+  options: ReadOptions,
+): SourceDocument {
   const title = (options.title?.trim() || raw.title || titleFrom(rawBlocks)).slice(0, 200);
-  const detected = options.kind ? { kind: options.kind, reason: 'you said so' } : detectKind(title, rawBlocks);
+  const detected = options.kind
+    ? { kind: options.kind, reason: 'you said so' }
+    : detectKind(title, rawBlocks);
   let at = 0;
   let under: string | undefined;
   const blocks = rawBlocks.map((b, i): Block => {
     if (b.type === 'heading') under = b.text;
     const start = at;
     at += b.text.length + 2;
-    return { id: `p${i + 1}`, type: b.type, text: b.text, start, end: start + b.text.length, ...(under && b.type !== 'heading' ? { under } : {}), ...(b.step ? { step: b.step } : {}) };
+    return {
+      id: `p${i + 1}`,
+      type: b.type,
+      text: b.text,
+      start,
+      end: start + b.text.length,
+      ...(under && b.type !== 'heading' ? { under } : {}),
+      ...(b.step ? { step: b.step } : {}),
+    };
   });
   return {
     version: 1,

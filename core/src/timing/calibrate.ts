@@ -103,7 +103,8 @@ function shrunk(samples: readonly Sample[], towards: Float64Array, lambda: numbe
   return beta;
 }
 
-const errorsOf = (samples: readonly Sample[], beta: Float64Array) => samples.map(({ x, y }) => Math.abs(dot(x, beta) - y) / y);
+const errorsOf = (samples: readonly Sample[], beta: Float64Array) =>
+  samples.map(({ x, y }) => Math.abs(dot(x, beta) - y) / y);
 
 function fitter(samples: readonly Sample[], base: Float64Array) {
   const fold = (i: number) => i % FOLDS;
@@ -131,22 +132,39 @@ export const SHORTEST_RECORDING = 400;
  * A voice fitted to recordings of known text. Throws RangeError when there is none that can be used: recordings shorter
  * than 0.4 s, or of a text without words, are passed over.
  */
-export function calibrate(recordings: readonly Recording[], pronouncer: Pronouncer, name = 'Calibrated voice', base: Voice = DEFAULT_VOICE): Voice {
+export function calibrate(
+  recordings: readonly Recording[],
+  pronouncer: Pronouncer,
+  name = 'Calibrated voice',
+  base: Voice = DEFAULT_VOICE,
+): Voice {
   const samples = recordings
     .filter((r) => r.ms >= SHORTEST_RECORDING)
-    .map((r) => ({ x: featureVector(spokenTokens(r.text, { knows: pronouncer.knows }), pronouncer), y: r.ms }))
+    .map((r) => ({
+      x: featureVector(spokenTokens(r.text, { knows: pronouncer.knows }), pronouncer),
+      y: r.ms,
+    }))
     .filter((s) => s.x[PHONE_CLASSES.length] > 0);
-  if (!samples.length) throw new RangeError('None of the recordings can be used: each needs its text and at least 0.4 s of sound.');
+  if (!samples.length)
+    throw new RangeError(
+      'None of the recordings can be used: each needs its text and at least 0.4 s of sound.',
+    );
   const { beta, errors } = fitter(samples, weights(base));
   const round = (v: number) => Math.round(v * 100) / 100;
   const constant = beta[FEATURE_COUNT - 1];
   return {
     version: 1,
-    id: name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'voice',
+    id:
+      name
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '') || 'voice',
     name,
     phoneMs: Object.fromEntries(PHONE_CLASSES.map((c, i) => [c, round(beta[i])])) as Voice['phoneMs'],
     wordMs: round(beta[PHONE_CLASSES.length]),
-    pauseMs: Object.fromEntries(PAUSES.map((p, i) => [p, round(beta[PHONE_CLASSES.length + 1 + i])])) as Voice['pauseMs'],
+    pauseMs: Object.fromEntries(
+      PAUSES.map((p, i) => [p, round(beta[PHONE_CLASSES.length + 1 + i])]),
+    ) as Voice['pauseMs'],
     leadMs: Math.round(constant / 2),
     tailMs: Math.round(constant / 2),
     scale: 1,
@@ -154,7 +172,10 @@ export function calibrate(recordings: readonly Recording[], pronouncer: Pronounc
       recordings: samples.length,
       p50: errors.length ? round(percentile(errors, 0.5) * 100) / 100 : 0,
       p90: errors.length ? round(percentile(errors, 0.9) * 100) / 100 : 0,
-      note: samples.length <= FEW ? 'one scale on the even voice' : 'all figures fitted, shrunk towards the even voice',
+      note:
+        samples.length <= FEW
+          ? 'one scale on the even voice'
+          : 'all figures fitted, shrunk towards the even voice',
     },
   };
 }

@@ -83,7 +83,7 @@ export const REFERENCE_PASSAGE: string = reference.text;
 /** Makes a clock. One pronouncer can serve many clocks. */
 export function makeClock(dictionary: Dictionary | Pronouncer, options: ClockOptions): Clock {
   const pronouncer = 'knows' in dictionary ? dictionary : makePronouncer(dictionary);
-  const factor = options.pace ? paceFactor(pronouncer, options.voice, options.pace) : 1;
+  const factor = options.pace !== undefined ? paceFactor(pronouncer, options.voice, options.pace) : 1;
   const scale = options.voice.scale * factor;
   const perClass = PHONE_CLASSES.map((c) => options.voice.phoneMs[c] * scale);
   const pauseMs = Object.fromEntries(PAUSES.map((p) => [p, Math.round(options.voice.pauseMs[p] * scale)]));
@@ -126,7 +126,12 @@ export function makeClock(dictionary: Dictionary | Pronouncer, options: ClockOpt
     tokens,
     time: (text) => {
       const { words, spokenWords: spoken, syllables, speechMs } = timeLine(text);
-      return { words, spokenWords: spoken, syllables, ms: speechMs + (spoken ? options.voice.leadMs + options.voice.tailMs : 0) };
+      return {
+        words,
+        spokenWords: spoken,
+        syllables,
+        ms: speechMs + (spoken ? options.voice.leadMs + options.voice.tailMs : 0),
+      };
     },
     lines: (lines) => {
       let at = 0;
@@ -134,12 +139,20 @@ export function makeClock(dictionary: Dictionary | Pronouncer, options: ClockOpt
         const timed = timeLine(line.text);
         const first = i === 0 ? options.voice.leadMs : 0;
         const last = i === lines.length - 1;
-        const own = timed.spokenWords ? pauseMs[line.endsSection ? 'paragraph' : timed.endBoundary] ?? 0 : 0;
+        const own = timed.spokenWords
+          ? (pauseMs[line.endsSection ? 'paragraph' : timed.endBoundary] ?? 0)
+          : 0;
         const speech = line.fixedMs ?? timed.speechMs + (last ? options.voice.tailMs : own);
         const ms = first + speech + (line.restMs ?? 0);
         const startMs = at;
         at += ms;
-        return { words: timed.words, spokenWords: timed.spokenWords, syllables: timed.syllables, ms, startMs };
+        return {
+          words: timed.words,
+          spokenWords: timed.spokenWords,
+          syllables: timed.syllables,
+          ms,
+          startMs,
+        };
       });
     },
   };

@@ -19,7 +19,13 @@ for (let code = 0; code < CLASS_OF.length; code++) {
   const name = PHONES[code >> 2];
   const vowel = code >> 2 < VOWEL_COUNT;
   const stressed = (code & 3) > 1;
-  const cls: PhoneClass = !vowel ? CONSONANTS[name] : !stressed ? 'weakVowel' : LONG.has(name) ? 'longVowel' : 'shortVowel';
+  const cls: PhoneClass = !vowel
+    ? CONSONANTS[name]
+    : !stressed
+      ? 'weakVowel'
+      : LONG.has(name)
+        ? 'longVowel'
+        : 'shortVowel';
   CLASS_OF[code] = PHONE_CLASSES.indexOf(cls);
 }
 

@@ -37,7 +37,12 @@ export const voiceSchema = z.object({
   scale: z.number().positive().max(20),
   /** What the voice was fitted on: number of recordings and the middle and 90th percentile error, as shares, on recordings left out. */
   calibration: z
-    .object({ recordings: z.number().int().nonnegative(), p50: z.number().nonnegative(), p90: z.number().nonnegative(), note: z.string() })
+    .object({
+      recordings: z.number().int().nonnegative(),
+      p50: z.number().nonnegative(),
+      p90: z.number().nonnegative(),
+      note: z.string(),
+    })
     .readonly(),
 });
 export type Voice = Readonly<z.infer<typeof voiceSchema>>;

@@ -4,9 +4,10 @@
 export function wavMs(bytes: Uint8Array): number {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const tag = (at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
-  if (bytes.length < 44 || tag(0) !== 'RIFF' || tag(8) !== 'WAVE') throw new Error('This is not a WAV recording.');
+  if (bytes.length < 44 || tag(0) !== 'RIFF' || tag(8) !== 'WAVE')
+    throw new Error('This is not a WAV recording.');
   let perSecond = 0;
-  for (let at = 12; at + 8 <= bytes.length; ) {
+  for (let at = 12; at + 8 <= bytes.length;) {
     const size = view.getUint32(at + 4, true);
     if (tag(at) === 'fmt ') perSecond = view.getUint32(at + 16, true);
     if (tag(at) === 'data') {

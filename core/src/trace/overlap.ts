@@ -17,7 +17,13 @@ export function indexSources(texts: readonly string[]): SourceIndex {
   const runs = new Set<string>();
   for (const text of texts) {
     const words = comparedWords(text, names).filter((w) => !w.name);
-    for (let i = 0; i + RUN <= words.length; i++) runs.add(words.slice(i, i + RUN).map((w) => w.key).join(' '));
+    for (let i = 0; i + RUN <= words.length; i++)
+      runs.add(
+        words
+          .slice(i, i + RUN)
+          .map((w) => w.key)
+          .join(' '),
+      );
   }
   return { runs, names };
 }
@@ -57,7 +63,16 @@ export function overlap(lines: readonly string[], index: SourceIndex): Overlap {
   for (let i = 0; i + RUN <= flat.length; i++) {
     let crosses = false;
     for (let j = i + 1; j < i + RUN; j++) if (breaks.has(j)) crosses = true;
-    if (crosses || !index.runs.has(flat.slice(i, i + RUN).map((w) => w.key).join(' '))) continue;
+    if (
+      crosses ||
+      !index.runs.has(
+        flat
+          .slice(i, i + RUN)
+          .map((w) => w.key)
+          .join(' '),
+      )
+    )
+      continue;
     hit.fill(1, i, i + RUN);
     run = lastStart === i - 1 ? run + 1 : RUN;
     lastStart = i;

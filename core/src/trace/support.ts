@@ -17,7 +17,8 @@ export interface Unsupported {
   why: 'number' | 'date' | 'name' | 'quote';
 }
 
-const even = (text: string) => text.toLowerCase().replace(/[’‘]/g, "'").replace(/[“”]/g, '"').replace(/\s+/g, ' ');
+const even = (text: string) =>
+  text.toLowerCase().replace(/[’‘]/g, "'").replace(/[“”]/g, '"').replace(/\s+/g, ' ');
 
 /** The stock of values, words and quotes of all sources together. */
 export function stockOf(texts: readonly string[]): SourceStock {
@@ -25,7 +26,8 @@ export function stockOf(texts: readonly string[]): SourceStock {
   const words = new Set<string>();
   for (const text of texts) {
     for (const n of numbersIn(text)) values.add(Math.abs(n.value));
-    for (const d of datesIn(text)) for (const part of d.iso.replace(/^--/, '').split('-')) values.add(Number(part));
+    for (const d of datesIn(text))
+      for (const part of d.iso.replace(/^--/, '').split('-')) values.add(Number(part));
     for (const w of text.toLowerCase().match(/[\p{L}\p{M}]+/gu) ?? []) words.add(w);
     // Figures inside other forms ("MRT-4", "9:30") still stand in the source.
     for (const d of text.match(/\d+/g) ?? []) values.add(Number(d));
@@ -41,8 +43,16 @@ const SMALL = 3;
 /** Claims of one line without support in the sources, in order. */
 export function unsupportedIn(line: string, stock: SourceStock): Unsupported[] {
   const out: Unsupported[] = [];
-  const add = (start: number, end: number, why: Unsupported['why']) => out.push({ start, end, text: line.slice(start, end), why });
-  for (const d of datesIn(line)) if (d.iso.replace(/^--/, '').split('-').some((part) => !stock.values.has(Number(part)))) add(d.start, d.end, 'date');
+  const add = (start: number, end: number, why: Unsupported['why']) =>
+    out.push({ start, end, text: line.slice(start, end), why });
+  for (const d of datesIn(line))
+    if (
+      d.iso
+        .replace(/^--/, '')
+        .split('-')
+        .some((part) => !stock.values.has(Number(part)))
+    )
+      add(d.start, d.end, 'date');
   for (const n of numbersIn(line)) {
     const inWords = !/\d/.test(n.text);
     if (!stock.values.has(Math.abs(n.value)) && !(inWords && n.value <= SMALL)) add(n.start, n.end, 'number');
@@ -50,10 +60,13 @@ export function unsupportedIn(line: string, stock: SourceStock): Unsupported[] {
   for (const m of line.matchAll(NAME)) {
     if (/^(?:I|I[’'].+)$/.test(m[0])) continue;
     const parts = m[0].toLowerCase().match(/[\p{L}\p{M}]+/gu) ?? [];
-    if (parts.filter((p) => p !== 's').some((p) => !stock.words.has(p))) add(m.index, m.index + m[0].length, 'name');
+    if (parts.filter((p) => p !== 's').some((p) => !stock.words.has(p)))
+      add(m.index, m.index + m[0].length, 'name');
   }
   for (const [start, end] of quotedSpans(line)) {
-    const inner = even(line.slice(start + 1, end - 1)).replace(/[.,!?;:]+$/, '').trim();
+    const inner = even(line.slice(start + 1, end - 1))
+      .replace(/[.,!?;:]+$/, '')
+      .trim();
     if (inner.split(' ').length > 2 && !stock.even.includes(inner)) add(start, end, 'quote');
   }
   return out.sort((a, b) => a.start - b.start);

@@ -19,7 +19,8 @@ const SUFFIX: Record<string, string> = { "'re": 'are', "'ve": 'have', "'ll": 'wi
 function keys(word: string): string[] {
   const lower = word.toLowerCase().replace(/’/g, "'");
   if (lower.endsWith("n't")) return [NEGATED[lower] ?? lower.slice(0, -3), 'not'];
-  for (const [suffix, full] of Object.entries(SUFFIX)) if (lower.endsWith(suffix)) return [lower.slice(0, -suffix.length), full];
+  for (const [suffix, full] of Object.entries(SUFFIX))
+    if (lower.endsWith(suffix)) return [lower.slice(0, -suffix.length), full];
   if (/^(?:it|that|there|he|she|what|here|who)'s$/.test(lower)) return [lower.slice(0, -2), 'is'];
   if (lower === 'cannot') return ['can', 'not'];
   return [UNITS.get(word)?.[1] ?? lower.replace(/'s$/, '').replace(/(?<=\d),(?=\d)/g, '')];
@@ -33,7 +34,8 @@ export function quotedSpans(text: string): [number, number][] {
 /** Lower-case words that are written with a capital in mid-sentence in this text: its names. */
 export function nameWords(text: string): Set<string> {
   const out = new Set<string>();
-  for (const m of text.matchAll(/(?<=[\p{Ll}\p{N},;] )\p{Lu}[\p{L}\p{M}'’-]+/gu)) out.add(m[0].toLowerCase().replace(/[’']s$/, ''));
+  for (const m of text.matchAll(/(?<=[\p{Ll}\p{N},;] )\p{Lu}[\p{L}\p{M}'’-]+/gu))
+    out.add(m[0].toLowerCase().replace(/[’']s$/, ''));
   for (const common of ['i', 'i’m', "i'm", 'january', 'monday']) out.delete(common);
   return out;
 }

@@ -7,13 +7,22 @@ type Run = (q: QueryInterface) => Promise<void>;
 // New objects each time: Sequelize writes into the ones it is given.
 const id = () => ({ type: DataTypes.UUID, primaryKey: true, allowNull: false });
 const time = () => ({ type: DataTypes.DATE, allowNull: false });
-const ref = (table: string) => ({ type: DataTypes.UUID, allowNull: false, references: { model: table, key: 'id' }, onDelete: 'CASCADE' });
+const ref = (table: string) => ({
+  type: DataTypes.UUID,
+  allowNull: false,
+  references: { model: table, key: 'id' },
+  onDelete: 'CASCADE',
+});
 
 const migrations: readonly { name: string; up: Run }[] = [
   {
     name: '001-first-tables',
     up: async (q) => {
-      await q.createTable('workspaces', { id: id(), name: { type: DataTypes.TEXT, allowNull: false }, createdAt: time() });
+      await q.createTable('workspaces', {
+        id: id(),
+        name: { type: DataTypes.TEXT, allowNull: false },
+        createdAt: time(),
+      });
       await q.createTable('channels', {
         id: id(),
         workspaceId: ref('workspaces'),

@@ -27,13 +27,51 @@ const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING } = DataTypes;
 const key = () => ({ type: UUID, primaryKey: true });
 
 export function defineModels(db: Sequelize): Models {
-  const table = <R extends object>(name: string, columns: object) => db.define(name, columns as never, { tableName: name, timestamps: false }) as unknown as Table<R>;
+  const table = <R extends object>(name: string, columns: object) =>
+    db.define(name, columns as never, { tableName: name, timestamps: false }) as unknown as Table<R>;
   return {
     workspaces: table('workspaces', { id: key(), name: TEXT, createdAt: DATE }),
-    channels: table('channels', { id: key(), workspaceId: UUID, name: TEXT, settings: JSONB, createdAt: DATE }),
-    sources: table('sources', { id: key(), workspaceId: UUID, title: TEXT, original: BLOB, document: JSONB, facts: JSONB, createdAt: DATE }),
-    scripts: table('scripts', { id: key(), workspaceId: UUID, channelId: UUID, settings: JSONB, settingsRevision: INTEGER, doc: JSONB, version: INTEGER, createdAt: DATE, updatedAt: DATE, deletedAt: DATE }),
-    scriptSources: table('script_sources', { scriptId: key(), letter: { type: STRING, primaryKey: true }, sourceId: UUID }),
-    steps: table('script_steps', { scriptId: key(), version: { type: INTEGER, primaryKey: true }, step: JSONB, inverse: JSONB, origin: STRING, clientId: STRING, at: DATE }),
+    channels: table('channels', {
+      id: key(),
+      workspaceId: UUID,
+      name: TEXT,
+      settings: JSONB,
+      createdAt: DATE,
+    }),
+    sources: table('sources', {
+      id: key(),
+      workspaceId: UUID,
+      title: TEXT,
+      original: BLOB,
+      document: JSONB,
+      facts: JSONB,
+      createdAt: DATE,
+    }),
+    scripts: table('scripts', {
+      id: key(),
+      workspaceId: UUID,
+      channelId: UUID,
+      settings: JSONB,
+      settingsRevision: INTEGER,
+      doc: JSONB,
+      version: INTEGER,
+      createdAt: DATE,
+      updatedAt: DATE,
+      deletedAt: DATE,
+    }),
+    scriptSources: table('script_sources', {
+      scriptId: key(),
+      letter: { type: STRING, primaryKey: true },
+      sourceId: UUID,
+    }),
+    steps: table('script_steps', {
+      scriptId: key(),
+      version: { type: INTEGER, primaryKey: true },
+      step: JSONB,
+      inverse: JSONB,
+      origin: STRING,
+      clientId: STRING,
+      at: DATE,
+    }),
   };
 }

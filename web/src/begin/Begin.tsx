@@ -37,8 +37,18 @@ export function Begin() {
   const mood = own.mood ?? channel?.settings.mood ?? 'calm';
   const voice = own.voice ?? channel?.settings.voice ?? 'even';
   const pace = own.pace ?? channel?.settings.pace ?? 150;
-  const seconds = length ? (lengthMs(length) ?? NaN) / 1000 : channel ? Math.min(180, channel.settings.usual.from) : 180;
-  const lengthProblem = Number.isNaN(seconds) ? 'A length is written like 3:00 or 180.' : seconds < 15 ? 'The shortest length is 15 seconds.' : seconds > 1500 ? 'The longest length is 25 minutes.' : null;
+  const seconds = length
+    ? (lengthMs(length) ?? NaN) / 1000
+    : channel
+      ? Math.min(180, channel.settings.usual.from)
+      : 180;
+  const lengthProblem = Number.isNaN(seconds)
+    ? 'A length is written like 3:00 or 180.'
+    : seconds < 15
+      ? 'The shortest length is 15 seconds.'
+      : seconds > 1500
+        ? 'The longest length is 25 minutes.'
+        : null;
 
   const show = (s: SourceView) => {
     setSource(s);
@@ -46,32 +56,67 @@ export function Begin() {
   };
   const read = useMutation({ mutationFn: api.addSource, onSuccess: show });
   const open = useMutation({ mutationFn: api.source, onSuccess: show });
-  const overrule = useMutation({ mutationFn: (k: SourceView['document']['kind']) => api.setKind(source!.id, k), onSuccess: show });
-  const carriesInput = source && { sourceId: source.id, mood, pace, voice, ...(shape === 'best' ? {} : { shape }) };
-  const carries = useQuery({ queryKey: ['carries', carriesInput, source?.document.kind], queryFn: () => api.carries(carriesInput!), enabled: Boolean(source) && pace >= 40 && pace <= 400, retry: false, placeholderData: (old) => old });
+  const overrule = useMutation({
+    mutationFn: (k: SourceView['document']['kind']) => api.setKind(source!.id, k),
+    onSuccess: show,
+  });
+  const carriesInput = source && {
+    sourceId: source.id,
+    mood,
+    pace,
+    voice,
+    ...(shape === 'best' ? {} : { shape }),
+  };
+  const carries = useQuery({
+    queryKey: ['carries', carriesInput, source?.document.kind],
+    queryFn: () => api.carries(carriesInput!),
+    enabled: Boolean(source) && pace >= 40 && pace <= 400,
+    retry: false,
+    placeholderData: (old) => old,
+  });
   const draft = useMutation({
     mutationFn: () =>
-      api.addScript({ channelId: channel!.id, ...(source ? { sourceId: source.id } : {}), ...(title.trim() ? { title: title.trim() } : {}), frame, mood, pace, voice, target: { kind, seconds }, ...(shape === 'best' || !source ? {} : { shape }), seed: 1 }),
+      api.addScript({
+        channelId: channel!.id,
+        ...(source ? { sourceId: source.id } : {}),
+        ...(title.trim() ? { title: title.trim() } : {}),
+        frame,
+        mood,
+        pace,
+        voice,
+        target: { kind, seconds },
+        ...(shape === 'best' || !source ? {} : { shape }),
+        seed: 1,
+      }),
     onSuccess: ({ id, notes }) => navigate(`/script/${id}/page`, { state: { notes } }),
   });
 
   const file = async (f: File | undefined) => {
     if (!f) return;
     if (f.size > LARGEST_FILE) {
-      setProblem(`“${f.name}” is ${(f.size / 1048576).toFixed(1)} MB; a source can have at most 5 MB. Paste the part you need.`);
+      setProblem(
+        `“${f.name}” is ${(f.size / 1048576).toFixed(1)} MB; a source can have at most 5 MB. Paste the part you need.`,
+      );
       return;
     }
     setProblem(null);
     const bytes = new Uint8Array(await f.arrayBuffer());
     let binary = '';
-    for (let i = 0; i < bytes.length; i += 0x8000) binary += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
+    for (let i = 0; i < bytes.length; i += 0x8000)
+      binary += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
     read.mutate({ base64: btoa(binary) });
   };
   const [problem, setProblem] = useState<string | null>(null);
   const tooLong = carries.data && !lengthProblem && seconds * 1000 > carries.data.longestMs;
   const belowWhole = carries.data && !lengthProblem && seconds * 1000 < carries.data.shortestMs;
 
-  const actions = useMemo(() => [{ id: 'file', name: 'Open a file as source', run: () => fileInput.current?.click() }, { id: 'library', name: 'Go to the library', run: () => navigate('/') }], [navigate]);
+  const actions = useMemo(
+    () => [
+      { id: 'file', name: 'Open a file as source', run: () => fileInput.current?.click() },
+      { id: 'library', name: 'Go to the library', run: () => navigate('/') },
+    ],
+    [navigate],
+  );
   useActions('begin', actions);
   useEffect(() => void (document.title = 'Begin · Ursprung'), []);
   const reading = read.isPending || open.isPending || overrule.isPending;
@@ -83,10 +128,25 @@ export function Begin() {
       <div className="flex-1 min-w-0 flex flex-col">
         <header className="h-11 shrink-0 bg-bench flex items-center gap-6 px-6">
           <h1 className="sr-only">Begin a script</h1>
-          <input className="field border-transparent font-serif text-[18px] font-medium flex-1 min-w-0" value={title} placeholder="No title yet" aria-label="Title" maxLength={200} onChange={(e) => setTitle(e.target.value)} />
-          <span className={title.length > 60 ? 'finding' : 'text-ink3'}>{title ? `${title.length} letters` : ''}</span>
+          <input
+            className="field border-transparent font-serif text-[18px] font-medium flex-1 min-w-0"
+            value={title}
+            placeholder="No title yet"
+            aria-label="Title"
+            maxLength={200}
+            onChange={(e) => setTitle(e.target.value)}
+          />
+          <span className={title.length > 60 ? 'finding' : 'text-ink3'}>
+            {title ? `${title.length} letters` : ''}
+          </span>
         </header>
-        <LengthStrip source={source} carries={carries.data ?? null} target={{ kind, seconds: lengthProblem ? NaN : seconds }} reading={reading} onDrag={(s) => setLength(clockText(s * 1000, false))} />
+        <LengthStrip
+          source={source}
+          carries={carries.data ?? null}
+          target={{ kind, seconds: lengthProblem ? NaN : seconds }}
+          reading={reading}
+          onDrag={(s) => setLength(clockText(s * 1000, false))}
+        />
         <main className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_340px] gap-10 px-6 pb-10">
           <section aria-label="Source">
             <div className="columnhead border-b border-hair mb-3">source</div>
@@ -106,20 +166,36 @@ export function Begin() {
                   }}
                 />
                 <div className="flex items-center gap-6 pt-3">
-                  <button className="press" disabled={!text.trim() || reading} onClick={() => (setProblem(null), read.mutate({ text }))}>
+                  <button
+                    className="press"
+                    disabled={!text.trim() || reading}
+                    onClick={() => (setProblem(null), read.mutate({ text }))}
+                  >
                     {reading ? 'Reading…' : 'Read it'}
                   </button>
                   <button className="quietpress" onClick={() => fileInput.current?.click()}>
                     Open a file
                   </button>
-                  <input ref={fileInput} type="file" accept=".txt,.md,.markdown,.html,.htm,text/*" className="sr-only" tabIndex={-1} aria-label="File" onChange={(e) => (void file(e.target.files?.[0]), (e.target.value = ''))} />
+                  <input
+                    ref={fileInput}
+                    type="file"
+                    accept=".txt,.md,.markdown,.html,.htm,text/*"
+                    className="sr-only"
+                    tabIndex={-1}
+                    aria-label="File"
+                    onChange={(e) => (void file(e.target.files?.[0]), (e.target.value = ''))}
+                  />
                   <span className="text-ink3">text, Markdown or a saved web page, up to 5 MB</span>
                 </div>
                 {(library.data?.sources.length ?? 0) > 0 && (
                   <div className="pt-6">
                     <div className="columnhead border-b border-hair">or one that is read already</div>
                     {library.data!.sources.map((s) => (
-                      <button key={s.id} className="block w-full text-left py-1 border-b border-hair hover:bg-lit cursor-pointer" onClick={() => open.mutate(s.id)}>
+                      <button
+                        key={s.id}
+                        className="block w-full text-left py-1 border-b border-hair hover:bg-lit cursor-pointer"
+                        onClick={() => open.mutate(s.id)}
+                      >
                         {s.title} <span className="text-ink3">{KINDS.find(([k]) => k === s.kind)?.[1]}</span>
                       </button>
                     ))}
@@ -127,11 +203,16 @@ export function Begin() {
                 )}
               </>
             ) : (
-              <Understood source={source} onKind={(k) => overrule.mutate(k)} onOther={() => (setSource(null), setTitle(''), read.reset(), open.reset(), draft.reset())} />
+              <Understood
+                source={source}
+                onKind={(k) => overrule.mutate(k)}
+                onOther={() => (setSource(null), setTitle(''), read.reset(), open.reset(), draft.reset())}
+              />
             )}
             {error && (
               <p role="alert" className="pt-3">
-                <span className="finding">This could not be read.</span> {error} <span className="text-ink3">What you pasted is still here.</span>
+                <span className="finding">This could not be read.</span> {error}{' '}
+                <span className="text-ink3">What you pasted is still here.</span>
               </p>
             )}
           </section>
@@ -139,7 +220,12 @@ export function Begin() {
             <div className="columnhead border-b border-hair">brief</div>
             <Row name="channel">
               {channels.length ? (
-                <select className="field" aria-label="Channel" value={channel?.id} onChange={(e) => (setChannelId(e.target.value), setOwn({}))}>
+                <select
+                  className="field"
+                  aria-label="Channel"
+                  value={channel?.id}
+                  onChange={(e) => (setChannelId(e.target.value), setOwn({}))}
+                >
                   {channels.map((c) => (
                     <option key={c.id} value={c.id}>
                       {c.name}
@@ -148,16 +234,38 @@ export function Begin() {
                 </select>
               ) : (
                 <span>
-                  none yet; <button className="textpress" onClick={() => navigate('/')}>add one in the library</button>
+                  none yet;{' '}
+                  <button className="textpress" onClick={() => navigate('/')}>
+                    add one in the library
+                  </button>
                 </span>
               )}
             </Row>
             <Row name="length">
-              <Choice label="Length is" value={kind} onChange={setKind} options={[['point', 'about'], ['floor', 'at least'], ['ceiling', 'at most']]} />
+              <Choice
+                label="Length is"
+                value={kind}
+                onChange={setKind}
+                options={[
+                  ['point', 'about'],
+                  ['floor', 'at least'],
+                  ['ceiling', 'at most'],
+                ]}
+              />
               <div className="flex items-baseline gap-3 pt-1 flex-wrap">
-                <input className="field w-20 font-mono font-semibold" aria-label="Length" value={length} placeholder={clockText(seconds * 1000 || 180_000, false)} onChange={(e) => setLength(e.target.value)} />
+                <input
+                  className="field w-20 font-mono font-semibold"
+                  aria-label="Length"
+                  value={length}
+                  placeholder={clockText(seconds * 1000 || 180_000, false)}
+                  onChange={(e) => setLength(e.target.value)}
+                />
                 {QUICK.map((s) => (
-                  <button key={s} className="clock text-ink2 underline underline-offset-4 decoration-mark cursor-pointer min-h-6" onClick={() => setLength(clockText(s * 1000, false))}>
+                  <button
+                    key={s}
+                    className="clock text-ink2 underline underline-offset-4 decoration-mark cursor-pointer min-h-6"
+                    onClick={() => setLength(clockText(s * 1000, false))}
+                  >
                     {clockText(s * 1000, false)}
                   </button>
                 ))}
@@ -169,17 +277,54 @@ export function Begin() {
               )}
             </Row>
             <Row name="frame">
-              <Choice label="Frame" value={frame} onChange={(v) => setOwn({ ...own, frame: v, pace: own.pace ?? { '16:9': 150, '9:16': 190, '1:1': 175 }[v] })} options={[['16:9', '16:9'], ['9:16', '9:16'], ['1:1', '1:1']]} />
+              <Choice
+                label="Frame"
+                value={frame}
+                onChange={(v) =>
+                  setOwn({ ...own, frame: v, pace: own.pace ?? { '16:9': 150, '9:16': 190, '1:1': 175 }[v] })
+                }
+                options={[
+                  ['16:9', '16:9'],
+                  ['9:16', '9:16'],
+                  ['1:1', '1:1'],
+                ]}
+              />
             </Row>
             <Row name="mood">
-              <Choice label="Mood" value={mood} onChange={(v) => setOwn({ ...own, mood: v })} options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])} />
+              <Choice
+                label="Mood"
+                value={mood}
+                onChange={(v) => setOwn({ ...own, mood: v })}
+                options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])}
+              />
             </Row>
             <Row name="voice">
-              <Choice label="Voice" value={voice} onChange={(v) => setOwn({ ...own, voice: v })} options={[['even', 'even'], ['quick', 'quick'], ['plain', 'plain']]} />
+              <Choice
+                label="Voice"
+                value={voice}
+                onChange={(v) => setOwn({ ...own, voice: v })}
+                options={[
+                  ['even', 'even'],
+                  ['quick', 'quick'],
+                  ['plain', 'plain'],
+                ]}
+              />
             </Row>
             <Row name="pace">
-              <input type="range" min={105} max={215} step={5} value={pace} aria-label="Pace in words a minute" className="w-40 accent-(--spruce)" onChange={(e) => setOwn({ ...own, pace: Number(e.target.value) })} /> <span className="clock">{pace} wpm</span>
-              <div className="text-ink3">{lengthProblem ? '' : `about ${Math.round((seconds * pace) / 60)} words`}</div>
+              <input
+                type="range"
+                min={105}
+                max={215}
+                step={5}
+                value={pace}
+                aria-label="Pace in words a minute"
+                className="w-40 accent-(--spruce)"
+                onChange={(e) => setOwn({ ...own, pace: Number(e.target.value) })}
+              />{' '}
+              <span className="clock">{pace} wpm</span>
+              <div className="text-ink3">
+                {lengthProblem ? '' : `about ${Math.round((seconds * pace) / 60)} words`}
+              </div>
             </Row>
             {source && (
               <Row name="shape">
@@ -189,31 +334,58 @@ export function Begin() {
             <div className="pt-5 flex flex-col gap-2 items-start">
               {tooLong && (
                 <p>
-                  <span className="finding">{clockText(seconds * 1000, false)} is not there.</span> This source carries {clockText(carries.data!.longestMs, false)}.{' '}
-                  <button className="textpress" onClick={() => setLength(clockText(Math.floor(carries.data!.longestMs / 1000) * 1000, false))}>
+                  <span className="finding">{clockText(seconds * 1000, false)} is not there.</span> This
+                  source carries {clockText(carries.data!.longestMs, false)}.{' '}
+                  <button
+                    className="textpress"
+                    onClick={() =>
+                      setLength(clockText(Math.floor(carries.data!.longestMs / 1000) * 1000, false))
+                    }
+                  >
                     Take {clockText(Math.floor(carries.data!.longestMs / 1000) * 1000, false)}
                   </button>
                 </p>
               )}
-              {belowWhole && <p className="text-ink2">Told whole it takes {clockText(carries.data!.shortestMs, false)}; shorter is its opening only.</p>}
+              {belowWhole && (
+                <p className="text-ink2">
+                  Told whole it takes {clockText(carries.data!.shortestMs, false)}; shorter is its opening
+                  only.
+                </p>
+              )}
               {carries.isError && (
                 <p>
                   <span className="finding">Not as asked.</span> {carries.error.message}
                 </p>
               )}
-              <button className="press" disabled={!channel || Boolean(lengthProblem) || draft.isPending || reading || Boolean(tooLong)} onClick={() => draft.mutate()}>
-                {draft.isPending ? 'Drafting…' : source ? `Draft ${lengthProblem ? '' : clockText(seconds * 1000, false)}` : 'Begin an empty script'}
+              <button
+                className="press"
+                disabled={
+                  !channel || Boolean(lengthProblem) || draft.isPending || reading || Boolean(tooLong)
+                }
+                onClick={() => draft.mutate()}
+              >
+                {draft.isPending
+                  ? 'Drafting…'
+                  : source
+                    ? `Draft ${lengthProblem ? '' : clockText(seconds * 1000, false)}`
+                    : 'Begin an empty script'}
               </button>
               {draft.isError && (
                 <p role="alert">
                   <span className="finding">No draft.</span> {draft.error.message}
-                  {draft.error instanceof RequestError && draft.error.status === 0 ? ' Your source is kept.' : ''}
+                  {draft.error instanceof RequestError && draft.error.status === 0
+                    ? ' Your source is kept.'
+                    : ''}
                 </p>
               )}
             </div>
           </section>
         </main>
-        <Foot keys={[]}>{source ? `${source.document.blocks.length} passages, ${source.facts.length} facts` : 'Nothing read yet'}</Foot>
+        <Foot keys={[]}>
+          {source
+            ? `${source.document.blocks.length} passages, ${source.facts.length} facts`
+            : 'Nothing read yet'}
+        </Foot>
       </div>
     </div>
   );
@@ -229,7 +401,15 @@ function Row({ name, children }: { name: string; children: React.ReactNode }) {
 }
 
 /** What was understood of a source. */
-function Understood({ source, onKind, onOther }: { source: SourceView; onKind: (k: SourceView['document']['kind']) => void; onOther: () => void }) {
+function Understood({
+  source,
+  onKind,
+  onOther,
+}: {
+  source: SourceView;
+  onKind: (k: SourceView['document']['kind']) => void;
+  onOther: () => void;
+}) {
   const { document: doc, facts } = source;
   const strongest = [...facts].sort((a, b) => b.strength - a.strength).slice(0, 10);
   return (
@@ -250,7 +430,13 @@ function Understood({ source, onKind, onOther }: { source: SourceView; onKind: (
         <div key={f.id} className="grid grid-cols-[44px_1fr_60px] py-1 border-b border-hair items-baseline">
           <span className="text-[11px] font-semibold text-ink2">A {f.block.slice(1)}</span>
           <span className="font-serif text-[15px] leading-[20px]">{f.text}</span>
-          <svg width="44" height="10" role="img" aria-label={`strength ${Math.round(f.strength * 100)} of 100`} className="justify-self-end">
+          <svg
+            width="44"
+            height="10"
+            role="img"
+            aria-label={`strength ${Math.round(f.strength * 100)} of 100`}
+            className="justify-self-end"
+          >
             <path d="M1 2v6M1 5h42M43 2v6" stroke="var(--mark)" fill="none" />
             <circle cx={1 + 42 * f.strength} cy="5" r="3" fill="var(--ink)" />
           </svg>

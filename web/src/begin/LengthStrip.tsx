@@ -7,7 +7,19 @@ import { clockText } from '../text/clockText.ts';
 const LEFT = 24;
 const WIDTH = 1000;
 
-export function LengthStrip({ source, carries, target, reading, onDrag }: { source: SourceView | null; carries: Carries | null; target: { kind: 'point' | 'floor' | 'ceiling'; seconds: number }; reading: boolean; onDrag: (seconds: number) => void }) {
+export function LengthStrip({
+  source,
+  carries,
+  target,
+  reading,
+  onDrag,
+}: {
+  source: SourceView | null;
+  carries: Carries | null;
+  target: { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
+  reading: boolean;
+  onDrag: (seconds: number) => void;
+}) {
   const svg = useRef<SVGSVGElement>(null);
   const targetMs = Number.isNaN(target.seconds) ? 0 : target.seconds * 1000;
   const wholeMs = Math.max(180_000, targetMs * 1.2, (carries?.longestMs ?? 0) * 1.1);
@@ -24,24 +36,65 @@ export function LengthStrip({ source, carries, target, reading, onDrag }: { sour
   };
   return (
     <div className="flex bg-bench border-b border-mark h-[112px] shrink-0">
-      <svg ref={svg} viewBox={`0 0 ${LEFT + WIDTH + 8} 112`} className="flex-1 min-w-0" style={{ maxWidth: 1032 }} role="img" aria-label={carries ? `This source carries ${clockText(carries.shortestMs, false)} to ${clockText(carries.longestMs, false)}` : 'Length of the script'}>
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${LEFT + WIDTH + 8} 112`}
+        className="flex-1 min-w-0"
+        style={{ maxWidth: 1032 }}
+        role="img"
+        aria-label={
+          carries
+            ? `This source carries ${clockText(carries.shortestMs, false)} to ${clockText(carries.longestMs, false)}`
+            : 'Length of the script'
+        }
+      >
         {source && carries ? (
           <g>
-            <rect x={LEFT} y="28" width={x(carries.longestMs) - LEFT} height="32" fill="var(--sheet)" stroke="var(--mark)" />
+            <rect
+              x={LEFT}
+              y="28"
+              width={x(carries.longestMs) - LEFT}
+              height="32"
+              fill="var(--sheet)"
+              stroke="var(--mark)"
+            />
             <rect x={LEFT} y="57" width={x(carries.shortestMs) - LEFT} height="3" fill="var(--ink)" />
             <text x={LEFT + 8} y="42" fontSize="11" fontWeight="600" fill="var(--ink)">
               {source.document.title.slice(0, 60)}
             </text>
             <text x={LEFT + 8} y="54" fontSize="11" fontFamily="var(--font-mono)" fill="var(--ink2)">
-              {clockText(carries.longestMs, false)} told fully, {clockText(carries.shortestMs, false)} at its shortest
+              {clockText(carries.longestMs, false)} told fully, {clockText(carries.shortestMs, false)} at its
+              shortest
             </text>
-            {targetMs > carries.longestMs && <line x1={x(carries.longestMs)} x2={t} y1="44" y2="44" stroke="var(--copper)" strokeDasharray="4 3" strokeWidth="2" />}
+            {targetMs > carries.longestMs && (
+              <line
+                x1={x(carries.longestMs)}
+                x2={t}
+                y1="44"
+                y2="44"
+                stroke="var(--copper)"
+                strokeDasharray="4 3"
+                strokeWidth="2"
+              />
+            )}
           </g>
         ) : (
           <g>
-            <rect x={LEFT} y="28" width={WIDTH * 0.6} height="32" fill="none" stroke="var(--mark)" strokeDasharray="4 4" />
+            <rect
+              x={LEFT}
+              y="28"
+              width={WIDTH * 0.6}
+              height="32"
+              fill="none"
+              stroke="var(--mark)"
+              strokeDasharray="4 4"
+            />
             <text x={LEFT + 8} y="48" fontSize="12" fill="var(--ink2)">
-              {reading ? 'being read' : source ? 'being measured' : 'what your source carries will stand here'}
+              {reading
+                ? 'being read'
+                : source
+                  ? 'being measured'
+                  : 'what your source carries will stand here'}
             </text>
           </g>
         )}
@@ -52,9 +105,26 @@ export function LengthStrip({ source, carries, target, reading, onDrag }: { sour
               {target.kind !== 'floor' && <path d={`M${t + half - 5} 18h5v70h-5`} />}
             </g>
             <path d={`M${t - 3} 40v8M${t} 40v8M${t + 3} 40v8`} stroke="var(--spruce)" strokeWidth="1.5" />
-            <rect x={t - 14} y="14" width="28" height="78" fill="transparent" className="cursor-ew-resize" onPointerDown={(e) => (e.target as Element).setPointerCapture(e.pointerId)} onPointerMove={drag} />
+            <rect
+              x={t - 14}
+              y="14"
+              width="28"
+              height="78"
+              fill="transparent"
+              className="cursor-ew-resize"
+              onPointerDown={(e) => (e.target as Element).setPointerCapture(e.pointerId)}
+              onPointerMove={drag}
+            />
             <rect x={t - 18} y="91" width="36" height="15" fill="var(--ink)" />
-            <text x={t} y="102" fontSize="11" fontWeight="600" fontFamily="var(--font-mono)" fill="var(--sheet)" textAnchor="middle">
+            <text
+              x={t}
+              y="102"
+              fontSize="11"
+              fontWeight="600"
+              fontFamily="var(--font-mono)"
+              fill="var(--sheet)"
+              textAnchor="middle"
+            >
               {clockText(targetMs, false)}
             </text>
           </g>

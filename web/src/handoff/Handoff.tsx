@@ -11,14 +11,26 @@ const FORMATS = [
   ['json', 'Script file', 'for keeping: every line with its seconds and what it rests on'],
 ] as const;
 
-export function Handoff({ open, onClose, script, snapshot }: { open: boolean; onClose: () => void; script: ScriptView; snapshot: Snapshot }) {
+export function Handoff({
+  open,
+  onClose,
+  script,
+  snapshot,
+}: {
+  open: boolean;
+  onClose: () => void;
+  script: ScriptView;
+  snapshot: Snapshot;
+}) {
   const waiting = snapshot.save !== 'saved';
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="overlay" />
         <Dialog.Content className="dialog p-6" aria-describedby={undefined}>
-          <Dialog.Title className="font-serif text-[20px]">Hand over “{snapshot.settings.title}”</Dialog.Title>
+          <Dialog.Title className="font-serif text-[20px]">
+            Hand over “{snapshot.settings.title}”
+          </Dialog.Title>
           <p className="text-ink2 pb-3">
             {clockText(snapshot.totalMs)}, {snapshot.words} words, {snapshot.scenes.length} scenes
           </p>
@@ -28,10 +40,18 @@ export function Handoff({ open, onClose, script, snapshot }: { open: boolean; on
             </p>
           )}
           {FORMATS.map(([id, name, says]) => (
-            <div key={id} className="grid grid-cols-[140px_1fr_90px] items-baseline border-t border-hair py-2">
+            <div
+              key={id}
+              className="grid grid-cols-[140px_1fr_90px] items-baseline border-t border-hair py-2"
+            >
               <strong className="font-semibold">{name}</strong>
               <span className="text-ink2">{says}</span>
-              <a className="textpress text-right" href={`/api/scripts/${script.id}/export/${id}`} download aria-label={`Download ${name}`}>
+              <a
+                className="textpress text-right"
+                href={`/api/scripts/${script.id}/export/${id}`}
+                download
+                aria-label={`Download ${name}`}
+              >
                 Download
               </a>
             </div>

@@ -15,25 +15,63 @@ export function ChannelForm({ onDone, onCancel }: { onDone: () => void; onCancel
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const usual = frame === '9:16' ? { from: 30, to: 90 } : { from: 300, to: 600 };
-    add.mutate({ name, settings: { frame, mood, pace: pace ? Number(pace) : PACE[frame], voice: frame === '9:16' ? 'quick' : 'even', usual } });
+    add.mutate({
+      name,
+      settings: {
+        frame,
+        mood,
+        pace: pace ? Number(pace) : PACE[frame],
+        voice: frame === '9:16' ? 'quick' : 'even',
+        usual,
+      },
+    });
   };
   return (
-    <form className="px-6 py-5 border-y border-ink bg-lit flex flex-wrap gap-x-10 gap-y-4 items-end" onSubmit={submit}>
+    <form
+      className="px-6 py-5 border-y border-ink bg-lit flex flex-wrap gap-x-10 gap-y-4 items-end"
+      onSubmit={submit}
+    >
       <label className="flex flex-col text-ink3">
         name
-        <input className="field text-ink w-64 font-serif text-[18px]" value={name} onChange={(e) => setName(e.target.value)} autoFocus maxLength={80} />
+        <input
+          className="field text-ink w-64 font-serif text-[18px]"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          autoFocus
+          maxLength={80}
+        />
       </label>
       <div>
         <div className="text-ink3">frame</div>
-        <Choice label="Frame" value={frame} onChange={setFrame} options={[['16:9', '16:9'], ['9:16', '9:16'], ['1:1', '1:1']]} />
+        <Choice
+          label="Frame"
+          value={frame}
+          onChange={setFrame}
+          options={[
+            ['16:9', '16:9'],
+            ['9:16', '9:16'],
+            ['1:1', '1:1'],
+          ]}
+        />
       </div>
       <div>
         <div className="text-ink3">mood</div>
-        <Choice label="Mood" value={mood} onChange={setMood} options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])} />
+        <Choice
+          label="Mood"
+          value={mood}
+          onChange={setMood}
+          options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])}
+        />
       </div>
       <label className="flex flex-col text-ink3">
         pace, words a minute
-        <input className="field text-ink w-28 font-mono" inputMode="numeric" placeholder={String(PACE[frame])} value={pace} onChange={(e) => setPace(e.target.value)} />
+        <input
+          className="field text-ink w-28 font-mono"
+          inputMode="numeric"
+          placeholder={String(PACE[frame])}
+          value={pace}
+          onChange={(e) => setPace(e.target.value)}
+        />
       </label>
       <button className="press" disabled={!name.trim() || add.isPending}>
         Add {name.trim() || 'channel'}

@@ -13,7 +13,13 @@ import { ChannelForm } from './ChannelForm.tsx';
 
 /** Ten minutes across the axis; longer scripts widen it. */
 const AXIS_PX = 560;
-const KIND_NAMES: Record<string, string> = { news: 'news', encyclopedia: 'encyclopedia', abstract: 'abstract', forum: 'board story', howto: 'guide' };
+const KIND_NAMES: Record<string, string> = {
+  news: 'news',
+  encyclopedia: 'encyclopedia',
+  abstract: 'abstract',
+  forum: 'board story',
+  howto: 'guide',
+};
 
 export function Library() {
   const library = useQuery({ queryKey: ['library'], queryFn: api.library });
@@ -24,13 +30,22 @@ export function Library() {
   const [adding, setAdding] = useState(false);
   const [removed, setRemoved] = useState<{ id: string; title: string } | null>(null);
   const refresh = () => client.invalidateQueries({ queryKey: ['library'] });
-  const remove = useMutation({ mutationFn: (s: ScriptSummary) => api.removeScript(s.id), onSuccess: (_r, s) => (setRemoved({ id: s.id, title: s.settings.title }), refresh()) });
-  const restore = useMutation({ mutationFn: (id: string) => api.restoreScript(id), onSuccess: () => (setRemoved(null), refresh()) });
+  const remove = useMutation({
+    mutationFn: (s: ScriptSummary) => api.removeScript(s.id),
+    onSuccess: (_r, s) => (setRemoved({ id: s.id, title: s.settings.title }), refresh()),
+  });
+  const restore = useMutation({
+    mutationFn: (id: string) => api.restoreScript(id),
+    onSuccess: () => (setRemoved(null), refresh()),
+  });
 
   const only = params.get('channel');
   const data = library.data;
   const channels = (data?.channels ?? []).filter((c) => !only || c.id === only);
-  const longest = Math.max(600_000, ...(data?.scripts ?? []).map((s) => Math.max(s.ms, s.settings.target.seconds * 1000)));
+  const longest = Math.max(
+    600_000,
+    ...(data?.scripts ?? []).map((s) => Math.max(s.ms, s.settings.target.seconds * 1000)),
+  );
   const px = useCallback((ms: number) => (ms / longest) * AXIS_PX, [longest]);
   const matches = (text: string) => !find.trim() || text.toLowerCase().includes(find.trim().toLowerCase());
 
@@ -38,9 +53,21 @@ export function Library() {
     () => [
       { id: 'begin', name: 'Begin a script', run: () => navigate('/begin') },
       { id: 'channel', name: 'Add a channel', run: () => setAdding(true) },
-      { id: 'theme', name: 'Change between light and dark', run: () => applyTheme(document.documentElement.dataset.theme === 'dark' ? 'light' : 'dark') },
-      { id: 'theme-system', name: `Theme as the system says${currentTheme() === 'system' ? ' (now)' : ''}`, run: () => applyTheme('system') },
-      ...(data?.scripts ?? []).map((s) => ({ id: s.id, name: `Open ${s.settings.title}`, run: () => navigate(`/script/${s.id}/page`) })),
+      {
+        id: 'theme',
+        name: 'Change between light and dark',
+        run: () => applyTheme(document.documentElement.dataset.theme === 'dark' ? 'light' : 'dark'),
+      },
+      {
+        id: 'theme-system',
+        name: `Theme as the system says${currentTheme() === 'system' ? ' (now)' : ''}`,
+        run: () => applyTheme('system'),
+      },
+      ...(data?.scripts ?? []).map((s) => ({
+        id: s.id,
+        name: `Open ${s.settings.title}`,
+        run: () => navigate(`/script/${s.id}/page`),
+      })),
     ],
     [navigate, data],
   );
@@ -52,9 +79,17 @@ export function Library() {
       <Rail {...(only && channels[0] ? { channel: channels[0].name } : {})} />
       <div className="flex-1 min-w-0 flex flex-col">
         <header className="h-11 shrink-0 bg-bench border-b border-mark flex items-center gap-6 px-6">
-          <h1 className="font-serif text-[18px] font-medium flex-1">{only && channels[0] ? channels[0].name : 'Library'}</h1>
+          <h1 className="font-serif text-[18px] font-medium flex-1">
+            {only && channels[0] ? channels[0].name : 'Library'}
+          </h1>
           <label className="flex items-baseline gap-2 text-ink3">
-            find <input className="field w-56 text-ink" value={find} onChange={(e) => setFind(e.target.value)} aria-label="Find a script or source" />
+            find{' '}
+            <input
+              className="field w-56 text-ink"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+              aria-label="Find a script or source"
+            />
           </label>
           <button className="press" onClick={() => navigate(`/begin${only ? `?channel=${only}` : ''}`)}>
             Begin a script
@@ -63,12 +98,18 @@ export function Library() {
         <main className="flex-1 overflow-auto">
           {library.isError && (
             <p className="px-6 py-8">
-              <span className="finding">The library can’t be read.</span> {library.error.message} <button className="textpress" onClick={() => void library.refetch()}>Try again</button>
+              <span className="finding">The library can’t be read.</span> {library.error.message}{' '}
+              <button className="textpress" onClick={() => void library.refetch()}>
+                Try again
+              </button>
             </p>
           )}
           {removed && (
             <p className="px-6 py-2 bg-lit border-b border-hair" role="status">
-              “{removed.title}” is out of the library. <button className="textpress" onClick={() => restore.mutate(removed.id)}>Put it back</button>
+              “{removed.title}” is out of the library.{' '}
+              <button className="textpress" onClick={() => restore.mutate(removed.id)}>
+                Put it back
+              </button>
             </p>
           )}
           {data && (
@@ -81,7 +122,13 @@ export function Library() {
                 <span className="text-right">touched</span>
               </div>
               {channels.map((c) => (
-                <ChannelRows key={c.id} channel={c} scripts={data.scripts.filter((s) => s.channelId === c.id && matches(s.settings.title))} px={px} onRemove={(s) => remove.mutate(s)} />
+                <ChannelRows
+                  key={c.id}
+                  channel={c}
+                  scripts={data.scripts.filter((s) => s.channelId === c.id && matches(s.settings.title))}
+                  px={px}
+                  onRemove={(s) => remove.mutate(s)}
+                />
               ))}
               {!data.channels.length && !adding && (
                 <div className="px-6 py-10 font-serif text-[20px] leading-[30px] text-ink2">
@@ -91,7 +138,12 @@ export function Library() {
                   </button>
                 </div>
               )}
-              {adding && <ChannelForm onDone={() => (setAdding(false), void refresh())} onCancel={() => setAdding(false)} />}
+              {adding && (
+                <ChannelForm
+                  onDone={() => (setAdding(false), void refresh())}
+                  onCancel={() => setAdding(false)}
+                />
+              )}
               {data.channels.length > 0 && !adding && (
                 <div className="px-6 py-2">
                   <button className="quietpress" onClick={() => setAdding(true)}>
@@ -104,7 +156,9 @@ export function Library() {
             </div>
           )}
         </main>
-        <Foot keys={[]}>{data ? `${data.scripts.length} scripts, ${data.sources.length} sources` : 'Reading the library…'}</Foot>
+        <Foot keys={[]}>
+          {data ? `${data.scripts.length} scripts, ${data.sources.length} sources` : 'Reading the library…'}
+        </Foot>
       </div>
     </div>
   );
@@ -112,16 +166,36 @@ export function Library() {
 
 const GRID = 'grid grid-cols-[300px_minmax(600px,1fr)_64px_64px_84px] px-6 items-center';
 
-function ChannelRows({ channel, scripts, px, onRemove }: { channel: Channel; scripts: ScriptSummary[]; px: (ms: number) => number; onRemove: (s: ScriptSummary) => void }) {
+function ChannelRows({
+  channel,
+  scripts,
+  px,
+  onRemove,
+}: {
+  channel: Channel;
+  scripts: ScriptSummary[];
+  px: (ms: number) => number;
+  onRemove: (s: ScriptSummary) => void;
+}) {
   const { usual, frame, mood, pace } = channel.settings;
   return (
     <section aria-label={channel.name}>
       <div className={`${GRID} h-9 border-b border-hair`}>
         <h2 className="font-semibold">
-          {channel.name} <span className="font-normal text-ink3 ml-3">{`${frame}, ${mood}, ${pace} wpm`}</span>
+          {channel.name}{' '}
+          <span className="font-normal text-ink3 ml-3">{`${frame}, ${mood}, ${pace} wpm`}</span>
         </h2>
-        <svg height="12" width={AXIS_PX + 20} aria-label={`usually ${clockText(usual.from * 1000, false)} to ${clockText(usual.to * 1000, false)}`} role="img">
-          <path d={`M${px(usual.from * 1000)} 2v8M${px(usual.from * 1000)} 6H${px(usual.to * 1000)}M${px(usual.to * 1000)} 2v8`} stroke="var(--mark)" fill="none" />
+        <svg
+          height="12"
+          width={AXIS_PX + 20}
+          aria-label={`usually ${clockText(usual.from * 1000, false)} to ${clockText(usual.to * 1000, false)}`}
+          role="img"
+        >
+          <path
+            d={`M${px(usual.from * 1000)} 2v8M${px(usual.from * 1000)} 6H${px(usual.to * 1000)}M${px(usual.to * 1000)} 2v8`}
+            stroke="var(--mark)"
+            fill="none"
+          />
         </svg>
       </div>
       {!scripts.length && <p className="px-6 py-2 text-ink3">No script here yet.</p>}
@@ -131,7 +205,10 @@ function ChannelRows({ channel, scripts, px, onRemove }: { channel: Channel; scr
         return (
           <article key={s.id} className={`${GRID} h-11 border-b border-hair hover:bg-lit group relative`}>
             <div className="min-w-0 pr-4 truncate">
-              <Link to={`/script/${s.id}/page`} className="font-serif text-[16px] text-ink after:absolute after:inset-0">
+              <Link
+                to={`/script/${s.id}/page`}
+                className="font-serif text-[16px] text-ink after:absolute after:inset-0"
+              >
                 {s.settings.title}
               </Link>
             </div>
@@ -139,7 +216,11 @@ function ChannelRows({ channel, scripts, px, onRemove }: { channel: Channel; scr
             <strong className="clock text-right">{clockText(s.ms)}</strong>
             <span className="clock text-right text-ink2">{`${over >= 0 ? '+' : '−'}${(Math.abs(over) / 1000).toFixed(1)}`}</span>
             <span className="text-right text-ink3 text-[12px] flex justify-end gap-2">
-              <button className="relative z-10 opacity-0 group-hover:opacity-100 focus-visible:opacity-100 text-ink2 underline cursor-pointer" aria-label={`Take “${s.settings.title}” out of the library`} onClick={() => onRemove(s)}>
+              <button
+                className="relative z-10 opacity-0 group-hover:opacity-100 focus-visible:opacity-100 text-ink2 underline cursor-pointer"
+                aria-label={`Take “${s.settings.title}” out of the library`}
+                onClick={() => onRemove(s)}
+              >
                 take out
               </button>
               {when(s.updatedAt)}
@@ -151,11 +232,25 @@ function ChannelRows({ channel, scripts, px, onRemove }: { channel: Channel; scr
   );
 }
 
-function ScriptBar({ script, px, targetMs }: { script: ScriptSummary; px: (ms: number) => number; targetMs: number }) {
+function ScriptBar({
+  script,
+  px,
+  targetMs,
+}: {
+  script: ScriptSummary;
+  px: (ms: number) => number;
+  targetMs: number;
+}) {
   let at = 0;
   const target = px(targetMs);
   return (
-    <svg height="30" width={AXIS_PX + 30} role="img" aria-label={`${script.sections.length} sections, ${clockText(script.ms)}`} className="overflow-visible">
+    <svg
+      height="30"
+      width={AXIS_PX + 30}
+      role="img"
+      aria-label={`${script.sections.length} sections, ${clockText(script.ms)}`}
+      className="overflow-visible"
+    >
       {script.sections.map((s, i) => {
         const left = px(at);
         at += s.ms;
@@ -163,11 +258,24 @@ function ScriptBar({ script, px, targetMs }: { script: ScriptSummary; px: (ms: n
         return (
           <g key={i}>
             <rect x={left} y="6" width={width} height="18" fill="var(--bench)" stroke="var(--mark)" />
-            {width > 18 && <path d={glyphPath(s.role)} transform={`translate(${left + 4} 9) scale(0.85)`} fill="none" stroke="var(--ink2)" strokeWidth="1.6" />}
+            {width > 18 && (
+              <path
+                d={glyphPath(s.role)}
+                transform={`translate(${left + 4} 9) scale(0.85)`}
+                fill="none"
+                stroke="var(--ink2)"
+                strokeWidth="1.6"
+              />
+            )}
           </g>
         );
       })}
-      <path d={`M${target - 5} 3h-4v24h4M${target + 5} 3h4v24h-4`} fill="none" stroke="var(--ink)" strokeWidth="1.3" />
+      <path
+        d={`M${target - 5} 3h-4v24h4M${target + 5} 3h4v24h-4`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.3"
+      />
     </svg>
   );
 }
@@ -181,7 +289,13 @@ function Axis({ longest, px }: { longest: number; px: (ms: number) => number }) 
         {Array.from({ length: minutes + 1 }, (_, m) => (
           <g key={m}>
             <line x1={px(m * 60_000)} x2={px(m * 60_000)} y1="0" y2="6" stroke="var(--ink2)" />
-            <text x={px(m * 60_000) + 2} y="17" fontSize="11" fontFamily="var(--font-mono)" fill="var(--ink2)">
+            <text
+              x={px(m * 60_000) + 2}
+              y="17"
+              fontSize="11"
+              fontFamily="var(--font-mono)"
+              fill="var(--ink2)"
+            >
               {m % (minutes > 14 ? 5 : 1) === 0 ? `${m}:00` : ''}
             </text>
           </g>
@@ -211,13 +325,31 @@ function Sources({ sources, px }: { sources: SourceSummary[]; px: (ms: number) =
         return (
           <div key={s.id} className={`${GRID} h-[26px] border-b border-hair`}>
             <span className="flex gap-2 pr-4 min-w-0">
-              <strong className="font-medium truncate">{s.title}</strong> <span className="text-ink3 whitespace-nowrap">{KIND_NAMES[s.kind]}</span>
+              <strong className="font-medium truncate">{s.title}</strong>{' '}
+              <span className="text-ink3 whitespace-nowrap">{KIND_NAMES[s.kind]}</span>
             </span>
-            <svg height="12" width={AXIS_PX + 60} role="img" aria-label={`${s.passages.length} passages, ${s.passages.filter((p) => p.heard).length} heard`} className="overflow-visible">
+            <svg
+              height="12"
+              width={AXIS_PX + 60}
+              role="img"
+              aria-label={`${s.passages.length} passages, ${s.passages.filter((p) => p.heard).length} heard`}
+              className="overflow-visible"
+            >
               {s.passages.map((p, i) => {
                 const left = px(at);
                 at += p.ms;
-                return <rect key={i} x={left + 0.5} y="2.5" width={Math.max(1, px(at) - left - 2)} height="7" fill={p.heard ? 'var(--ink2)' : 'none'} stroke="var(--ink2)" strokeWidth="1" />;
+                return (
+                  <rect
+                    key={i}
+                    x={left + 0.5}
+                    y="2.5"
+                    width={Math.max(1, px(at) - left - 2)}
+                    height="7"
+                    fill={p.heard ? 'var(--ink2)' : 'none'}
+                    stroke="var(--ink2)"
+                    strokeWidth="1"
+                  />
+                );
               })}
             </svg>
             <strong className="clock text-right">{clockText(total, false)}</strong>
@@ -234,6 +366,11 @@ function Sources({ sources, px }: { sources: SourceSummary[]; px: (ms: number) =
 function when(iso: string): string {
   const date = new Date(iso);
   const now = new Date();
-  if (date.toDateString() === now.toDateString()) return date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', ...(date.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }) });
+  if (date.toDateString() === now.toDateString())
+    return date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  return date.toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    ...(date.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
+  });
 }

@@ -23,7 +23,9 @@ function marks(session: ScriptSession): Plugin {
           if (node.type.name !== 'line') return true;
           const trace = traces.get(node.attrs.id as string);
           const end = node.content.size;
-          const range = (s: { start: number; end: number }, className: string) => s.end <= end && out.push(Decoration.inline(pos + 1 + s.start, pos + 1 + s.end, { class: className }));
+          const range = (s: { start: number; end: number }, className: string) =>
+            s.end <= end &&
+            out.push(Decoration.inline(pos + 1 + s.start, pos + 1 + s.end, { class: className }));
           for (const u of trace?.unsupported ?? []) range(u, 'doubt');
           if (node.attrs.id === chosen) for (const s of trace?.shared ?? []) range(s, 'shared');
           return false;
@@ -52,7 +54,12 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
     const view = new EditorView(host.current!, {
       state: session.state,
       dispatchTransaction: session.dispatch,
-      attributes: { 'aria-label': 'Manuscript', role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
+      attributes: {
+        'aria-label': 'Manuscript',
+        role: 'textbox',
+        'aria-multiline': 'true',
+        spellcheck: 'true',
+      },
       plugins: [marks(session)],
       nodeViews: {
         line: (node) => new LineView(node, session, lines.current),
@@ -77,7 +84,10 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
   const shows = useMemo(() => lineShows(snapshot), [snapshot]);
   useLayoutEffect(() => {
     for (const [id, view] of lines.current) view.show(shows.get(id), id === snapshot.line);
-    for (const s of snapshot.sections) sections.current.get(s.id)?.show(s.lines.reduce((sum, l) => sum + (snapshot.times?.get(l.id)?.ms ?? 0), 0));
+    for (const s of snapshot.sections)
+      sections.current
+        .get(s.id)
+        ?.show(s.lines.reduce((sum, l) => sum + (snapshot.times?.get(l.id)?.ms ?? 0), 0));
   }, [shows, snapshot]);
   useEffect(() => {
     session.view?.updateState(session.state);
@@ -85,11 +95,36 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
 
   const actions = useMemo(
     () => [
-      { id: 'rest-more', name: 'Longer rest after this line', keys: 'Ctrl ]', run: () => (session.run(changeRest(100)), session.view?.focus()) },
-      { id: 'rest-less', name: 'Shorter rest after this line', keys: 'Ctrl [', run: () => (session.run(changeRest(-100)), session.view?.focus()) },
-      { id: 'section', name: 'Start a section at this line', keys: 'Ctrl Enter', run: () => (session.run(splitSection), session.view?.focus()) },
-      { id: 'line-up', name: 'Move this line up', keys: 'Ctrl Shift ↑', run: () => (session.run(moveLine(-1)), session.view?.focus()) },
-      { id: 'line-down', name: 'Move this line down', keys: 'Ctrl Shift ↓', run: () => (session.run(moveLine(1)), session.view?.focus()) },
+      {
+        id: 'rest-more',
+        name: 'Longer rest after this line',
+        keys: 'Ctrl ]',
+        run: () => (session.run(changeRest(100)), session.view?.focus()),
+      },
+      {
+        id: 'rest-less',
+        name: 'Shorter rest after this line',
+        keys: 'Ctrl [',
+        run: () => (session.run(changeRest(-100)), session.view?.focus()),
+      },
+      {
+        id: 'section',
+        name: 'Start a section at this line',
+        keys: 'Ctrl Enter',
+        run: () => (session.run(splitSection), session.view?.focus()),
+      },
+      {
+        id: 'line-up',
+        name: 'Move this line up',
+        keys: 'Ctrl Shift ↑',
+        run: () => (session.run(moveLine(-1)), session.view?.focus()),
+      },
+      {
+        id: 'line-down',
+        name: 'Move this line down',
+        keys: 'Ctrl Shift ↓',
+        run: () => (session.run(moveLine(1)), session.view?.focus()),
+      },
     ],
     [session],
   );
@@ -110,7 +145,11 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
         <span style={{ gridColumn: 9 }}>found {found}</span>
       </div>
       <main className="flex-1 overflow-auto" tabIndex={-1}>
-        {empty && <p className="emptyhint absolute pointer-events-none" style={{ paddingLeft: 206, paddingTop: 44 }}>Write here, or paste a script.</p>}
+        {empty && (
+          <p className="emptyhint absolute pointer-events-none" style={{ paddingLeft: 206, paddingTop: 44 }}>
+            Write here, or paste a script.
+          </p>
+        )}
         <div ref={host} className="manuscript" />
       </main>
       <Foot
@@ -122,14 +161,16 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
       >
         {line && time ? (
           <>
-            <strong className="text-ink">{line.role}</strong> {(time.ms / 1000).toFixed(1)} s ±{((time.ms / 1000) * snapshot.band).toFixed(1)}, {time.words} words
+            <strong className="text-ink">{line.role}</strong> {(time.ms / 1000).toFixed(1)} s ±
+            {((time.ms / 1000) * snapshot.band).toFixed(1)}, {time.words} words
           </>
         ) : (
           'Click a line to write'
         )}
         {snapshot.waiting > 0 && snapshot.save === 'kept-here' && (
           <span className="ml-4">
-            <strong>Not connected.</strong> {snapshot.waiting} changes are kept here and go up when the line is back.
+            <strong>Not connected.</strong> {snapshot.waiting} changes are kept here and go up when the line
+            is back.
           </span>
         )}
       </Foot>

@@ -7,7 +7,8 @@ import type { LineSource } from '@ursprung/core/script';
 /** The line a position stands in, with where it begins. */
 export function lineAt(state: EditorState, pos = state.selection.head): { node: Node; pos: number } | null {
   const $pos = state.doc.resolve(pos);
-  for (let d = $pos.depth; d > 0; d--) if ($pos.node(d).type.name === 'line') return { node: $pos.node(d), pos: $pos.before(d) };
+  for (let d = $pos.depth; d > 0; d--)
+    if ($pos.node(d).type.name === 'line') return { node: $pos.node(d), pos: $pos.before(d) };
   return null;
 }
 
@@ -38,7 +39,9 @@ export const splitSection: Command = (state, dispatch) => {
     const moved = old.content.content.slice($head.index(1));
     const plannedMs = Math.round((old.attrs.plannedMs as number) * (moved.length / old.childCount));
     const oldPos = $head.before(1);
-    tr.split(before, 1, [{ type: old.type, attrs: { ...old.attrs, id: '', title: 'New section', plannedMs } }]);
+    tr.split(before, 1, [
+      { type: old.type, attrs: { ...old.attrs, id: '', title: 'New section', plannedMs } },
+    ]);
     tr.setNodeMarkup(oldPos, null, { ...old.attrs, plannedMs: (old.attrs.plannedMs as number) - plannedMs });
     dispatch(tr.setMeta('ownStep', true).scrollIntoView());
   }
@@ -60,7 +63,8 @@ export const moveLine =
     const i = $line.index(1);
     const within = by < 0 ? i > 0 : i < section.childCount - 1;
     let target: number;
-    if (within) target = by < 0 ? line.pos - section.child(i - 1).nodeSize : line.pos + section.child(i + 1).nodeSize;
+    if (within)
+      target = by < 0 ? line.pos - section.child(i - 1).nodeSize : line.pos + section.child(i + 1).nodeSize;
     else if (by < 0 ? s === 0 : s === state.doc.childCount - 1) return false;
     else target = by < 0 ? $line.before(1) - 1 : $line.after(1) + 1 - line.node.nodeSize;
     if (dispatch) {
@@ -77,7 +81,10 @@ export const changeRest =
   (state, dispatch) => {
     const line = lineAt(state);
     if (!line) return false;
-    const restMs = Math.min(10_000, Math.max(0, Math.round(((line.node.attrs.restMs as number) + byMs) / 100) * 100));
+    const restMs = Math.min(
+      10_000,
+      Math.max(0, Math.round(((line.node.attrs.restMs as number) + byMs) / 100) * 100),
+    );
     if (restMs === line.node.attrs.restMs) return false;
     if (dispatch) dispatch(state.tr.setNodeMarkup(line.pos, null, { ...line.node.attrs, restMs }));
     return true;
@@ -92,7 +99,10 @@ const joinSections: Command = (state, dispatch) => {
     const [left, right] = [state.doc.child($head.index(0) - 1), $head.node(1)];
     const start = at - left.nodeSize;
     const tr = state.tr.join(at);
-    tr.setNodeMarkup(start, null, { ...left.attrs, plannedMs: (left.attrs.plannedMs as number) + (right.attrs.plannedMs as number) });
+    tr.setNodeMarkup(start, null, {
+      ...left.attrs,
+      plannedMs: (left.attrs.plannedMs as number) + (right.attrs.plannedMs as number),
+    });
     dispatch(tr.setMeta('ownStep', true).scrollIntoView());
   }
   return true;
@@ -131,7 +141,8 @@ export function idKeeper(fresh: () => string): Plugin {
           const next = (node.type.name === 'section' ? 'S' : 'L') + fresh();
           seen.add(next);
           // An empty line claims nothing.
-          const from = node.type.name === 'line' && node.content.size === 0 ? { from: [] as LineSource[] } : {};
+          const from =
+            node.type.name === 'line' && node.content.size === 0 ? { from: [] as LineSource[] } : {};
           tr.setNodeMarkup(pos, null, { ...node.attrs, id: next, ...from });
         }
         return node.type.name !== 'line';

@@ -17,7 +17,11 @@ export interface LineShown {
   sameAsBefore: boolean;
 }
 
-const element = <K extends keyof HTMLElementTagNameMap>(tag: K, className: string, parent?: Element): HTMLElementTagNameMap[K] => {
+const element = <K extends keyof HTMLElementTagNameMap>(
+  tag: K,
+  className: string,
+  parent?: Element,
+): HTMLElementTagNameMap[K] => {
   const made = document.createElement(tag);
   made.className = className;
   parent?.append(made);
@@ -28,7 +32,12 @@ const still = (node: HTMLElement) => {
   return node;
 };
 
-const WHY = { number: 'No source has the figure', date: 'No source has the date', name: 'No source has the name', quote: 'Not in a source’s words' } as const;
+const WHY = {
+  number: 'No source has the figure',
+  date: 'No source has the date',
+  name: 'No source has the name',
+  quote: 'Not in a source’s words',
+} as const;
 const REST_PX_PER_SECOND = 40;
 /** A line of fewer letters fills one row, and its passage gets one too. */
 const LONG_LINE_LETTERS = 62;
@@ -38,7 +47,11 @@ export function lineShows(snapshot: Snapshot): Map<string, LineShown> {
   const sceneOf = new Map<string, { label: string; cut: boolean }>();
   snapshot.scenes.forEach((scene, i) => {
     const first = scene.parts[0];
-    if (!sceneOf.has(first.line)) sceneOf.set(first.line, { label: `${i + 1}  ${((scene.endMs - scene.startMs) / 1000).toFixed(1)}`, cut: first.from === 0 });
+    if (!sceneOf.has(first.line))
+      sceneOf.set(first.line, {
+        label: `${i + 1}  ${((scene.endMs - scene.startMs) / 1000).toFixed(1)}`,
+        cut: first.from === 0,
+      });
   });
   const out = new Map<string, LineShown>();
   let previous = '';
@@ -52,7 +65,9 @@ export function lineShows(snapshot: Snapshot): Map<string, LineShown> {
       scene: sceneOf.get(line.id)?.label ?? '',
       cut: sceneOf.get(line.id)?.cut ?? false,
       close: trace?.close ?? false,
-      found: (trace?.unsupported ?? []).map((u) => (u.why === 'quote' ? `${WHY.quote}.` : `${WHY[u.why]} “${u.text}”.`)),
+      found: (trace?.unsupported ?? []).map((u) =>
+        u.why === 'quote' ? `${WHY.quote}.` : `${WHY[u.why]} “${u.text}”.`,
+      ),
       sameAsBefore: rests !== '' && rests === previous,
     });
     previous = rests;
@@ -110,7 +125,10 @@ export class LineView implements NodeView {
   private attributes(): void {
     const restMs = this.node.attrs.restMs as number;
     this.dom.classList.toggle('rested', restMs > 0);
-    this.dom.classList.toggle('framing', (this.node.attrs.from as LineSource[]).length === 0 && this.node.content.size > 0);
+    this.dom.classList.toggle(
+      'framing',
+      (this.node.attrs.from as LineSource[]).length === 0 && this.node.content.size > 0,
+    );
     this.dom.dataset.id = this.id;
     if (restMs > 0) {
       this.rest.replaceChildren();
@@ -170,7 +188,11 @@ export class LineView implements NodeView {
   }
 
   stopEvent(event: Event): boolean {
-    return event.target instanceof HTMLElement && !this.contentDOM.contains(event.target) && event.type !== 'mousedown';
+    return (
+      event.target instanceof HTMLElement &&
+      !this.contentDOM.contains(event.target) &&
+      event.type !== 'mousedown'
+    );
   }
   ignoreMutation(mutation: { target: globalThis.Node }): boolean {
     return !this.contentDOM.contains(mutation.target) || mutation.target === this.dom;
@@ -234,7 +256,11 @@ export class SectionView implements NodeView {
   private rename(): void {
     const pos = this.getPos();
     if (pos === undefined || this.title.value === this.node.attrs.title) return;
-    this.view.dispatch(this.view.state.tr.setNodeMarkup(pos, null, { ...this.node.attrs, title: this.title.value.trim() || 'Untitled' }).setMeta('ownStep', true));
+    this.view.dispatch(
+      this.view.state.tr
+        .setNodeMarkup(pos, null, { ...this.node.attrs, title: this.title.value.trim() || 'Untitled' })
+        .setMeta('ownStep', true),
+    );
   }
 
   private attributes(): void {

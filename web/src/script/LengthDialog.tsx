@@ -6,7 +6,17 @@ import { Choice } from '../shell/Choice.tsx';
 import { clockText, lengthMs } from '../text/clockText.ts';
 import type { ScriptSession } from './session.ts';
 
-export function LengthDialog({ open, onClose, session, settings }: { open: boolean; onClose: () => void; session: ScriptSession; settings: ScriptRowSettings }) {
+export function LengthDialog({
+  open,
+  onClose,
+  session,
+  settings,
+}: {
+  open: boolean;
+  onClose: () => void;
+  session: ScriptSession;
+  settings: ScriptRowSettings;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
@@ -20,14 +30,26 @@ export function LengthDialog({ open, onClose, session, settings }: { open: boole
   );
 }
 
-function Form({ session, settings, onClose }: { session: ScriptSession; settings: ScriptRowSettings; onClose: () => void }) {
+function Form({
+  session,
+  settings,
+  onClose,
+}: {
+  session: ScriptSession;
+  settings: ScriptRowSettings;
+  onClose: () => void;
+}) {
   const [kind, setKind] = useState(settings.target.kind);
   const [length, setLength] = useState(clockText(settings.target.seconds * 1000, false));
   const [frame, setFrame] = useState(settings.frame);
   const [voice, setVoice] = useState(settings.voice);
   const [pace, setPace] = useState(settings.pace);
   const seconds = (lengthMs(length) ?? NaN) / 1000;
-  const wrong = Number.isNaN(seconds) ? 'A length is written like 3:00 or 180.' : seconds < 15 || seconds > 1500 ? 'A length is between 0:15 and 25:00.' : null;
+  const wrong = Number.isNaN(seconds)
+    ? 'A length is written like 3:00 or 180.'
+    : seconds < 15 || seconds > 1500
+      ? 'A length is between 0:15 and 25:00.'
+      : null;
   return (
     <form
       className="flex flex-col gap-4 items-start"
@@ -38,14 +60,55 @@ function Form({ session, settings, onClose }: { session: ScriptSession; settings
         onClose();
       }}
     >
-      <Choice label="Length is" value={kind} onChange={setKind} options={[['point', 'about'], ['floor', 'at least'], ['ceiling', 'at most']]} />
+      <Choice
+        label="Length is"
+        value={kind}
+        onChange={setKind}
+        options={[
+          ['point', 'about'],
+          ['floor', 'at least'],
+          ['ceiling', 'at most'],
+        ]}
+      />
       <label className="text-ink3">
-        length <input className="field text-ink font-mono w-24 ml-2" value={length} onChange={(e) => setLength(e.target.value)} />
+        length{' '}
+        <input
+          className="field text-ink font-mono w-24 ml-2"
+          value={length}
+          onChange={(e) => setLength(e.target.value)}
+        />
       </label>
-      <Choice label="Frame" value={frame} onChange={setFrame} options={[['16:9', '16:9'], ['9:16', '9:16'], ['1:1', '1:1']]} />
-      <Choice label="Voice" value={voice} onChange={setVoice} options={[['even', 'even'], ['quick', 'quick'], ['plain', 'plain']]} />
+      <Choice
+        label="Frame"
+        value={frame}
+        onChange={setFrame}
+        options={[
+          ['16:9', '16:9'],
+          ['9:16', '9:16'],
+          ['1:1', '1:1'],
+        ]}
+      />
+      <Choice
+        label="Voice"
+        value={voice}
+        onChange={setVoice}
+        options={[
+          ['even', 'even'],
+          ['quick', 'quick'],
+          ['plain', 'plain'],
+        ]}
+      />
       <label className="text-ink3">
-        pace <input type="range" min={105} max={215} step={5} value={pace} onChange={(e) => setPace(Number(e.target.value))} className="accent-(--spruce) mx-2 align-middle" />
+        pace{' '}
+        <input
+          type="range"
+          min={105}
+          max={215}
+          step={5}
+          value={pace}
+          onChange={(e) => setPace(Number(e.target.value))}
+          className="accent-(--spruce) mx-2 align-middle"
+        />
         <span className="clock text-ink">{pace} wpm</span>
       </label>
       {wrong && (

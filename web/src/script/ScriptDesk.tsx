@@ -18,7 +18,13 @@ import { ScriptSession, type Snapshot } from './session.ts';
 
 export function ScriptDesk() {
   const { id } = useParams();
-  const script = useQuery({ queryKey: ['script', id], queryFn: () => api.script(id!), staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false });
+  const script = useQuery({
+    queryKey: ['script', id],
+    queryFn: () => api.script(id!),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
   if (script.isError) return <Missing what={script.error.message} />;
   if (!script.data) return <div className="h-full bg-sheet" aria-busy="true" />;
   return <Desk key={script.data.id} script={script.data} />;
@@ -36,10 +42,19 @@ function useSession(script: ScriptView): ScriptSession | null {
 
 function Desk({ script }: { script: ScriptView }) {
   const session = useSession(script);
-  return session ? <Open session={session} script={script} /> : <div className="h-full bg-sheet" aria-busy="true" />;
+  return session ? (
+    <Open session={session} script={script} />
+  ) : (
+    <div className="h-full bg-sheet" aria-busy="true" />
+  );
 }
 
-const SAVED: Record<Snapshot['save'], string> = { saved: 'Saved', saving: 'Saving…', 'kept-here': 'Kept here', refused: 'Not saved' };
+const SAVED: Record<Snapshot['save'], string> = {
+  saved: 'Saved',
+  saving: 'Saving…',
+  'kept-here': 'Kept here',
+  refused: 'Not saved',
+};
 const PLACES = [
   ['sources', 'Sources'],
   ['page', 'Page'],
@@ -53,7 +68,9 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   const client = useQueryClient();
   const [handing, setHanding] = useState(false);
   const [lengthening, setLengthening] = useState(false);
-  const [notes, setNotes] = useState<readonly string[]>((location.state as { notes?: string[] } | null)?.notes ?? []);
+  const [notes, setNotes] = useState<readonly string[]>(
+    (location.state as { notes?: string[] } | null)?.notes ?? [],
+  );
   const { settings, sections, times } = snapshot;
   const base = `/script/${script.id}`;
 
@@ -72,28 +89,54 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
 
   const actions = useMemo(
     () => [
-      ...PLACES.map(([path, name]) => ({ id: `go-${path}`, name: `Go to ${name}`, run: () => navigate(`${base}/${path}`) })),
+      ...PLACES.map(([path, name]) => ({
+        id: `go-${path}`,
+        name: `Go to ${name}`,
+        run: () => navigate(`${base}/${path}`),
+      })),
       { id: 'handoff', name: 'Handoff: download files', run: () => setHanding(true) },
       { id: 'length', name: 'Change length and pace', run: () => setLengthening(true) },
       { id: 'undo', name: 'Undo', keys: 'Ctrl Z', run: () => void session.undo() },
       { id: 'redo', name: 'Redo', keys: 'Ctrl Y', run: () => void session.redo() },
       { id: 'library', name: 'Go to the library', run: () => navigate('/') },
       { id: 'begin', name: 'Begin a script', run: () => navigate('/begin') },
-      { id: 'theme', name: 'Change between light and dark', run: () => applyTheme(document.documentElement.dataset.theme === 'dark' ? 'light' : 'dark') },
-      ...sections.map((s) => ({ id: `section-${s.id}`, name: `Go to section ${s.title}`, run: () => goToSection(s.id) })),
+      {
+        id: 'theme',
+        name: 'Change between light and dark',
+        run: () => applyTheme(document.documentElement.dataset.theme === 'dark' ? 'light' : 'dark'),
+      },
+      ...sections.map((s) => ({
+        id: `section-${s.id}`,
+        name: `Go to section ${s.title}`,
+        run: () => goToSection(s.id),
+      })),
     ],
     [session, navigate, base, sections, goToSection],
   );
   useActions('script', actions);
 
-  const stripSections = sections.map((s) => ({ id: s.id, title: s.title, role: s.role, plannedMs: s.plannedMs, ms: s.lines.reduce((sum, l) => sum + (times?.get(l.id)?.ms ?? 0), 0) }));
+  const stripSections = sections.map((s) => ({
+    id: s.id,
+    title: s.title,
+    role: s.role,
+    plannedMs: s.plannedMs,
+    ms: s.lines.reduce((sum, l) => sum + (times?.get(l.id)?.ms ?? 0), 0),
+  }));
   const current = sections.find((s) => s.lines.some((l) => l.id === snapshot.line))?.id ?? null;
   const reading = snapshot.line ? (times?.get(snapshot.line)?.startMs ?? null) : null;
   const target = settings.target;
   const difference = snapshot.totalMs - target.seconds * 1000;
-  const over = target.kind === 'floor' ? Math.min(0, difference) : target.kind === 'ceiling' ? Math.max(0, difference) : difference;
+  const over =
+    target.kind === 'floor'
+      ? Math.min(0, difference)
+      : target.kind === 'ceiling'
+        ? Math.max(0, difference)
+        : difference;
   const claiming = sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
-  const close = script.sources.length && snapshot.traces.size ? { lines: claiming.filter((l) => snapshot.traces.get(l.id)?.close).length, of: claiming.length } : null;
+  const close =
+    script.sources.length && snapshot.traces.size
+      ? { lines: claiming.filter((l) => snapshot.traces.get(l.id)?.close).length, of: claiming.length }
+      : null;
 
   return (
     <div className="h-full flex">
@@ -103,15 +146,29 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
       <Rail channel={script.channelName} />
       <div className="flex-1 min-w-0 flex flex-col">
         <header className="h-11 shrink-0 bg-bench flex items-center gap-5 px-6">
-          <Title key={settings.title} title={settings.title} onChange={(title) => void session.change({ title })} />
+          <Title
+            key={settings.title}
+            title={settings.title}
+            onChange={(title) => void session.change({ title })}
+          />
           <nav className="flex gap-5" aria-label="Places">
             {PLACES.map(([path, name]) => (
-              <NavLink key={path} to={`${base}/${path}`} className={({ isActive }) => `h-11 flex items-center border-b-[3px] ${isActive ? 'border-ink font-bold text-ink' : 'border-transparent font-medium text-ink2'}`}>
+              <NavLink
+                key={path}
+                to={`${base}/${path}`}
+                className={({ isActive }) =>
+                  `h-11 flex items-center border-b-[3px] ${isActive ? 'border-ink font-bold text-ink' : 'border-transparent font-medium text-ink2'}`
+                }
+              >
                 {name}
               </NavLink>
             ))}
           </nav>
-          <span className={`w-[84px] text-right ${snapshot.save === 'refused' ? 'finding' : 'text-ink3'}`} data-testid="save" role="status">
+          <span
+            className={`w-[84px] text-right ${snapshot.save === 'refused' ? 'finding' : 'text-ink3'}`}
+            data-testid="save"
+            role="status"
+          >
             {SAVED[snapshot.save]}
           </span>
           <button className="press" onClick={() => setHanding(true)}>
@@ -133,7 +190,9 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         />
         {(snapshot.message || notes.length > 0) && (
           <div className="px-6 py-2 bg-lit border-b border-hair flex gap-4" role="status">
-            <span className="flex-1">{snapshot.message ? <span className="finding">{snapshot.message}</span> : notes.join(' ')}</span>
+            <span className="flex-1">
+              {snapshot.message ? <span className="finding">{snapshot.message}</span> : notes.join(' ')}
+            </span>
             {!snapshot.message && (
               <button className="quietpress" onClick={() => setNotes([])}>
                 Good
@@ -151,7 +210,12 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         </div>
       </div>
       <Handoff open={handing} onClose={() => setHanding(false)} script={script} snapshot={snapshot} />
-      <LengthDialog open={lengthening} onClose={() => setLengthening(false)} session={session} settings={settings} />
+      <LengthDialog
+        open={lengthening}
+        onClose={() => setLengthening(false)}
+        session={session}
+        settings={settings}
+      />
     </div>
   );
 }
@@ -178,7 +242,9 @@ export function goTo(session: ScriptSession, id: string): void {
   session.state.doc.descendants((node, pos) => {
     if (node.attrs.id === id) {
       const inside = node.type.name === 'section' ? pos + 2 : pos + 1;
-      session.dispatch(session.state.tr.setSelection(TextSelection.create(session.state.doc, inside)).scrollIntoView());
+      session.dispatch(
+        session.state.tr.setSelection(TextSelection.create(session.state.doc, inside)).scrollIntoView(),
+      );
       return false;
     }
     return node.type.name !== 'line';

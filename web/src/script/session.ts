@@ -124,7 +124,12 @@ export class ScriptSession {
     return EditorState.create({
       schema: scriptSchema,
       doc,
-      plugins: [idKeeper(random), keymap({ ...manuscriptKeys, 'Mod-z': undo, 'Mod-y': redo, 'Mod-Shift-z': redo }), history(past), collab({ version, clientID: this.clientId })],
+      plugins: [
+        idKeeper(random),
+        keymap({ ...manuscriptKeys, 'Mod-z': undo, 'Mod-y': redo, 'Mod-Shift-z': redo }),
+        history(past),
+        collab({ version, clientID: this.clientId }),
+      ],
     });
   }
 
@@ -159,7 +164,10 @@ export class ScriptSession {
       if (error instanceof RequestError && error.code === 'settings-behind') {
         const theirs = error.body as unknown as { settings: ScriptRowSettings; revision: number };
         this.revision = theirs.revision;
-        this.set({ settings: theirs.settings, message: 'Title or length was changed in another window; its values are shown now.' });
+        this.set({
+          settings: theirs.settings,
+          message: 'Title or length was changed in another window; its values are shown now.',
+        });
       } else this.set({ message: (error as Error).message });
     }
   }
@@ -181,11 +189,17 @@ export class ScriptSession {
     this.sentLines = workerLines(this.snapshot.sections);
     this.post({ type: 'time', turn: this.turn, lines: [...this.sentLines] });
     clearTimeout(this.traceTimer);
-    this.traceTimer = setTimeout(() => this.post({ type: 'trace', turn: this.turn, sections: traceSections(this.snapshot.sections) }), this.snapshot.times ? TRACE_AFTER_MS : 0);
+    this.traceTimer = setTimeout(
+      () => this.post({ type: 'trace', turn: this.turn, sections: traceSections(this.snapshot.sections) }),
+      this.snapshot.times ? TRACE_AFTER_MS : 0,
+    );
   }
 
   private heard(message: FromWorker): void {
-    if (message.type === 'failed') this.set({ message: `The clock has stopped: ${message.message} Reload to start it again; your words are kept.` });
+    if (message.type === 'failed')
+      this.set({
+        message: `The clock has stopped: ${message.message} Reload to start it again; your words are kept.`,
+      });
     if (message.type === 'times' && message.turn === this.turn) {
       const times = new Map<string, LineTime>();
       let totalMs = 0;
@@ -197,7 +211,12 @@ export class ScriptSession {
       });
       this.set({ times, totalMs, words, band: message.band });
     }
-    if (message.type === 'traces' && message.turn === this.turn) this.set({ traces: new Map(Object.entries(message.traces)), overlap: message.overlap, scenes: message.scenes });
+    if (message.type === 'traces' && message.turn === this.turn)
+      this.set({
+        traces: new Map(Object.entries(message.traces)),
+        overlap: message.overlap,
+        scenes: message.scenes,
+      });
   }
 
   // ---- to and from the server --------------------------------------------------------------------------------------
@@ -221,10 +240,22 @@ export class ScriptSession {
     const steps = sendable.steps.slice(0, 400);
     let again: number | null = null;
     try {
-      await api.sendSteps(this.script.id, sendable.version, this.clientId, steps.map((s) => s.toJSON() as unknown));
-      this.confirm(steps, steps.map(() => this.clientId));
+      await api.sendSteps(
+        this.script.id,
+        sendable.version,
+        this.clientId,
+        steps.map((s) => s.toJSON() as unknown),
+      );
+      this.confirm(
+        steps,
+        steps.map(() => this.clientId),
+      );
       const waiting = this.unconfirmed();
-      this.set({ save: waiting ? 'saving' : 'saved', waiting, message: this.snapshot.save === 'kept-here' ? null : this.snapshot.message });
+      this.set({
+        save: waiting ? 'saving' : 'saved',
+        waiting,
+        message: this.snapshot.save === 'kept-here' ? null : this.snapshot.message,
+      });
       if (waiting) again = 0;
     } catch (error) {
       again = this.failed(error as Error);
@@ -242,7 +273,11 @@ export class ScriptSession {
       return 0;
     }
     if (error instanceof RequestError && error.status >= 400 && error.status < 500 && error.status !== 429) {
-      this.set({ save: 'refused', waiting: this.unconfirmed(), message: `${error.message} Your words are kept here; copy them and reload.` });
+      this.set({
+        save: 'refused',
+        waiting: this.unconfirmed(),
+        message: `${error.message} Your words are kept here; copy them and reload.`,
+      });
       return null;
     }
     this.set({ save: 'kept-here', waiting: this.unconfirmed() });
@@ -342,7 +377,11 @@ export class ScriptSession {
       for (const step of pending) tr.step(step);
       // The stored history holds these steps already.
       if (tr.docChanged) this.state = this.state.apply(keepHistory(tr));
-      if (taken) this.confirm(pending.slice(0, taken), pending.slice(0, taken).map(() => this.clientId));
+      if (taken)
+        this.confirm(
+          pending.slice(0, taken),
+          pending.slice(0, taken).map(() => this.clientId),
+        );
       if (log.steps.length > taken) this.receive({ steps: log.steps.slice(taken) });
       this.view?.updateState(this.state);
       this.set({ sections: plainSections(this.state.doc), waiting: this.unconfirmed() });
@@ -354,7 +393,11 @@ export class ScriptSession {
         this.confirmedDoc = docFromJson(this.script.doc);
         this.state = this.freshState(this.confirmedDoc, this.script.version);
         this.view?.updateState(this.state);
-        if (stored.steps.length) this.set({ message: 'Changes kept on this machine no longer fit the script and were left aside. The script is as the server has it.' });
+        if (stored.steps.length)
+          this.set({
+            message:
+              'Changes kept on this machine no longer fit the script and were left aside. The script is as the server has it.',
+          });
       }
     }
   }
@@ -375,10 +418,20 @@ export class ScriptSession {
 
 function currentLine(state: EditorState): string | null {
   const { $head } = state.selection;
-  for (let d = $head.depth; d > 0; d--) if ($head.node(d).type.name === 'line') return $head.node(d).attrs.id as string;
+  for (let d = $head.depth; d > 0; d--)
+    if ($head.node(d).type.name === 'line') return $head.node(d).attrs.id as string;
   return null;
 }
 
 const workerLines = (sections: readonly PlainSection[]): WorkerLine[] =>
-  sections.flatMap((s) => s.lines.map((l, i) => ({ id: l.id, text: l.text, restMs: l.restMs, ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }), endsSection: i === s.lines.length - 1 })));
-const traceSections = (sections: readonly PlainSection[]) => sections.map((s) => ({ id: s.id, lines: workerLines([s]) }));
+  sections.flatMap((s) =>
+    s.lines.map((l, i) => ({
+      id: l.id,
+      text: l.text,
+      restMs: l.restMs,
+      ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }),
+      endsSection: i === s.lines.length - 1,
+    })),
+  );
+const traceSections = (sections: readonly PlainSection[]) =>
+  sections.map((s) => ({ id: s.id, lines: workerLines([s]) }));

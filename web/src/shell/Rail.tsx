@@ -8,7 +8,10 @@ const vertical = { writingMode: 'vertical-rl', transform: 'rotate(180deg)' } as 
 export function Rail({ channel }: { channel?: string }) {
   const library = useQuery({ queryKey: ['library'], queryFn: api.library });
   return (
-    <nav className="w-10 shrink-0 bg-desk flex flex-col items-stretch text-[12.5px]" aria-label="Channels and library">
+    <nav
+      className="w-10 shrink-0 bg-desk flex flex-col items-stretch text-[12.5px]"
+      aria-label="Channels and library"
+    >
       <NavLink to="/" className="h-11 flex items-center justify-center" aria-label="Ursprung: library">
         <svg width="18" height="18" viewBox="0 0 16 16" aria-hidden="true">
           <path d="M3 13C3 7 7 3 13 3" fill="none" stroke="var(--ink)" strokeWidth="1.8" />
@@ -16,12 +19,22 @@ export function Rail({ channel }: { channel?: string }) {
         </svg>
       </NavLink>
       {(library.data?.channels ?? []).slice(0, 4).map((c) => (
-        <NavLink key={c.id} to={`/?channel=${c.id}`} className={`py-3 flex justify-center text-ink ${c.name === channel ? 'bg-bench font-semibold' : 'text-ink2'}`}>
+        <NavLink
+          key={c.id}
+          to={`/?channel=${c.id}`}
+          className={`py-3 flex justify-center text-ink ${c.name === channel ? 'bg-bench font-semibold' : 'text-ink2'}`}
+        >
           <span style={vertical}>{c.name}</span>
         </NavLink>
       ))}
       <span className="flex-1" />
-      <NavLink to="/" end className={({ isActive }) => `py-3 flex justify-center ${isActive && !channel ? 'bg-bench font-semibold text-ink' : 'text-ink2'}`}>
+      <NavLink
+        to="/"
+        end
+        className={({ isActive }) =>
+          `py-3 flex justify-center ${isActive && !channel ? 'bg-bench font-semibold text-ink' : 'text-ink2'}`
+        }
+      >
         <span style={vertical}>Library</span>
       </NavLink>
     </nav>

@@ -31,8 +31,14 @@ export const useCommandList = () => useContext(Context)!.open;
 export function Commands({ children }: { children: ReactNode }) {
   const [groups, setGroups] = useState<ReadonlyMap<string, readonly Action[]>>(new Map());
   const [shown, setShown] = useState(false);
-  const add = useCallback((owner: string, actions: readonly Action[]) => setGroups((g) => new Map(g).set(owner, actions)), []);
-  const remove = useCallback((owner: string) => setGroups((g) => new Map([...g].filter(([k]) => k !== owner))), []);
+  const add = useCallback(
+    (owner: string, actions: readonly Action[]) => setGroups((g) => new Map(g).set(owner, actions)),
+    [],
+  );
+  const remove = useCallback(
+    (owner: string) => setGroups((g) => new Map([...g].filter(([k]) => k !== owner))),
+    [],
+  );
   const registry = useMemo(() => ({ add, remove, open: () => setShown(true) }), [add, remove]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {

@@ -41,16 +41,29 @@ export function RunStrip(props: RunStripProps) {
   const targetMs = target.seconds * 1000;
   const wholeMs = Math.max(totalMs, targetMs, 15_000) * 1.03;
   const x = (ms: number) => LEFT + (ms / wholeMs) * WIDTH;
-  const starts = useMemo(() => sections.reduce<number[]>((list, _s, i) => [...list, i === 0 ? 0 : list[i - 1] + sections[i - 1].ms], []), [sections]);
+  const starts = useMemo(
+    () =>
+      sections.reduce<number[]>(
+        (list, _s, i) => [...list, i === 0 ? 0 : list[i - 1] + sections[i - 1].ms],
+        [],
+      ),
+    [sections],
+  );
   const tolerance = toleranceMs(target.seconds);
-  const half = Math.max(5, ((tolerance / wholeMs) * WIDTH));
+  const half = Math.max(5, (tolerance / wholeMs) * WIDTH);
   const step = wholeMs > 600_000 ? 60_000 : wholeMs > 180_000 ? 30_000 : wholeMs > 60_000 ? 10_000 : 5000;
   const label = wholeMs > 600_000 ? 120_000 : wholeMs > 150_000 ? 60_000 : wholeMs > 60_000 ? 30_000 : 10_000;
   const over = props.overMs;
   const outside = Math.abs(over) > tolerance;
   return (
     <div className="flex bg-bench border-b border-mark" style={{ minHeight: 128 }}>
-      <svg viewBox={`0 0 ${LEFT + WIDTH + 8} 128`} className="flex-1 min-w-0" style={{ maxWidth: 1032 }} role="group" aria-label={`Run strip: ${clockText(totalMs)} of ${clockText(targetMs, false)}, ${sections.length} sections`}>
+      <svg
+        viewBox={`0 0 ${LEFT + WIDTH + 8} 128`}
+        className="flex-1 min-w-0"
+        style={{ maxWidth: 1032 }}
+        role="group"
+        aria-label={`Run strip: ${clockText(totalMs)} of ${clockText(targetMs, false)}, ${sections.length} sections`}
+      >
         <defs>
           <pattern id="over" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect width="2" height="5" fill="var(--copper)" />
@@ -63,28 +76,96 @@ export function RunStrip(props: RunStripProps) {
           const overplan = s.ms - s.plannedMs;
           const width = right - left;
           return (
-            <g key={s.id} className="cursor-pointer" onClick={() => props.onGo(s.id)} role="button" tabIndex={0} aria-label={`${s.title}, ${s.role}, ${clockText(s.ms)}`} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), props.onGo(s.id))}>
-              <rect x={left} y={TOP} width={Math.max(1, width)} height={CELL} fill={current ? 'var(--lit)' : 'var(--sheet)'} stroke={current ? 'var(--edge)' : 'var(--mark)'} strokeWidth={current ? 1.5 : 1} />
-              <rect x={left} y={TOP + CELL - 3} width={Math.max(0, planned - left)} height="3" fill="var(--ink2)" />
-              {overplan > 500 && <rect x={planned} y={TOP + CELL - 6} width={Math.max(0, right - planned)} height="6" fill="url(#over)" />}
-              {width > 16 && <path d={glyphPath(s.role)} transform={`translate(${left + 4} ${TOP + 3}) scale(0.85)`} fill="none" stroke="var(--ink)" strokeWidth="1.6" />}
+            <g
+              key={s.id}
+              className="cursor-pointer"
+              onClick={() => props.onGo(s.id)}
+              role="button"
+              tabIndex={0}
+              aria-label={`${s.title}, ${s.role}, ${clockText(s.ms)}`}
+              onKeyDown={(e) =>
+                (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), props.onGo(s.id))
+              }
+            >
+              <rect
+                x={left}
+                y={TOP}
+                width={Math.max(1, width)}
+                height={CELL}
+                fill={current ? 'var(--lit)' : 'var(--sheet)'}
+                stroke={current ? 'var(--edge)' : 'var(--mark)'}
+                strokeWidth={current ? 1.5 : 1}
+              />
+              <rect
+                x={left}
+                y={TOP + CELL - 3}
+                width={Math.max(0, planned - left)}
+                height="3"
+                fill="var(--ink2)"
+              />
+              {overplan > 500 && (
+                <rect
+                  x={planned}
+                  y={TOP + CELL - 6}
+                  width={Math.max(0, right - planned)}
+                  height="6"
+                  fill="url(#over)"
+                />
+              )}
+              {width > 16 && (
+                <path
+                  d={glyphPath(s.role)}
+                  transform={`translate(${left + 4} ${TOP + 3}) scale(0.85)`}
+                  fill="none"
+                  stroke="var(--ink)"
+                  strokeWidth="1.6"
+                />
+              )}
               {width > 60 && (
                 <text x={left + 20} y={TOP + 13} fontSize="11" fontWeight="600" fill="var(--ink)">
                   {clip(s.title, width - 24)}
                 </text>
               )}
               {width > 34 && (
-                <text x={left + (width > 60 ? 20 : 4)} y={TOP + 26} fontSize="11" fontFamily="var(--font-mono)" fill="var(--ink2)">
+                <text
+                  x={left + (width > 60 ? 20 : 4)}
+                  y={TOP + 26}
+                  fontSize="11"
+                  fontFamily="var(--font-mono)"
+                  fill="var(--ink2)"
+                >
                   {clockText(s.ms, false)}
-                  {Math.abs(overplan) > 500 && width > 92 ? <tspan fill={overplan > 5000 ? 'var(--copper)' : 'var(--ink2)'}> {signed(overplan)}</tspan> : null}
+                  {Math.abs(overplan) > 500 && width > 92 ? (
+                    <tspan fill={overplan > 5000 ? 'var(--copper)' : 'var(--ink2)'}>
+                      {' '}
+                      {signed(overplan)}
+                    </tspan>
+                  ) : null}
                 </text>
               )}
             </g>
           );
         })}
-        {totalMs > targetMs + tolerance && target.kind !== 'floor' && <rect x={x(targetMs + tolerance)} y={TOP} width={Math.max(0, x(totalMs) - x(targetMs + tolerance))} height={CELL} fill="url(#over)" pointerEvents="none" />}
+        {totalMs > targetMs + tolerance && target.kind !== 'floor' && (
+          <rect
+            x={x(targetMs + tolerance)}
+            y={TOP}
+            width={Math.max(0, x(totalMs) - x(targetMs + tolerance))}
+            height={CELL}
+            fill="url(#over)"
+            pointerEvents="none"
+          />
+        )}
         {cuts.map((ms, i) => (
-          <line key={i} x1={x(ms)} x2={x(ms)} y1={TOP + CELL + 5} y2={TOP + CELL + 12} stroke="var(--ink2)" strokeWidth="1" />
+          <line
+            key={i}
+            x1={x(ms)}
+            x2={x(ms)}
+            y1={TOP + CELL + 5}
+            y2={TOP + CELL + 12}
+            stroke="var(--ink2)"
+            strokeWidth="1"
+          />
         ))}
         <g stroke="var(--ink)" fill="none" strokeWidth="1.5" pointerEvents="none">
           {target.kind !== 'ceiling' && <path d={`M${x(targetMs) - half + 5} ${TOP - 8}h-5V${AXIS}h5`} />}
@@ -94,9 +175,21 @@ export function RunStrip(props: RunStripProps) {
         <line x1={LEFT} x2={LEFT + WIDTH} y1={AXIS} y2={AXIS} stroke="var(--ink3)" />
         {Array.from({ length: Math.floor(wholeMs / step) + 1 }, (_, i) => i * step).map((ms) => (
           <g key={ms}>
-            <line x1={x(ms)} x2={x(ms)} y1={AXIS - (ms % label === 0 ? 6 : 3)} y2={AXIS} stroke="var(--ink3)" />
+            <line
+              x1={x(ms)}
+              x2={x(ms)}
+              y1={AXIS - (ms % label === 0 ? 6 : 3)}
+              y2={AXIS}
+              stroke="var(--ink3)"
+            />
             {ms % label === 0 && (
-              <text x={x(ms) + 2} y={AXIS + 14} fontSize="11" fontFamily="var(--font-mono)" fill="var(--ink2)">
+              <text
+                x={x(ms) + 2}
+                y={AXIS + 14}
+                fontSize="11"
+                fontFamily="var(--font-mono)"
+                fill="var(--ink2)"
+              >
                 {clockText(ms, false)}
               </text>
             )}
@@ -104,9 +197,24 @@ export function RunStrip(props: RunStripProps) {
         ))}
         {readingMs !== null && (
           <g pointerEvents="none">
-            <line x1={x(readingMs)} x2={x(readingMs)} y1={TOP + CELL + 2} y2={AXIS} stroke="var(--ink)" strokeWidth="1.5" />
+            <line
+              x1={x(readingMs)}
+              x2={x(readingMs)}
+              y1={TOP + CELL + 2}
+              y2={AXIS}
+              stroke="var(--ink)"
+              strokeWidth="1.5"
+            />
             <rect x={x(readingMs) - 17} y={AXIS + 2} width="36" height="15" fill="var(--ink)" />
-            <text x={x(readingMs) + 1} y={AXIS + 13} fontSize="11" fontWeight="600" fontFamily="var(--font-mono)" fill="var(--sheet)" textAnchor="middle">
+            <text
+              x={x(readingMs) + 1}
+              y={AXIS + 13}
+              fontSize="11"
+              fontWeight="600"
+              fontFamily="var(--font-mono)"
+              fill="var(--sheet)"
+              textAnchor="middle"
+            >
               {clockText(readingMs, false)}
             </text>
           </g>
@@ -122,7 +230,8 @@ export function RunStrip(props: RunStripProps) {
           </span>
         </div>
         <div>
-          {target.kind === 'floor' ? 'at least' : target.kind === 'ceiling' ? 'at most' : 'of'} {clockText(targetMs, false)}
+          {target.kind === 'floor' ? 'at least' : target.kind === 'ceiling' ? 'at most' : 'of'}{' '}
+          {clockText(targetMs, false)}
           {target.kind === 'point' ? ` ±${Math.round(tolerance / 1000)} s` : ''}
         </div>
         <div>

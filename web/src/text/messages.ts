@@ -38,5 +38,11 @@ export type ToWorker =
 export type FromWorker =
   | { type: 'ready' }
   | { type: 'times'; turn: number; times: LineTime[]; band: number }
-  | { type: 'traces'; turn: number; traces: Record<string, LineTrace>; overlap: number | null; scenes: SceneView[] }
+  | {
+      type: 'traces';
+      turn: number;
+      traces: Record<string, LineTrace>;
+      overlap: number | null;
+      scenes: SceneView[];
+    }
   | { type: 'failed'; message: string };

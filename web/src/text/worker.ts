@@ -4,7 +4,15 @@ import { makePronouncer, openDictionary, type Pronouncer } from '@ursprung/core/
 import { breakScenes } from '@ursprung/core/scenes';
 import type { Frame, PlainSection } from '@ursprung/core/script';
 import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';
-import { indexSources, isClose, overlap, stockOf, unsupportedIn, type SourceIndex, type SourceStock } from '@ursprung/core/trace';
+import {
+  indexSources,
+  isClose,
+  overlap,
+  stockOf,
+  unsupportedIn,
+  type SourceIndex,
+  type SourceStock,
+} from '@ursprung/core/trace';
 import type { FromWorker, LineTrace, ToWorker, WorkerLine } from './messages.ts';
 
 const post = (message: FromWorker) => self.postMessage(message);
@@ -23,21 +31,44 @@ const getPronouncer = () =>
 
 async function handle(message: ToWorker): Promise<void> {
   if (message.type === 'setup') {
-    clock = makeClock(await getPronouncer(), { voice: SHIPPED_VOICES[message.voice] ?? SHIPPED_VOICES.even, pace: message.pace });
+    clock = makeClock(await getPronouncer(), {
+      voice: SHIPPED_VOICES[message.voice] ?? SHIPPED_VOICES.even,
+      pace: message.pace,
+    });
     frame = message.frame as Frame;
     index = message.sources.length ? indexSources(message.sources) : null;
     stock = message.sources.length ? stockOf(message.sources) : null;
     post({ type: 'ready' });
   } else if (message.type === 'time' && clock) {
-    post({ type: 'times', turn: message.turn, times: clock.lines(message.lines).map(({ ms, startMs, words }) => ({ ms, startMs, words })), band: clock.voice.calibration.p50 });
+    post({
+      type: 'times',
+      turn: message.turn,
+      times: clock.lines(message.lines).map(({ ms, startMs, words }) => ({ ms, startMs, words })),
+      band: clock.voice.calibration.p50,
+    });
   } else if (message.type === 'trace' && clock) {
     const lines = message.sections.flatMap((s) => s.lines);
-    const shared = index ? overlap(lines.map((l) => l.text), index) : null;
+    const shared = index
+      ? overlap(
+          lines.map((l) => l.text),
+          index,
+        )
+      : null;
     const traces: Record<string, LineTrace> = {};
     lines.forEach((line, i) => {
-      traces[line.id] = { shared: shared?.lines[i].ranges ?? [], close: shared ? isClose(shared.lines[i]) : false, unsupported: stock ? unsupportedIn(line.text, stock) : [] };
+      traces[line.id] = {
+        shared: shared?.lines[i].ranges ?? [],
+        close: shared ? isClose(shared.lines[i]) : false,
+        unsupported: stock ? unsupportedIn(line.text, stock) : [],
+      };
     });
-    post({ type: 'traces', turn: message.turn, traces, overlap: shared ? shared.share : null, scenes: breakScenes(message.sections.map(asSection), clock, frame) });
+    post({
+      type: 'traces',
+      turn: message.turn,
+      traces,
+      overlap: shared ? shared.share : null,
+      scenes: breakScenes(message.sections.map(asSection), clock, frame),
+    });
   }
 }
 
@@ -48,11 +79,22 @@ const asSection = ({ id, lines }: { id: string; lines: WorkerLine[] }): PlainSec
   role: 'ground',
   plannedMs: 0,
   locked: false,
-  lines: lines.map((l) => ({ id: l.id, text: l.text, role: 'ground', restMs: l.restMs, fixedMs: l.fixedMs ?? null, locked: false, speaker: '', from: [] })),
+  lines: lines.map((l) => ({
+    id: l.id,
+    text: l.text,
+    role: 'ground',
+    restMs: l.restMs,
+    fixedMs: l.fixedMs ?? null,
+    locked: false,
+    speaker: '',
+    from: [],
+  })),
 });
 
 // One message after another: a setup that still loads must not be overtaken.
 let queue: Promise<void> = Promise.resolve();
 self.onmessage = (event: MessageEvent<ToWorker>) => {
-  queue = queue.then(() => handle(event.data)).catch((error: Error) => post({ type: 'failed', message: error.message }));
+  queue = queue
+    .then(() => handle(event.data))
+    .catch((error: Error) => post({ type: 'failed', message: error.message }));
 };

@@ -17,7 +17,11 @@ export interface SpokenToken {
 }
 
 /** Every rule in the order it is tried. Ids are unique. */
-export const spokenRules: readonly SpokenRule[] = [...wordyRules.slice(0, 3), ...numericRules, ...wordyRules.slice(3)];
+export const spokenRules: readonly SpokenRule[] = [
+  ...wordyRules.slice(0, 3),
+  ...numericRules,
+  ...wordyRules.slice(3),
+];
 
 const WORD = /\p{L}[\p{L}\p{M}]*(?:['’](?!s?['’])\p{L}[\p{L}\p{M}]*)*['’]?/uy;
 const ANY_SPACE = /\s+/y;
@@ -29,7 +33,8 @@ const MARKS: ReadonlyMap<string, Boundary> = new Map<string, Boundary>([
   ['.', 'sentence'], ['!', 'sentence'], ['?', 'sentence'], ['…', 'sentence'], ['。', 'sentence'], ['？', 'sentence'], ['！', 'sentence'],
 ]); // prettier-ignore
 
-const stronger = (a: Boundary, b: Boundary): Boundary => (BOUNDARIES.indexOf(a) >= BOUNDARIES.indexOf(b) ? a : b);
+const stronger = (a: Boundary, b: Boundary): Boundary =>
+  BOUNDARIES.indexOf(a) >= BOUNDARIES.indexOf(b) ? a : b;
 
 /** Scripts written without spaces say about a syllable a character; here each character is one short word. */
 const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/u;
@@ -52,7 +57,13 @@ export function spokenTokens(text: string, options: SpokenOptions): SpokenToken[
     const last = tokens[tokens.length - 1];
     if (last) last.boundaryAfter = stronger(last.boundaryAfter, boundary);
   };
-  const add = (spoken: string, start: number, end: number, kind: TokenKind, boundaryAfter: Boundary = 'none') => {
+  const add = (
+    spoken: string,
+    start: number,
+    end: number,
+    kind: TokenKind,
+    boundaryAfter: Boundary = 'none',
+  ) => {
     if (spoken) tokens.push({ spoken, start, end, kind, boundaryAfter });
   };
   while (at < text.length) {
@@ -91,7 +102,8 @@ export function spokenTokens(text: string, options: SpokenOptions): SpokenToken[
     if (/\d/.test(char)) add(digitWord(char), at, at + 1, 'number');
     else if (UNSPACED.test(char)) add(char, at, at + size, 'word');
     else if (MARKS.has(char)) rest(markBoundary(text, at));
-    else if (char === '-' && /\s/.test(text[at - 1] ?? ' ') && /\s|-/.test(text[at + 1] ?? ' ')) rest('clause');
+    else if (char === '-' && /\s/.test(text[at - 1] ?? ' ') && /\s|-/.test(text[at + 1] ?? ' '))
+      rest('clause');
     else if (char === '-' && text[at + 1] === '-') rest('clause');
     at += size;
   }
@@ -123,7 +135,13 @@ function applyRules(text: string, at: number, options: SpokenOptions) {
     rule.pattern.lastIndex = at;
     const match = rule.pattern.exec(text);
     if (!match) continue;
-    context ??= { text, at, before: text.slice(Math.max(0, at - CONTEXT), at), after: '', knows: options.knows };
+    context ??= {
+      text,
+      at,
+      before: text.slice(Math.max(0, at - CONTEXT), at),
+      after: '',
+      knows: options.knows,
+    };
     context.after = text.slice(at + match[0].length, at + match[0].length + CONTEXT);
     const said = rule.say(match, context);
     if (said) return { ...said, length: said.length ?? match[0].length };
@@ -137,7 +155,11 @@ function ownSaying(text: string, at: number, sayings: ReadonlyMap<string, string
   for (const [written, say] of sayings) {
     const here = text.slice(at, at + written.length);
     const after = text[at + written.length] ?? ' ';
-    if (here.toLowerCase() === written.toLowerCase() && !/[\p{L}\p{N}]/u.test(after) && written.length > (best?.length ?? 0))
+    if (
+      here.toLowerCase() === written.toLowerCase() &&
+      !/[\p{L}\p{N}]/u.test(after) &&
+      written.length > (best?.length ?? 0)
+    )
       best = { say, length: written.length };
   }
   return best;
@@ -145,7 +167,13 @@ function ownSaying(text: string, at: number, sayings: ReadonlyMap<string, string
 
 /** The whole text as a voice would be given it: spoken words with the rests as plain marks. */
 export function spokenText(tokens: readonly SpokenToken[]): string {
-  const marks: Record<Boundary, string> = { none: '', comma: ',', clause: ';', sentence: '.', paragraph: '.\n\n' };
+  const marks: Record<Boundary, string> = {
+    none: '',
+    comma: ',',
+    clause: ';',
+    sentence: '.',
+    paragraph: '.\n\n',
+  };
   return tokens
     .map((t) => t.spoken + marks[t.boundaryAfter])
     .join(' ')

@@ -1,6 +1,15 @@
 /** Rules for everything that starts with a digit or a sign of money or measure. Order matters: longest readings first. */
 import { CURRENCIES, MONTHS, PATTERNS, SCALES, UNITS, monthNumber } from '../lexicon.ts';
-import { cardinal, decade, digitByDigit, fraction, numberValue, numberWords, ordinal, year } from '../numbers.ts';
+import {
+  cardinal,
+  decade,
+  digitByDigit,
+  fraction,
+  numberValue,
+  numberWords,
+  ordinal,
+  year,
+} from '../numbers.ts';
 import type { SpokenRule } from './rule.ts';
 
 const DIGIT = /[\d.\u2212-]/;
@@ -36,7 +45,11 @@ function money(symbol: string, amount: string, scale: string | undefined): strin
 /** Words after a bare four-digit number that make it a quantity: a plural noun. */
 function countsSomething(after: string): boolean {
   const next = /^\s+([a-z]+)/.exec(after)?.[1];
-  return next !== undefined && /[^su]s$/.test(next) && !/^(is|was|has|does|his|its|this|as|across|towards|besides|perhaps|always|sometimes)$/.test(next);
+  return (
+    next !== undefined &&
+    /[^su]s$/.test(next) &&
+    !/^(is|was|has|does|his|its|this|as|across|towards|besides|perhaps|always|sometimes)$/.test(next)
+  );
 }
 
 /** Whether a sign before digits is a minus: the true sign always, a hyphen only where it does not join two words. */
@@ -51,7 +64,9 @@ export const numericRules: readonly SpokenRule[] = [
   {
     id: 'currency',
     first: /[£$€¥₹₩]/u,
-    pattern: sticky(`(${PATTERNS.currency})\\s?(${N})(?:${DASH}(?:\\1)?(${N}))?(?:[\\s-]?(${PATTERNS.scale})${EDGE})?`),
+    pattern: sticky(
+      `(${PATTERNS.currency})\\s?(${N})(?:${DASH}(?:\\1)?(${N}))?(?:[\\s-]?(${PATTERNS.scale})${EDGE})?`,
+    ),
     say: (m) => {
       const [, symbol, low, high, scale] = m;
       const top = money(symbol, high ?? low, scale);
@@ -72,12 +87,17 @@ export const numericRules: readonly SpokenRule[] = [
     first: /\d/,
     pattern: sticky(`(\\d{1,2})[/.](\\d{1,2})[/.](\\d{4})${EDGE}`),
     // Day and month can't be told apart safely in either order, so the figures are said as written.
-    say: (m) => ({ say: `${cardinal(Number(m[1]))} ${cardinal(Number(m[2]))} ${year(Number(m[3]))}`, kind: 'date' }),
+    say: (m) => ({
+      say: `${cardinal(Number(m[1]))} ${cardinal(Number(m[2]))} ${year(Number(m[3]))}`,
+      kind: 'date',
+    }),
   },
   {
     id: 'day-month',
     first: /\d/,
-    pattern: sticky(`(\\d{1,2})(?:st|nd|rd|th)?(?:\\s(?:of\\s)?)(${PATTERNS.month})\\.?(?:,?\\s(\\d{4}))?${EDGE}`),
+    pattern: sticky(
+      `(\\d{1,2})(?:st|nd|rd|th)?(?:\\s(?:of\\s)?)(${PATTERNS.month})(?:,?\\s(\\d{4}))?${EDGE}`,
+    ),
     say: (m) => {
       const say = dateWords(Number(m[1]), monthNumber(m[2]), m[3]);
       return say ? { say, kind: 'date' } : null;
@@ -86,15 +106,26 @@ export const numericRules: readonly SpokenRule[] = [
   {
     id: 'clock-time',
     first: /\d/,
-    pattern: sticky(`(\\d{1,2})[:.](\\d{2})(?::\\d{2})?\\s?([ap])(?:\\.m\\.|m${EDGE})|(\\d{1,2}):(\\d{2})(?::(\\d{2}))?${EDGE}`),
+    pattern: sticky(
+      `(\\d{1,2})[:.](\\d{2})(?::\\d{2})?\\s?([ap])(?:\\.m\\.|m${EDGE})|(\\d{1,2}):(\\d{2})(?::(\\d{2}))?${EDGE}`,
+    ),
     say: (m, c) => {
       const hour = Number(m[1] ?? m[4]);
       const minute = Number(m[2] ?? m[5]);
       if (hour > 24 || minute > 59) return null;
       const half = m[3] ? ` ${m[3]} m` : '';
-      const minutes = minute === 0 ? (half ? '' : " o'clock") : ` ${minute < 10 ? `oh ${cardinal(minute)}` : cardinal(minute)}`;
+      const minutes =
+        minute === 0
+          ? half
+            ? ''
+            : " o'clock"
+          : ` ${minute < 10 ? `oh ${cardinal(minute)}` : cardinal(minute)}`;
       const seconds = m[6] ? ` and ${cardinal(Number(m[6]))} seconds` : '';
-      return { say: `${cardinal(hour)}${minutes}${half}${seconds}`, kind: 'time', ...(half ? closes(m[0], c.after) : {}) };
+      return {
+        say: `${cardinal(hour)}${minutes}${half}${seconds}`,
+        kind: 'time',
+        ...(half ? closes(m[0], c.after) : {}),
+      };
     },
   },
   {
@@ -121,7 +152,10 @@ export const numericRules: readonly SpokenRule[] = [
       const scale = m[4] ? { C: ' Celsius', F: ' Fahrenheit', K: ' Kelvin' }[m[4]] : '';
       const minus = minusWord(m[1], c.before);
       const one = m[2] === '1' && !m[3];
-      return { say: `${minus}${numberWords(m[2])}${m[3] ? ` to ${numberWords(m[3])}` : ''} ${one ? 'degree' : 'degrees'}${scale}`, kind: 'unit' };
+      return {
+        say: `${minus}${numberWords(m[2])}${m[3] ? ` to ${numberWords(m[3])}` : ''} ${one ? 'degree' : 'degrees'}${scale}`,
+        kind: 'unit',
+      };
     },
   },
   {
@@ -131,14 +165,20 @@ export const numericRules: readonly SpokenRule[] = [
     say: (m, c) => {
       const minus = minusWord(m[1], c.before);
       const unit = m[4] === '‰' ? 'per mille' : 'percent';
-      return { say: `${minus}${numberWords(m[2])}${m[3] ? ` to ${numberWords(m[3])}` : ''} ${unit}`, kind: 'percent' };
+      return {
+        say: `${minus}${numberWords(m[2])}${m[3] ? ` to ${numberWords(m[3])}` : ''} ${unit}`,
+        kind: 'percent',
+      };
     },
   },
   {
     id: 'size-by-size',
     first: /\d/,
     pattern: sticky(`(${N})\\s?[x×]\\s?(${N})(?:\\s?(${PATTERNS.unit}))?${EDGE}`),
-    say: (m) => ({ say: `${numberWords(m[1])} by ${numberWords(m[2])}${m[3] ? ` ${UNITS.get(m[3])![1]}` : ''}`, kind: 'unit' }),
+    say: (m) => ({
+      say: `${numberWords(m[1])} by ${numberWords(m[2])}${m[3] ? ` ${UNITS.get(m[3])![1]}` : ''}`,
+      kind: 'unit',
+    }),
   },
   {
     id: 'measure',
@@ -151,7 +191,10 @@ export const numericRules: readonly SpokenRule[] = [
       const attributive = m[0].includes('-' + m[4]);
       const minus = minusWord(m[1], c.before);
       const single = (m[2] === '1' && !m[3]) || attributive;
-      return { say: `${minus}${numberWords(m[2])}${m[3] ? ` to ${numberWords(m[3])}` : ''} ${single ? one : many}`, kind: 'unit' };
+      return {
+        say: `${minus}${numberWords(m[2])}${m[3] ? ` to ${numberWords(m[3])}` : ''} ${single ? one : many}`,
+        kind: 'unit',
+      };
     },
   },
   {
@@ -160,7 +203,11 @@ export const numericRules: readonly SpokenRule[] = [
     pattern: sticky(`(?:(\\d+)\\s?)?([${Object.keys(VULGAR).join('')}])`),
     say: (m) => {
       const [n, d] = VULGAR[m[2]];
-      if (!m[1]) return { say: n === 1 ? fraction(n, d)!.replace(/^one/, d === 2 ? 'a' : 'one') : fraction(n, d)!, kind: 'fraction' };
+      if (!m[1])
+        return {
+          say: n === 1 ? fraction(n, d)!.replace(/^one/, d === 2 ? 'a' : 'one') : fraction(n, d)!,
+          kind: 'fraction',
+        };
       const part = fraction(n, d)!.replace(/^one (half|quarter)/, 'a $1');
       return { say: `${numberWords(m[1])} and ${part}`, kind: 'fraction' };
     },
@@ -171,7 +218,11 @@ export const numericRules: readonly SpokenRule[] = [
     pattern: sticky(`(?:(\\d+)\\s)?(\\d{1,2})/(\\d{1,3})${EDGE}`),
     say: (m) => {
       const say = Number(m[2]) < Number(m[3]) ? fraction(Number(m[2]), Number(m[3])) : null;
-      if (say === null) return { say: `${m[1] ? `${numberWords(m[1])} ` : ''}${cardinal(Number(m[2]))} ${Number(m[2]) < Number(m[3]) ? 'over' : 'slash'} ${cardinal(Number(m[3]))}`, kind: 'fraction' };
+      if (say === null)
+        return {
+          say: `${m[1] ? `${numberWords(m[1])} ` : ''}${cardinal(Number(m[2]))} ${Number(m[2]) < Number(m[3]) ? 'over' : 'slash'} ${cardinal(Number(m[3]))}`,
+          kind: 'fraction',
+        };
       return { say: m[1] ? `${numberWords(m[1])} and ${say}` : say, kind: 'fraction' };
     },
   },
@@ -184,7 +235,11 @@ export const numericRules: readonly SpokenRule[] = [
       const short = m[2].length === 2;
       if (!short && !isYearLike(m[2])) return null;
       if (short && Number(m[2]) <= Number(m[1].slice(2))) return null;
-      const end = short ? (m[2][0] === '0' ? `oh ${cardinal(Number(m[2]))}` : cardinal(Number(m[2]))) : year(Number(m[2]));
+      const end = short
+        ? m[2][0] === '0'
+          ? `oh ${cardinal(Number(m[2]))}`
+          : cardinal(Number(m[2]))
+        : year(Number(m[2]));
       return { say: `${year(Number(m[1]))} to ${end}`, kind: 'range' };
     },
   },
@@ -210,12 +265,15 @@ export const numericRules: readonly SpokenRule[] = [
   {
     id: 'number',
     first: DIGIT,
-    pattern: sticky(`([\\u2212-]?)(${N}|\\.\\d+)(?:[\\s-]?(bn|tn|million|billion|trillion|thousand)${EDGE})?${EDGE}`),
+    pattern: sticky(
+      `([\\u2212-]?)(${N}|\\.\\d+)(?:[\\s-]?(bn|tn|million|billion|trillion|thousand)${EDGE})?${EDGE}`,
+    ),
     say: (m, c) => {
       const written = m[2].startsWith('.') ? `0${m[2]}` : m[2];
       const minus = minusWord(m[1], c.before);
       if (m[3]) return { say: `${minus}${numberWords(written)} ${SCALES.get(m[3])}`, kind: 'number' };
-      if (/^0\d+$/.test(written) || /^\d{13,}$/.test(written)) return { say: minus + digitByDigit(written), kind: 'number' };
+      if (/^0\d+$/.test(written) || /^\d{13,}$/.test(written))
+        return { say: minus + digitByDigit(written), kind: 'number' };
       if (/^\d{4}$/.test(written) && isYearLike(written) && !minus && !countsSomething(c.after))
         return { say: year(Number(written)), kind: 'year' };
       return { say: minus + numberWords(written), kind: 'number' };

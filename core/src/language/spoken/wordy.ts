@@ -9,7 +9,8 @@ const LETTER = /\p{L}/u;
 const spell = (letters: string) => [...letters.toLowerCase()].join(' ');
 
 /** Names that are counted with a Roman numeral said as a plain number, not as "the second". */
-const COUNTED = /(?:war|chapter|part|act|volume|book|phase|type|section|figure|table|level|article|title|mark|scene|grade|class|stage|appendix)\s$/i;
+const COUNTED =
+  /(?:war|chapter|part|act|volume|book|phase|type|section|figure|table|level|article|title|mark|scene|grade|class|stage|appendix)\s$/i;
 
 /** An address with its marks said: "example.org/a" → "example dot org slash a". */
 function addressWords(address: string): string {
@@ -17,11 +18,21 @@ function addressWords(address: string): string {
     .replace(/^https?:\/\//i, '')
     .replace(/\/$/, '')
     .replace(/([./@_\-:?=&#~%+])/g, (_, sign: string) => {
-      const said: Record<string, string> = { '.': 'dot', '/': 'slash', '@': 'at', '_': 'underscore', '-': 'dash', ':': 'colon' };
+      const said: Record<string, string> = {
+        '.': 'dot',
+        '/': 'slash',
+        '@': 'at',
+        _: 'underscore',
+        '-': 'dash',
+        ':': 'colon',
+      };
       return ` ${said[sign] ?? ''} `;
     })
     .replace(/\bwww\b/gi, 'w w w')
-    .replace(/\d+/g, (d) => ` ${d.length > 4 ? spell(d).replace(/\d/g, (c) => cardinal(Number(c))) : numberWords(d)} `)
+    .replace(
+      /\d+/g,
+      (d) => ` ${d.length > 4 ? spell(d).replace(/\d/g, (c) => cardinal(Number(c))) : numberWords(d)} `,
+    )
     .replace(/\s+/g, ' ')
     .trim();
 }
@@ -32,7 +43,8 @@ function abbreviation(written: string, after: string): Said | null {
   // "No." and single letters are words of their own unless a figure or a name follows.
   if (/^(no|nos|p|pp|c|ca|ch|sec|fig|figs|vol)\.$/i.test(written) && !/^\s?\d/.test(after)) return null;
   if (/^v\.$/i.test(written) && !/^\s\p{Lu}/u.test(after)) return null;
-  if (/^(mar|sen|col|gen|est|ed|eds|dec|oct|nov|sep|sept|jan|feb|apr|aug|rev|hon|mt|lt)\.$/.test(written)) return null;
+  if (/^(mar|sen|col|gen|est|ed|eds|dec|oct|nov|sep|sept|jan|feb|apr|aug|rev|hon|mt|lt)\.$/.test(written))
+    return null;
   const closes = entry.ends && (/^\s*$/.test(after) || /^\s+["'“‘(]?\p{Lu}/u.test(after));
   return { say: entry.say, kind: 'abbreviation', ...(closes ? { boundary: 'sentence' as const } : {}) };
 }
@@ -65,26 +77,32 @@ export const wordyRules: readonly SpokenRule[] = [
   {
     id: 'bare-domain',
     first: /[a-z]/,
-    pattern: sticky(String.raw`[a-z0-9-]{2,63}(?:\.[a-z0-9-]{2,63}){0,3}\.(?:com|org|net|edu|gov|io|info|uk|de|fr|eu)(?:\/[^\s<>"”’)\]]*?)?(?=[.,;:!?]*(?:[\s<>"”’)\]]|$))`),
+    pattern: sticky(
+      String.raw`[a-z0-9-]{2,63}(?:\.[a-z0-9-]{2,63}){0,3}\.(?:com|org|net|edu|gov|io|info|uk|de|fr|eu)(?:\/[^\s<>"”’)\]]*?)?(?=[.,;:!?]*(?:[\s<>"”’)\]]|$))`,
+    ),
     say: (m) => ({ say: addressWords(m[0]), kind: 'url' }),
   },
   {
     id: 'month-day',
     first: /[JFMASOND]/,
-    pattern: sticky(`(${PATTERNS.month})\\.?\\s(\\d{1,2})(?:st|nd|rd|th)?(?:,?\\s(\\d{4}))?${EDGE}`),
+    pattern: sticky(`(${PATTERNS.month})\\s(\\d{1,2})(?:st|nd|rd|th)?(?:,?\\s(\\d{4}))?${EDGE}`),
     say: (m) => {
       const day = Number(m[2]);
       if (day < 1 || day > 31) return null;
-      const month = ABBREVIATIONS.get(`${m[1].toLowerCase()}.`)?.say ?? m[1];
+      const month = ABBREVIATIONS.get(`${m[1].toLowerCase().replace('.', '')}.`)?.say ?? m[1];
       return { say: `${month} ${ordinal(day)}${m[3] ? ` ${year(Number(m[3]))}` : ''}`, kind: 'date' };
     },
   },
   {
     id: 'abbreviation',
     first: LETTER,
-    pattern: sticky(String.raw`(?:[A-Za-z]\.\s?){2,4}(?![\p{L}\p{N}])|et al\.|[A-Za-z]{1,6}\.(?:[A-Za-z]\.)?`),
+    pattern: sticky(
+      String.raw`(?:[A-Za-z]\.\s?){2,4}(?![\p{L}\p{N}])|et al\.|[A-Za-z]{1,6}\.(?:[A-Za-z]\.)?`,
+    ),
     say: (m, c) => {
-      const known = abbreviation(m[0].trim(), c.after) ?? (m[0].endsWith(' ') ? abbreviation(m[0].trim(), ` ${c.after}`) : null);
+      const known =
+        abbreviation(m[0].trim(), c.after) ??
+        (m[0].endsWith(' ') ? abbreviation(m[0].trim(), ` ${c.after}`) : null);
       if (known) return { ...known, length: m[0].trimEnd().length };
       return null;
     },
@@ -96,7 +114,12 @@ export const wordyRules: readonly SpokenRule[] = [
     say: (m, c) => {
       const letters = m[0].replace(/[^\p{L}]/gu, '');
       // "It was plan B. The rest…": one letter after a lower-case word closes a sentence.
-      if (letters.length === 1 && /\p{Ll}\s$/u.test(c.before) && !/\b(and|by|with|for|of|to|said|mr|mrs)\s$/i.test(c.before)) return null;
+      if (
+        letters.length === 1 &&
+        /\p{Ll}\s$/u.test(c.before) &&
+        !/\b(and|by|with|for|of|to|said|mr|mrs)\s$/i.test(c.before)
+      )
+        return null;
       return { say: spell(letters), kind: 'letters', length: m[0].trimEnd().length };
     },
   },
@@ -119,7 +142,9 @@ export const wordyRules: readonly SpokenRule[] = [
   {
     id: 'letters-and-figures',
     first: /[\p{L}\d]/u,
-    pattern: sticky(String.raw`(\p{Lu}{1,4})[-]?(\d{1,4})(\p{Lu}{0,2})(?![\p{L}\p{N}])|(\d{1,3})(\p{Lu}{1,3})(?![\p{L}\p{N}])`),
+    pattern: sticky(
+      String.raw`(\p{Lu}{1,4})[-]?(\d{1,4})(\p{Lu}{0,2})(?![\p{L}\p{N}])|(\d{1,3})(\p{Lu}{1,3})(?![\p{L}\p{N}])`,
+    ),
     say: (m) => {
       const head = m[1] ? spell(m[1]) : numberWords(m[4]);
       const tail = m[1] ? `${numberWords(m[2])}${m[3] ? ` ${spell(m[3])}` : ''}` : spell(m[5]);
@@ -161,8 +186,22 @@ export const wordyRules: readonly SpokenRule[] = [
     first: /[&+=@§©®™×÷±≈<>°*~^|/\\%£$€]/u,
     pattern: sticky(String.raw`[&+=@§©®™×÷±≈<>°*~^|/\\%£$€]`),
     say: (m, c) => {
-      const always: Record<string, string> = { '&': 'and', '§': 'section', '±': 'plus or minus', '≈': 'about', '÷': 'divided by', '%': 'percent' };
-      const between: Record<string, string> = { '+': 'plus', '=': 'equals', '@': 'at', '×': 'times', '<': 'less than', '>': 'more than' };
+      const always: Record<string, string> = {
+        '&': 'and',
+        '§': 'section',
+        '±': 'plus or minus',
+        '≈': 'about',
+        '÷': 'divided by',
+        '%': 'percent',
+      };
+      const between: Record<string, string> = {
+        '+': 'plus',
+        '=': 'equals',
+        '@': 'at',
+        '×': 'times',
+        '<': 'less than',
+        '>': 'more than',
+      };
       // Marks of layout ("**", "~", "|") are silent; signs of sums are said only where they stand between two things.
       const inside = /[\p{L}\p{N})]\s?$/u.test(c.before) && /^\s?[\p{L}\p{N}(]/u.test(c.after);
       return { say: always[m[0]] ?? (inside ? (between[m[0]] ?? '') : ''), kind: 'symbol' };

@@ -4,7 +4,16 @@ import { fromMarkdown } from 'mdast-util-from-markdown';
 import type { RawDocument } from '../document.ts';
 import type { SourceReader } from './reader.ts';
 
-const MARKS = [/^#{1,6}\s\S/m, /^\s*[-*+]\s\S/m, /^\s*\d+\.\s\S/m, /\[[^\]\n]+\]\([^)\n]+\)/, /\*\*[^*\n]+\*\*/, /^>\s/m, /^```/m, /^(---|\+\+\+)\n/];
+const MARKS = [
+  /^#{1,6}\s\S/m,
+  /^\s*[-*+]\s\S/m,
+  /^\s*\d+\.\s\S/m,
+  /\[[^\]\n]+\]\([^)\n]+\)/,
+  /\*\*[^*\n]+\*\*/,
+  /^>\s/m,
+  /^```/m,
+  /^(---|\+\+\+)\n/,
+];
 
 /** Words of a node; code, pictures and raw HTML are not speech. */
 function words(node: Nodes): string {
@@ -56,7 +65,8 @@ function addNode(raw: RawDocument, node: RootContent): void {
   } else if (node.type === 'list') {
     node.children.forEach((item, i) => {
       const text = tidy(item.children.map((c) => words(c as Nodes)).join(' '));
-      if (text) raw.blocks.push({ type: 'item', text, ...(node.ordered ? { step: (node.start ?? 1) + i } : {}) });
+      if (text)
+        raw.blocks.push({ type: 'item', text, ...(node.ordered ? { step: (node.start ?? 1) + i } : {}) });
     });
   }
 }

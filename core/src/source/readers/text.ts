@@ -3,11 +3,17 @@ import type { RawBlock, RawDocument } from '../document.ts';
 import type { SourceReader } from './reader.ts';
 
 const ITEM = /^\s*(?:[-*•–]\s+|(\d{1,2})[.)]\s+|(?:step|Step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/;
-const DATELINE = /^(?:published|updated|posted)?\s*:?\s*(?:on\s+)?((?:\d{1,2}\s\p{L}+\s\d{4})|(?:\p{L}+\s\d{1,2},\s\d{4})|\d{4}-\d{2}-\d{2})\s*$/iu;
+const DATELINE =
+  /^(?:published|updated|posted)?\s*:?\s*(?:on\s+)?((?:\d{1,2}\s\p{L}+\s\d{4})|(?:\p{L}+\s\d{1,2},\s\d{4})|\d{4}-\d{2}-\d{2})\s*$/iu;
 const BYLINE = /^[Bb]y\s+(\p{Lu}[\p{L}.'’-]+(?:\s\p{Lu}[\p{L}.'’-]+){0,3})\s*$/u;
 
 /** A short line without a full stop that stands alone: a heading or a title. */
-const isHeading = (line: string) => line.length <= 90 && !/[.!?,;:"”]$/.test(line) && /^[\p{Lu}\p{N}“"]/u.test(line) && line.split(/\s+/).length <= 14 && line.split(/\s+/).length >= 1;
+const isHeading = (line: string) =>
+  line.length <= 90 &&
+  !/[.!?,;:"”]$/.test(line) &&
+  /^[\p{Lu}\p{N}“"]/u.test(line) &&
+  line.split(/\s+/).length <= 14 &&
+  line.split(/\s+/).length >= 1;
 
 export const textReader: SourceReader = {
   id: 'text',
@@ -15,7 +21,10 @@ export const textReader: SourceReader = {
   read: (text) => {
     const chunks = /\n\s*\n/.test(text) ? text.split(/\n\s*\n/) : text.split('\n');
     const raw: RawDocument = { blocks: [] };
-    chunks.map((c) => c.trim()).filter(Boolean).forEach((chunk, i, all) => addChunk(raw, chunk, i, all));
+    chunks
+      .map((c) => c.trim())
+      .filter(Boolean)
+      .forEach((chunk, i, all) => addChunk(raw, chunk, i, all));
     return raw;
   },
 };
@@ -33,11 +42,19 @@ function addChunk(raw: RawDocument, chunk: string, i: number, all: readonly stri
     raw.blocks.push({ type: 'item', text: joined.replace(ITEM, ''), ...(step ? { step } : {}) });
   } else if (DATELINE.test(joined)) raw.published ??= DATELINE.exec(joined)![1];
   else if (BYLINE.test(joined) && i < 4) raw.authors ??= [BYLINE.exec(joined)![1]];
-  else if (i === 0 && all.length > 1 && lines.length <= 2 && joined.length <= 200 && !/[.!?;,”"]$/.test(joined)) raw.title = joined;
+  else if (
+    i === 0 &&
+    all.length > 1 &&
+    lines.length <= 2 &&
+    joined.length <= 200 &&
+    !/[.!?;,”"]$/.test(joined)
+  )
+    raw.title = joined;
   else if (lines.length === 1 && all.length > 1 && isHeading(joined)) {
     if (!raw.title && raw.blocks.length === 0) raw.title = joined;
     else raw.blocks.push({ type: 'heading', text: joined });
-  } else if (/^>/.test(chunk)) raw.blocks.push({ type: 'quote', text: joined.replace(/(^|\s)>\s?/g, '$1').trim() });
+  } else if (/^>/.test(chunk))
+    raw.blocks.push({ type: 'quote', text: joined.replace(/(^|\s)>\s?/g, '$1').trim() });
   else raw.blocks.push({ type: 'paragraph', text: joined });
 }
 

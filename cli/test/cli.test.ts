@@ -1,0 +1,105 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { expect } from 'chai';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const demo = (name: string) => join(root, 'demo/data/sources', name);
+
+describe('the command line', function () {
+  this.timeout(60_000);
+  let folder: string;
+  before(() => void (folder = mkdtempSync(join(tmpdir(), 'ursprung-cli-'))));
+  after(() => rmSync(folder, { recursive: true, force: true }));
+
+  const run = (...args: string[]) => {
+    const done = spawnSync(process.execPath, [join(root, 'bin/ursprung'), ...args], {
+      encoding: 'utf8',
+      maxBuffer: 64 * 1024 * 1024,
+    });
+    return { status: done.status, out: done.stdout, err: done.stderr };
+  };
+  const file = (name: string, content: string | Uint8Array) => {
+    const path = join(folder, name);
+    writeFileSync(path, content);
+    return path;
+  };
+  /** Exit 1, nothing on stdout, one clear line on stderr. */
+  const fails = (args: string[], says: RegExp) => {
+    const { status, out, err } = run(...args);
+    expect([status, out], err).to.deep.equal([1, '']);
+    expect(err.trim().split('\n')).to.have.length(1);
+    expect(err).to.match(says);
+  };
+
+  it('reads a source into facts', () => {
+    const { status, out } = run('read', demo('footbridge.html'));
+    const read = JSON.parse(out);
+    expect([status, read.kind, read.published]).to.deep.equal([0, 'news', '2025-11-09']);
+    expect(read.facts[0]).to.include.keys('id', 'text', 'numbers', 'dates', 'names', 'strength');
+    expect(read.quotes.length).to.be.greaterThan(3);
+  });
+
+  it('drafts, checks, breaks into scenes and exports', () => {
+    const drafted = run('draft', demo('eels.txt'), '--seconds', '90', '--title', 'Eels', '--seed', '3');
+    const script = JSON.parse(drafted.out);
+    expect(script.seconds).to.be.within(89.1, 90.9);
+    expect([script.title, script.target, script.shape]).to.deep.equal([
+      'Eels',
+      { kind: 'point', seconds: 90 },
+      'question',
+    ]);
+    const path = file('eels.json', drafted.out);
+    const check = JSON.parse(run('check', path).out);
+    expect(check.seconds).to.equal(script.seconds);
+    expect(check.unsupported).to.deep.equal([]);
+    expect(check.overlap.share).to.be.within(0, 1);
+    const scenes = JSON.parse(run('scenes', path).out);
+    expect([scenes[0].start, scenes.at(-1).end]).to.deep.equal([0, script.seconds]);
+    expect(run('export', path, '--as', 'srt').out).to.match(/^1\n00:00:00,000 --> /);
+    const out = join(folder, 'eels.md');
+    expect(run('export', path, '--as', 'markdown', '--out', out).status).to.equal(0);
+    expect(readFileSync(out, 'utf8')).to.match(/^# Eels/);
+  });
+
+  it('times files at a pace, one object a line', () => {
+    const path = file('a.txt', 'The lift has failed once. It cost £5.');
+    const rows = run('time', path, path, '--pace', '150')
+      .out.trim()
+      .split('\n')
+      .map((l) => JSON.parse(l));
+    expect(rows).to.have.length(2);
+    expect(rows[0]).to.include({ words: 8, spokenWords: 9 });
+    expect(rows[0].seconds).to.be.greaterThan(JSON.parse(run('time', path, '--pace', '190').out).seconds);
+  });
+
+  it('cleans a draft', () =>
+    expect(run('clean', file('d.txt', '# Hook\n[music]\nNarrator: The lift failed.')).out).to.equal(
+      'The lift failed.\n',
+    ));
+
+  it('checks plain text without a source: no overlap, nothing unsupported', () => {
+    const check = JSON.parse(run('check', file('p.txt', 'The lift failed in 1907. Nobody was hurt.')).out);
+    expect([check.overlap, check.unsupported]).to.deep.equal([null, []]);
+    const against = JSON.parse(run('check', join(folder, 'p.txt'), '--source', demo('eels.txt')).out);
+    expect(against.unsupported.map((u: { text: string }) => u.text)).to.include('1907');
+  });
+
+  it('refuses bad input with one clear line', () => {
+    fails(['draft', demo('eels.txt'), '--seconds', '0'], /between 15 and 1500/);
+    fails(['draft', demo('eels.txt'), '--seconds', '36000'], /between 15 and 1500/);
+    fails(['draft', demo('eels.txt'), '--seconds', 'soon'], /length in seconds/);
+    fails(['draft', demo('eels.txt'), '--seconds', '600'], /carries \d:\d\d at most/);
+    fails(['draft', demo('eels.txt'), '--seconds', '60', '--mood', 'odd'], /--mood is one of/);
+    fails(['read', file('empty.txt', '')], /no words/);
+    fails(['read', file('picture.png', Uint8Array.from([137, 80, 78, 71, 0, 0, 0, 1, 2, 0]))], /not text/);
+    fails(['read', join(folder, 'missing.txt')], /can't be found/);
+    fails(['export', file('broken.json', '{"version": 1'), '--as', 'srt'], /not whole/);
+    fails(['export', file('other.json', '{"a": 1}'), '--as', 'srt'], /no script file/);
+    fails(['calibrate', folder], /No pair/);
+    fails(['frobnicate'], /no command/);
+    fails(['read'], /Name one source file/);
+  });
+});

@@ -1,0 +1,256 @@
+import { expect } from 'chai';
+import { draftScript, DraftError, sourceCarries, type Draft } from '../../src/draft/index.ts';
+import { contract, forTheEar, speakerFirst } from '../../src/draft/ear.ts';
+import { safeSplits } from '../../src/draft/split.ts';
+import { references } from '../../src/draft/references.ts';
+import { taggedFacts } from '../../src/facts/index.ts';
+import { readSource } from '../../src/source/index.ts';
+import { clockLines, type Target } from '../../src/script/index.ts';
+import { stockOf, unsupportedIn } from '../../src/trace/index.ts';
+import { rankShapes } from '../../src/plan/index.ts';
+import { clock, demoFile, solver, tagger } from '../tools.ts';
+
+const DEMOS = {
+  'footbridge.html': 180,
+  'boat-lift.md': 300,
+  'eels.txt': 90,
+  'ledger.txt': 180,
+  'sash-window.md': 120,
+};
+const drafts = new Map<string, { draft: Draft; text: string }>();
+const make = async (name: string, target: Target, shape?: 'chronicle' | 'question' | 'steps') => {
+  const source = readSource(demoFile(name));
+  return {
+    draft: draftScript(
+      source,
+      { target, mood: 'calm', seed: 1, ...(shape ? { shape } : {}) },
+      { tagger, clock, solver: await solver() },
+    ),
+    text: source.text,
+  };
+};
+const linesOf = (d: Draft) => d.sections.flatMap((s) => s.lines);
+
+describe('drafting', () => {
+  before(async function () {
+    this.timeout(60_000);
+    for (const [name, seconds] of Object.entries(DEMOS))
+      drafts.set(name, await make(name, { kind: 'point', seconds }));
+  });
+
+  it('lasts what was asked on the clock, to within 1 %, for every demo source', () => {
+    for (const [name, { draft }] of drafts) {
+      const asked = DEMOS[name as keyof typeof DEMOS] * 1000;
+      const ms = clock.lines(clockLines(draft.sections)).reduce((n, l) => n + l.ms, 0);
+      expect(ms, name).to.equal(draft.ms);
+      expect(Math.abs(ms - asked), name).to.be.at.most(asked * 0.01);
+      expect(
+        draft.sections.reduce((n, s) => n + s.plannedMs, 0),
+        name,
+      ).to.equal(asked);
+    }
+  });
+
+  it('traces every line that claims anything, in the source’s own words, and claims nothing no source has', () => {
+    for (const [name, { draft, text }] of drafts) {
+      const stock = stockOf([text]);
+      for (const line of linesOf(draft)) {
+        for (const from of line.from)
+          expect(text.includes(from.quote) || from.fact === undefined, `${name}: ${from.quote}`).to.equal(
+            true,
+          );
+        if (line.from.length)
+          expect(unsupportedIn(line.text, stock), `${name}: ${line.text}`).to.deep.equal([]);
+        else expect(line.text, name).to.match(/\?$/);
+      }
+    }
+  });
+
+  it('opens and ends on facts, in sections of several lines', () => {
+    for (const { draft } of drafts.values()) {
+      expect(draft.sections[0].role).to.equal('hook');
+      expect(draft.sections[0].lines.some((l) => l.from.length > 0)).to.equal(true);
+      expect(linesOf(draft).at(-1)!.from.length).to.be.greaterThan(0);
+      expect(draft.sections.length).to.be.greaterThan(3);
+    }
+  });
+
+  it('uses no framing line twice and few of them', () => {
+    for (const { draft } of drafts.values()) {
+      const framing = linesOf(draft)
+        .filter((l) => !l.from.length)
+        .map((l) => l.text);
+      expect(new Set(framing).size).to.equal(framing.length);
+      // About 1.2 a minute pass unnoticed, 2.3 are the edge.
+      expect(framing.length / (draft.ms / 60_000)).to.be.at.most(2.8);
+    }
+  });
+
+  it('tells only what stands on something told: closed groups', () => {
+    const source = readSource(demoFile('footbridge.html'));
+    const tagged = taggedFacts(source, tagger);
+    const needs = references(tagged, new Set());
+    const told = new Set(
+      linesOf(drafts.get('footbridge.html')!.draft).flatMap((l) => l.from.map((f) => f.fact)),
+    );
+    tagged.forEach(({ fact }, i) => {
+      if (!told.has(fact.id)) return;
+      for (const n of needs[i])
+        if (n.adjacent)
+          expect(told.has(tagged[n.to].fact.id), `${fact.text} needs ${tagged[n.to].fact.text}`).to.equal(
+            true,
+          );
+    });
+  });
+
+  it('tells all steps of a guide in order, warnings too', () => {
+    const text = linesOf(drafts.get('sash-window.md')!.draft)
+      .map((l) => l.text)
+      .join('\n');
+    const places = ['First,', 'Second,', 'Third,', 'Fourth,', 'Fifth,', 'Sixth,', 'Seventh,', 'Last,'].map(
+      (w) => text.indexOf(w),
+    );
+    expect(places.every((p) => p >= 0)).to.equal(true);
+    expect([...places].sort((a, b) => a - b)).to.deep.equal(places);
+    expect(text).to.match(/Never hit the glass/);
+  });
+
+  it('keeps a story’s reveal', () => {
+    expect(
+      linesOf(drafts.get('ledger.txt')!.draft)
+        .map((l) => l.text)
+        .join(' '),
+    ).to.match(/E\. Marsh was Edith, her mother\./);
+  });
+
+  it('is the same for the same seed', async () => {
+    const again = await make('eels.txt', { kind: 'point', seconds: 90 });
+    expect(again.draft.sections).to.deep.equal(drafts.get('eels.txt')!.draft.sections);
+  });
+
+  it('stays on the right side of a floor and a ceiling', async () => {
+    expect((await make('footbridge.html', { kind: 'floor', seconds: 120 })).draft.ms).to.be.within(
+      120_000,
+      122_400,
+    );
+    expect((await make('footbridge.html', { kind: 'ceiling', seconds: 120 })).draft.ms).to.be.within(
+      117_600,
+      120_000,
+    );
+  }).timeout(60_000);
+
+  it('says how long a source carries when it is too short', async () => {
+    let error: unknown;
+    try {
+      await make('eels.txt', { kind: 'point', seconds: 900 });
+    } catch (e) {
+      error = e;
+    }
+    expect(error).to.be.instanceOf(DraftError);
+    expect((error as DraftError).message).to.match(/carries \d:\d\d at most/);
+    const carries = sourceCarries(
+      readSource(demoFile('eels.txt')),
+      { mood: 'calm', seed: 1 },
+      { tagger, clock, solver: await solver() },
+    );
+    expect(carries.longestMs).to.equal((error as DraftError).carries.longestMs);
+    expect(carries.shortestMs).to.be.lessThan(carries.longestMs);
+  }).timeout(60_000);
+
+  it('refuses steps for a source that has none', async () => {
+    let message = '';
+    await make('eels.txt', { kind: 'point', seconds: 60 }, 'steps').catch(
+      (e: Error) => (message = e.message),
+    );
+    expect(message).to.match(/no numbered steps/);
+  });
+
+  it('ranks shapes by kind with reasons', () => {
+    expect(rankShapes(readSource(demoFile('sash-window.md')))[0].id).to.equal('steps');
+    expect(rankShapes(readSource(demoFile('eels.txt')))[0].id).to.equal('question');
+    expect(rankShapes(readSource(demoFile('ledger.txt')))[0].id).to.equal('chronicle');
+  });
+});
+
+describe('saying it for the ear', () => {
+  it('drops statistics, conversions and short names in brackets, keeps values', () => {
+    expect(forTheEar('It fell to 19 hours (95% CI 15 to 24).')).to.equal('It fell to 19 hours.');
+    expect(forTheEar('The trough is 24 m (79 ft) long.')).to.equal('The trough is 24 metres long.');
+    expect(forTheEar('The Lockside Society (LSS) met.')).to.equal('The Lockside Society met.');
+    expect(forTheEar('About 5% of it, e.g. mud.')).to.equal('About 5 percent of it, for example mud.');
+    expect(forTheEar('Results: The lamps were off.')).to.equal('The lamps were off.');
+  });
+
+  it('contracts where speakers do, never in a quotation or before a stop', () => {
+    expect(contract('It is not open and did not open.')).to.equal('It isn’t open and didn’t open.');
+    expect(contract('He said “it is not open”.')).to.equal('He said “it is not open”.');
+    expect(contract('It has a property that flour does not.')).to.equal(
+      'It has a property that flour does not.',
+    );
+    expect(contract('You do not only win.')).to.equal('You do not only win.');
+  });
+
+  it('names who speaks before the quotation, which stays whole', () => {
+    expect(speakerFirst('“It felt like a ferry,” said Oona Barrick, a nurse.')).to.equal(
+      'Oona Barrick, a nurse, said: “It felt like a ferry.”',
+    );
+    expect(speakerFirst('“I could not see it,” he said.')).to.equal('“I could not see it,” he said.');
+  });
+
+  const split = (text: string) => safeSplits(text, tagger(text));
+  it('splits long sentences only where both parts stand', () => {
+    expect(
+      split(
+        'The company closed the locks for weeks at a time, and the carters carried the coal down to the harbour in the evenings.',
+      ),
+    ).to.have.length(2);
+    expect(
+      split(
+        'One trough of water goes down to the river; another trough of water goes up to the canal at the same time.',
+      ),
+    ).to.have.length(2);
+  });
+  it('leaves lists, conditions, reported speech and short sentences whole', () => {
+    for (const text of [
+      'The shop sold clocks, watches, barometers, and a few old books that nobody in the whole street wanted to buy.',
+      'If the paint runs across the gap without any crack at all, and the nails are out, the window is painted shut.',
+      'The keeper said that the gate was shut in the night, and the boat had been waiting there since the morning.',
+      'The gate shut, and the boat waited.',
+    ])
+      expect(split(text), text).to.deep.equal([text]);
+  });
+});
+
+describe('references', () => {
+  const needs = (text: string) => {
+    const tagged = taggedFacts(readSource(text), tagger);
+    return references(tagged, new Set()).map((list) => list.filter((n) => n.adjacent).map((n) => n.to));
+  };
+  it('ties a sentence to the one it leans on', () => {
+    for (const second of [
+      'It was closed on the next day.',
+      'But nobody came.',
+      'That belief was wrong.',
+      'Two years later the gate fell.',
+      'The keeper had seen them before.',
+      'I did, in the end.',
+    ])
+      expect(needs(`The council built a lock in the town. ${second}`)[1], second).to.deep.equal([0]);
+  });
+  it('leaves free what stands alone', () => {
+    for (const second of [
+      'Coal left for the railway after 1920.',
+      'A survey found that the boat had lost its rudder.',
+      'It is clear that boats float.',
+      'I have worked in a clock shop for nineteen years.',
+    ])
+      expect(needs(`Marrowgate is a city on a river.\n\n${second}`)[1], second).to.deep.equal([]);
+  });
+  it('keeps a quotation of several sentences together', () => {
+    expect(
+      needs(
+        '“Everyone stopped,” said Oona Barrick. “Then everyone walked. It got worse.” The bridge shook.',
+      )[2],
+    ).to.include(1);
+  });
+});

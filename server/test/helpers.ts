@@ -1,0 +1,75 @@
+/** A server on a database of its own, for one test file. */
+import { randomBytes } from 'node:crypto';
+import pg from 'pg';
+import { startServer, type Running } from '../src/index.ts';
+
+export interface Answer {
+  status: number;
+  // Tests look into answers freely.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  body: any;
+}
+export interface TestServer extends Running {
+  request: (method: string, path: string, input?: unknown) => Promise<Answer>;
+  get: (path: string) => Promise<Answer>;
+  post: (path: string, input: unknown) => Promise<Answer>;
+  patch: (path: string, input: unknown) => Promise<Answer>;
+  raw: (method: string, path: string, body?: string, headers?: Record<string, string>) => Promise<Response>;
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  query: (sql: string) => Promise<any[]>;
+}
+
+async function admin<T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    return await work(client);
+  } finally {
+    await client.end();
+  }
+}
+
+/** Starts a server on a fresh database; `stop` drops it again. The address of PostgreSQL comes from bin/test. */
+export async function freshServer(webFolder?: string): Promise<TestServer> {
+  const base = process.env.TEST_DATABASE_URL;
+  if (!base) throw new Error('TEST_DATABASE_URL is not set: run bin/test.');
+  const name = `t_${randomBytes(6).toString('hex')}`;
+  await admin(base, (c) => c.query(`CREATE DATABASE ${name}`));
+  const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`);
+  const running = await startServer({
+    databaseUrl,
+    port: 0,
+    worker: new URL('../dist/worker.js', import.meta.url),
+    ...(webFolder ? { webFolder } : {}),
+    log: (line) => process.stderr.write(`${line}\n`),
+  });
+  const raw: TestServer['raw'] = (method, path, body, headers = {}) =>
+    fetch(`${running.url}/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { body }),
+      headers: Object.fromEntries(
+        Object.entries({
+          'content-type': 'application/json',
+          'x-requested-with': 'ursprung',
+          ...headers,
+        }).filter(([, v]) => v !== ''),
+      ),
+    });
+  const request: TestServer['request'] = async (method, path, input) => {
+    const answer = await raw(method, path, input === undefined ? undefined : JSON.stringify(input));
+    return { status: answer.status, body: await answer.json() };
+  };
+  return {
+    ...running,
+    raw,
+    request,
+    get: (path) => request('GET', path),
+    post: (path, input) => request('POST', path, input),
+    patch: (path, input) => request('PATCH', path, input),
+    query: (sql) => admin(databaseUrl, async (c) => (await c.query(sql)).rows),
+    stop: async () => {
+      await running.stop();
+      await admin(base, (c) => c.query(`DROP DATABASE ${name} WITH (FORCE)`));
+    },
+  };
+}
