@@ -74,12 +74,12 @@ export function SourcesPlace({ session, snapshot }: { session: ScriptSession; sn
               </span>
             </button>
           ))}
-          <dl className="pt-6 text-[12px] text-ink2 grid grid-cols-2 gap-2">
+          <div className="pt-6 text-[12px] text-ink2 grid grid-cols-2 gap-2">
             <span className={UNDERLINE.number}>number</span>
             <span className={UNDERLINE.date}>date</span>
             <span className={UNDERLINE.name}>name</span>
             <span className={UNDERLINE.quote}>“quote”</span>
-          </dl>
+          </div>
         </section>
         <main className="overflow-auto px-6 pb-16" tabIndex={0} aria-label="Passages">
           <div className="columnhead border-b border-hair flex">

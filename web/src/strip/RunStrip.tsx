@@ -82,7 +82,7 @@ export function RunStrip(props: RunStripProps) {
               onClick={() => props.onGo(s.id)}
               role="button"
               tabIndex={0}
-              aria-label={`${s.title}, ${s.role}, ${clockText(s.ms)}`}
+              aria-label={`${s.title} ${clockText(s.ms, false)}, ${s.role}`}
               onKeyDown={(e) =>
                 (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), props.onGo(s.id))
               }
@@ -122,12 +122,13 @@ export function RunStrip(props: RunStripProps) {
                 />
               )}
               {width > 60 && (
-                <text x={left + 20} y={TOP + 13} fontSize="11" fontWeight="600" fill="var(--ink)">
+                <text aria-hidden="true" x={left + 20} y={TOP + 13} fontSize="11" fontWeight="600" fill="var(--ink)">
                   {clip(s.title, width - 24)}
                 </text>
               )}
               {width > 34 && (
                 <text
+                  aria-hidden=\"true\"
                   x={left + (width > 60 ? 20 : 4)}
                   y={TOP + 26}
                   fontSize="11"

@@ -1,0 +1,156 @@
+/** Speed and memory as ratios side by side in one run, printed as a table. `npm run bench`. */
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { draftScript } from '@ursprung/core/draft';
+import { openDictionary } from '@ursprung/core/language';
+import { readSource } from '@ursprung/core/source';
+import { SHIPPED_VOICES, makeClock } from '@ursprung/core/timing';
+import { indexSources, overlap } from '@ursprung/core/trace';
+import { demoSource } from '@ursprung/demo';
+import { getClock, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
+
+const rows: string[][] = [];
+const ms = (n: number) => `${n < 10 ? n.toFixed(2) : n.toFixed(0)} ms`;
+
+/** The middle of several runs, in milliseconds. */
+function middle(times: number, work: () => unknown): number {
+  const taken = Array.from({ length: times }, () => {
+    const began = performance.now();
+    work();
+    return performance.now() - began;
+  });
+  return taken.sort((a, b) => a - b)[Math.floor(times / 2)];
+}
+
+// --- the clock: one key in a script, kept word and line times against timing everything anew ---
+const words = readSource(demoSource('lift')).text.split(/\s+/);
+const scriptOf = (count: number) => {
+  const all = Array.from({ length: count }, (_, i) => words[i % words.length]);
+  const lines: { text: string }[] = [];
+  for (let i = 0; i < all.length; i += 16) lines.push({ text: `${all.slice(i, i + 16).join(' ')}.` });
+  return lines;
+};
+let key = 0;
+function keystroke(count: number, fresh: boolean): number {
+  const lines = scriptOf(count);
+  const clock = makeClock(getPronouncer(), { voice: SHIPPED_VOICES.even, pace: 150 });
+  clock.lines(lines);
+  return middle(31, () => {
+    lines[lines.length >> 1] = { text: `A boat of ${++key} tonnes was lifted here.` };
+    return (fresh ? makeClock(getPronouncer(), { voice: SHIPPED_VOICES.even, pace: 150 }) : clock).lines(
+      lines,
+    );
+  });
+}
+const [kept, naive] = [keystroke(4000, false), keystroke(4000, true)];
+rows.push([
+  'all clocks after a key, 4,000 words',
+  ms(kept),
+  'timing everything anew',
+  ms(naive),
+  `${(naive / kept).toFixed(0)}×`,
+]);
+const [short, long] = [keystroke(4000, true), keystroke(16_000, true)];
+rows.push([
+  'timing 16,000 words anew',
+  ms(long),
+  '4,000 words',
+  ms(short),
+  `${(long / short).toFixed(1)}× for 4× the words`,
+]);
+
+// --- the dictionary: opening the packed file against importing the package, each in a process of its own ---
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+const script = (body: string) => {
+  const out = execFileSync(
+    process.execPath,
+    [
+      '--import',
+      'tsx',
+      '--input-type=module',
+      '--expose-gc',
+      '-e',
+      `const m0 = (gc(), process.memoryUsage()); const t0 = performance.now(); ${body}; const t = performance.now() - t0; gc(); const m1 = process.memoryUsage(); console.log(JSON.stringify([t, (m1.heapUsed + m1.external - m0.heapUsed - m0.external) / 1048576]));`,
+    ],
+    { encoding: 'utf8', cwd: here('..') },
+  );
+  return JSON.parse(out.trim().split('\n').at(-1)!) as [number, number];
+};
+const best = (body: string) => Array.from({ length: 5 }, () => script(body)).sort((a, b) => a[0] - b[0])[2];
+const packedFile = here('../core/dist/pronunciations.bin');
+const packed = best(
+  `const { readFileSync } = await import('node:fs'); const bytes = readFileSync(${JSON.stringify(packedFile)}); globalThis.kept = new DataView(bytes.buffer, bytes.byteOffset).getUint32(8, true)`,
+);
+const whole = best(`globalThis.kept = (await import('cmu-pronouncing-dictionary')).dictionary`);
+rows.push([
+  'loading the packed dictionary',
+  ms(packed[0]),
+  'importing its package',
+  ms(whole[0]),
+  `${(whole[0] / packed[0]).toFixed(0)}×`,
+]);
+rows.push([
+  'memory of the packed dictionary',
+  `${packed[1].toFixed(1)} MB`,
+  'of the package',
+  `${whole[1].toFixed(1)} MB`,
+  `${(whole[1] / Math.max(0.1, packed[1])).toFixed(0)}×`,
+]);
+const bytes = readFileSync(packedFile);
+const dictionary = openDictionary(bytes);
+rows.push([
+  'size of the packed dictionary',
+  `${(bytes.length / 1e6).toFixed(2)} MB`,
+  'bar',
+  '2 MB',
+  `${dictionary.size} words`,
+]);
+
+// --- overlap by an index of runs against comparing every pair of places ---
+const source = readSource(demoSource('lift')).text;
+const lines = scriptOf(1000).map((l) => l.text);
+const index = indexSources([source]);
+const fast = middle(9, () => overlap(lines, index));
+const slow = middle(3, () => {
+  const theirs = source.toLowerCase().split(/\W+/);
+  const ours = lines.join(' ').toLowerCase().split(/\W+/);
+  let hits = 0;
+  for (let i = 0; i + 8 <= ours.length; i++)
+    for (let j = 0; j + 8 <= theirs.length; j++) {
+      let n = 0;
+      while (n < 8 && ours[i + n] === theirs[j + n]) n++;
+      if (n === 8) hits++;
+    }
+  return hits;
+});
+rows.push([
+  'overlap of 1,000 words',
+  ms(fast),
+  'every pair of places',
+  ms(slow),
+  `${(slow / fast).toFixed(0)}×`,
+]);
+
+// --- the draft: an exact choice against reading and tagging alone, which any method has to do ---
+const solver = await getSolver();
+const doc = readSource(demoSource('lift'));
+const tagger = getTagger();
+const drafted = middle(3, () =>
+  draftScript(
+    doc,
+    { target: { kind: 'point', seconds: 300 }, mood: 'calm', seed: 1 },
+    { tagger, clock: getClock('even', 150), solver },
+  ),
+);
+const tagged = middle(3, () => doc.blocks.map((b) => tagger(b.text)));
+rows.push([
+  'drafting 5:00 from 2,100 words',
+  ms(drafted),
+  'tagging them alone',
+  ms(tagged),
+  `${(drafted / tagged).toFixed(0)}×`,
+]);
+
+const widths = rows[0].map((_, c) => Math.max(...rows.map((r) => r[c].length)));
+for (const row of rows) process.stdout.write(`${row.map((cell, c) => cell.padEnd(widths[c])).join('  ')}\n`);

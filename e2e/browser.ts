@@ -1,0 +1,76 @@
+/** The real interface in Debian's Chromium, on a server and database of its own. */
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { fileURLToPath } from 'node:url';
+import { chromium, type Browser, type Page } from 'playwright-core';
+import { loadDemo } from '@ursprung/demo';
+import { freshServer, type TestServer } from '../server/test/helpers.ts';
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+export interface Desk {
+  server: TestServer;
+  browser: Browser;
+  page: Page;
+  /** Errors the page wrote to its console, in order. */
+  errors: string[];
+  close: () => Promise<void>;
+}
+
+export async function openDesk(demo = true): Promise<Desk> {
+  const server = await freshServer(fileURLToPath(new URL('../web/dist', import.meta.url)));
+  if (demo) await loadDemo(server.service);
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--no-first-run',
+    ],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  page.setDefaultTimeout(20_000);
+  const errors: string[] = [];
+  page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
+  page.on('pageerror', (e) => errors.push(String(e)));
+  return { server, browser, page, errors, close: async () => (await browser.close(), server.stop()) };
+}
+
+export interface Violation {
+  id: string;
+  nodes: string[];
+}
+
+/** What axe finds against WCAG 2.2 A and AA on the page as it stands. */
+export async function axe(page: Page): Promise<Violation[]> {
+  await page.evaluate(AXE);
+  return page.evaluate(async () => {
+    const run = (
+      window as unknown as {
+        axe: {
+          run: (
+            o: object,
+          ) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
+        };
+      }
+    ).axe;
+    const { violations } = await run.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+    });
+    return violations.map((v) => ({
+      id: v.id,
+      nodes: v.nodes
+        .slice(0, 3)
+        .map((n) => `${n.html.slice(0, 160)} ${n.failureSummary?.slice(0, 160) ?? ''}`),
+    }));
+  });
+}
+
+/** Seconds of the run strip's total, from its clock text. */
+export async function totalSeconds(page: Page): Promise<number> {
+  const [minutes, seconds] = (await page.getByTestId('total').innerText()).split(':').map(Number);
+  return minutes * 60 + seconds;
+}
