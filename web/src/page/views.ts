@@ -86,6 +86,9 @@ export class LineView implements NodeView {
   private readonly found: HTMLElement;
   private drawn = '';
   private chosen = false;
+  private ruled = -1;
+  /** What the margins were drawn from: most keys move only clocks. */
+  private margins = '';
 
   constructor(
     private node: Node,
@@ -114,10 +117,14 @@ export class LineView implements NodeView {
       if (this.views.get(this.id) === this) this.views.delete(this.id);
       this.views.set(node.attrs.id as string, this);
       this.drawn = '';
+      this.margins = '';
     }
     const moved = node.attrs.from !== this.node.attrs.from || node.attrs.restMs !== this.node.attrs.restMs;
     this.node = node;
-    if (moved) this.drawn = '';
+    if (moved) {
+      this.drawn = '';
+      this.margins = '';
+    }
     this.attributes();
     return true;
   }
@@ -125,10 +132,7 @@ export class LineView implements NodeView {
   private attributes(): void {
     const restMs = this.node.attrs.restMs as number;
     this.dom.classList.toggle('rested', restMs > 0);
-    this.dom.classList.toggle(
-      'framing',
-      (this.node.attrs.from as LineSource[]).length === 0 && this.node.content.size > 0,
-    );
+    this.dom.classList.toggle('framing', this.node.attrs.role === 'lead' || this.node.attrs.role === 'frame');
     this.dom.dataset.id = this.id;
     if (restMs > 0) {
       this.rest.replaceChildren();
@@ -141,14 +145,22 @@ export class LineView implements NodeView {
   /** Draws the margins. Nothing is touched that did not change. */
   show(shown: LineShown | undefined, chosen: boolean): void {
     if (!shown) return;
-    const key = JSON.stringify(shown);
+    const key = `${shown.clock}|${shown.seconds}|${shown.scene}|${shown.cut}|${shown.close}|${shown.sameAsBefore}|${shown.found.join('|')}`;
     if (key === this.drawn && chosen === this.chosen) return;
     this.dom.classList.toggle('chosen', chosen);
     this.dom.classList.toggle('cut', shown.cut);
     if (this.heard.textContent !== shown.clock) this.heard.textContent = shown.clock;
     if (this.scene.textContent !== shown.scene) this.scene.textContent = shown.scene;
-    this.rule.style.setProperty('--secs', String(Math.max(1, Math.round(shown.seconds))));
-    this.rule.title = `${shown.seconds.toFixed(1)} s`;
+    if (shown.seconds !== this.ruled) {
+      this.ruled = shown.seconds;
+      this.rule.style.setProperty('--secs', String(Math.max(1, Math.round(shown.seconds))));
+      this.rule.title = `${shown.seconds.toFixed(1)} s`;
+    }
+    const rest = `${shown.close}|${shown.sameAsBefore}|${shown.found.join('|')}|${chosen}`;
+    this.drawn = key;
+    this.chosen = chosen;
+    if (rest === this.margins) return;
+    this.margins = rest;
     this.found.replaceChildren();
     for (const finding of shown.found) {
       const row = element('div', '', this.found);
@@ -156,8 +168,6 @@ export class LineView implements NodeView {
       lead.textContent = finding;
     }
     this.drawSource(shown, chosen);
-    this.drawn = key;
-    this.chosen = chosen;
   }
 
   private drawSource(shown: LineShown, chosen: boolean): void {

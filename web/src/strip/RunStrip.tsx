@@ -73,7 +73,8 @@ export function RunStrip(props: RunStripProps) {
           const [left, right] = [x(starts[i]), x(starts[i] + s.ms)];
           const current = s.id === currentSection;
           const planned = Math.min(right, x(starts[i] + s.plannedMs));
-          const overplan = s.ms - s.plannedMs;
+          // A section without a plan is neither over nor under.
+          const overplan = s.plannedMs ? s.ms - s.plannedMs : 0;
           const width = right - left;
           return (
             <g
@@ -122,13 +123,20 @@ export function RunStrip(props: RunStripProps) {
                 />
               )}
               {width > 60 && (
-                <text aria-hidden="true" x={left + 20} y={TOP + 13} fontSize="11" fontWeight="600" fill="var(--ink)">
+                <text
+                  aria-hidden="true"
+                  x={left + 20}
+                  y={TOP + 13}
+                  fontSize="11"
+                  fontWeight="600"
+                  fill="var(--ink)"
+                >
                   {clip(s.title, width - 24)}
                 </text>
               )}
               {width > 34 && (
                 <text
-                  aria-hidden=\"true\"
+                  aria-hidden="true"
                   x={left + (width > 60 ? 20 : 4)}
                   y={TOP + 26}
                   fontSize="11"
@@ -157,17 +165,12 @@ export function RunStrip(props: RunStripProps) {
             pointerEvents="none"
           />
         )}
-        {cuts.map((ms, i) => (
-          <line
-            key={i}
-            x1={x(ms)}
-            x2={x(ms)}
-            y1={TOP + CELL + 5}
-            y2={TOP + CELL + 12}
-            stroke="var(--ink2)"
-            strokeWidth="1"
-          />
-        ))}
+        <path
+          d={cuts.map((ms) => `M${x(ms).toFixed(1)} ${TOP + CELL + 5}v7`).join('')}
+          stroke="var(--ink2)"
+          strokeWidth="1"
+          fill="none"
+        />
         <g stroke="var(--ink)" fill="none" strokeWidth="1.5" pointerEvents="none">
           {target.kind !== 'ceiling' && <path d={`M${x(targetMs) - half + 5} ${TOP - 8}h-5V${AXIS}h5`} />}
           {target.kind !== 'floor' && <path d={`M${x(targetMs) + half - 5} ${TOP - 8}h5V${AXIS}h-5`} />}
