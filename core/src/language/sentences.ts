@@ -12,10 +12,10 @@ export interface SentenceSpan {
 export const LONGEST_SENTENCE = 1200;
 
 const STOP = /[.!?…]+["'”’)\]]*(?=\s|$)|\n\s*\n/gu;
-const OPENER = /^["'“‘(\[]*/;
+const OPENER = /^["'“‘([]*/;
 
 function isAbbreviation(text: string, stop: number): boolean {
-  const head = /(?:^|[\s("“‘\[])((?:[A-Za-z]\.)+|[A-Za-z]+\.|et al\.)$/.exec(
+  const head = /(?:^|[\s("“‘[])((?:[A-Za-z]\.)+|[A-Za-z]+\.|et al\.)$/.exec(
     text.slice(Math.max(0, stop - 16), stop + 1),
   )?.[1];
   if (!head) return false;
@@ -70,7 +70,7 @@ export function sentences(text: string): SentenceSpan[] {
       continue;
     }
     const following = text.slice(end, end + 8).trimStart();
-    const lower = /^["'“‘(\[]*\p{Ll}/u.test(following);
+    const lower = /^["'“‘([]*\p{Ll}/u.test(following);
     // “Why?” he asked. — the stop belongs to what is quoted.
     if (lower && /[!?…]|["”’']$/.test(match[0])) continue;
     if (lower && match[0] === '...') continue;

@@ -44,14 +44,12 @@ export function checkedText(text: string): string {
   if (text.length > LARGEST_SOURCE)
     throw new SourceError('too-long', 'This is more than 5 MB of text. Paste the part you need.');
   const sample = text.slice(0, 20_000);
-  // eslint-disable-next-line no-control-regex
   const control = (sample.match(/[\u0000-\u0008\u000e-\u001f\u007f-\u009f\ufffd]/g) ?? []).length;
   if (sample.includes('\0') || control > sample.length * 0.02)
     throw new SourceError(
       'binary',
       'This is not text: it looks like a picture, a program or a packed file. Open it where it was made and paste its words.',
     );
-  // eslint-disable-next-line no-control-regex
   const plain = text
     .replace(/\r\n?/g, '\n')
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u200b\ufeff\u00ad]/g, '');

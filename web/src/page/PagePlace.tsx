@@ -142,7 +142,9 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
           heard at
         </span>
         <span style={{ gridColumn: 7 }}>rests on (double rule: still in its words)</span>
-        <span style={{ gridColumn: 9 }}>found {found}</span>
+        <span style={{ gridColumn: 9 }} className="found-count">
+          found {found}
+        </span>
       </div>
       <main className="flex-1 overflow-auto" tabIndex={-1}>
         {empty && (
