@@ -10,7 +10,7 @@ describe('a newcomer’s first ten minutes', function () {
   before(async () => void (desk = await openDesk()));
   after(() => desk.close());
 
-  const lines = () => desk.page.locator('.line .words').allInnerTexts();
+  const lines = () => desk.page.locator('.line .words').allTextContents();
   const saved = () =>
     desk.page.waitForFunction(() => document.querySelector('[data-testid="save"]')?.textContent === 'Saved');
 
@@ -38,8 +38,8 @@ describe('a newcomer’s first ten minutes', function () {
   it('moves clock, section and total while typing, and takes it back', async () => {
     const { page } = desk;
     const before = await totalSeconds(page);
-    const clocks = () => page.locator('.line .heard').allInnerTexts();
-    const heads = () => page.locator('.sectionhead .clock').allInnerTexts();
+    const clocks = () => page.locator('.line .heard').allTextContents();
+    const heads = () => page.locator('.sectionhead .clock').allTextContents();
     const [oldClocks, oldHeads] = [await clocks(), await heads()];
     await page.keyboard.press('End');
     await page.keyboard.type(' And nobody on the bridge had expected any of this at all.');
@@ -271,7 +271,7 @@ describe('an empty workspace and bad input on screen', function () {
         .dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
     });
     await page.waitForFunction(() => document.querySelectorAll('.line').length === 3);
-    expect(await page.locator('.line .words').allInnerTexts()).to.deep.equal([
+    expect(await page.locator('.line .words').allTextContents()).to.deep.equal([
       'The lift has failed once.',
       'Nobody was hurt.',
       'It hung there for <i>sixty-one</i> days.',

@@ -141,7 +141,7 @@ describe('the server on a real PostgreSQL', function () {
 
   it('writes every format with a safe file name', async () => {
     for (const [format, type, holds] of [
-      ['text', 'text/plain', 'Nobody'],
+      ['text', 'text/plain', 'Pell Street'],
       ['markdown', 'text/markdown', '# The Footbridge'],
       ['srt', 'application/x-subrip', '-->'],
       ['json', 'application/json', '"sections"'],

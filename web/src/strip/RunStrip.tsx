@@ -77,17 +77,7 @@ export function RunStrip(props: RunStripProps) {
           const overplan = s.plannedMs ? s.ms - s.plannedMs : 0;
           const width = right - left;
           return (
-            <g
-              key={s.id}
-              className="cursor-pointer"
-              onClick={() => props.onGo(s.id)}
-              role="button"
-              tabIndex={0}
-              aria-label={`${s.title} ${clockText(s.ms, false)}, ${s.role}`}
-              onKeyDown={(e) =>
-                (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), props.onGo(s.id))
-              }
-            >
+            <g key={s.id}>
               <rect
                 x={left}
                 y={TOP}
@@ -152,6 +142,21 @@ export function RunStrip(props: RunStripProps) {
                   ) : null}
                 </text>
               )}
+              <rect
+                x={left}
+                y={TOP}
+                width={Math.max(1, width)}
+                height={CELL}
+                fill="transparent"
+                className="cursor-pointer"
+                role="button"
+                tabIndex={0}
+                aria-label={`${s.title}, ${s.role}, ${clockText(s.ms, false)}`}
+                onClick={() => props.onGo(s.id)}
+                onKeyDown={(e) =>
+                  (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), props.onGo(s.id))
+                }
+              />
             </g>
           );
         })}
