@@ -57,7 +57,7 @@ export function ScenesPlace({ session, snapshot }: { session: ScriptSession; sna
                     <strong className="clock">{number}</strong>
                     <button
                       className="clock text-right underline underline-offset-4 cursor-pointer"
-                      aria-label={`Scene ${number} on the Page`}
+                      aria-label={`${clockText(scene.startMs)}, scene ${number} on the Page`}
                       onClick={() => {
                         goTo(session, scene.parts[0].line);
                         navigate(`/script/${session.script.id}/page`);
