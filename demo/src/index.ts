@@ -72,7 +72,7 @@ export async function loadDemo(target: DemoTarget): Promise<void> {
     channelId: told.id,
     sourceId: ids.sash,
     title: 'Free a Stuck Sash Window',
-    target: { kind: 'ceiling', seconds: 90 },
+    target: { kind: 'ceiling', seconds: 120 },
     seed: 1,
   });
 }

@@ -107,7 +107,8 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
   const notes: string[] = [];
   let tries = [pins];
   if (wantedMs < carries.shortestMs) {
-    if (options.shape)
+    // A guide is told whole or not at all.
+    if (options.shape || shapeById(plan.shape).counts)
       throw new DraftError(
         'too-long',
         `Told as ${shapeById(plan.shape).name.toLowerCase()} this source takes at least ${clockText(carries.shortestMs, false)}.`,
@@ -117,7 +118,8 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
       `Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`,
     );
     tries = [new Set([plan.opening])];
-  } else tries.push(new Set([plan.opening, plan.ending]), new Set([plan.opening]));
+  } else if (!shapeById(plan.shape).counts)
+    tries.push(new Set([plan.opening, plan.ending]), new Set([plan.opening]));
   for (const pinSet of tries) {
     const sections = fit(plan, pinSet, wantedMs, tools);
     if (sections) return finished(plan, sections, carries, notes, tools);
@@ -318,7 +320,7 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
     ...head.flatMap((u) => unitLines(u, 'pull', letter, ids)),
     ...guideNeeds(plan, ids),
   ]);
-  const steps = stepNames(body);
+  const steps = stepNames(rest);
   groups.forEach((group, g) => {
     const question =
       plan.shape === 'question' || (source.kind !== 'forum' && g > 0 && plan.shape === 'chronicle')

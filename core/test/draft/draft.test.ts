@@ -115,6 +115,12 @@ describe('drafting', () => {
     expect(text).to.match(/Never hit the glass/);
   });
 
+  it('never drops a step to fit: a guide is told whole or refused with the shortest length', async () => {
+    let message = '';
+    await make('sash-window.md', { kind: 'point', seconds: 60 }).catch((e: Error) => (message = e.message));
+    expect(message).to.match(/takes at least \d:\d\d/);
+  });
+
   it('keeps a story’s reveal', () => {
     expect(
       linesOf(drafts.get('ledger.txt')!.draft)
