@@ -6,10 +6,8 @@ class Closing extends reporters.Spec {
     super(runner, options);
     runner.once(Runner.constants.EVENT_RUN_END, () => {
       const { passes, failures } = runner.stats;
-      setImmediate(() =>
-        process.stdout.write(
-          `\n${passes} passed, ${failures + Number(process.env.FAILED_CHECKS ?? 0)} failed\n`,
-        ),
+      process.stdout.write(
+        `\n${passes} passed, ${failures + Number(process.env.FAILED_CHECKS ?? 0)} failed\n`,
       );
     });
   }
