@@ -1,5 +1,5 @@
 /** From print to the ear: what a listener can't hear is taken out or said in words. Values stay as they are. */
-import { CURRENCIES, PATTERNS, UNITS } from '../language/lexicon.ts';
+import { PATTERNS, UNITS } from '../language/lexicon.ts';
 import { quotedSpans } from '../trace/words.ts';
 
 /** Applies a change to the text outside quotation marks only. */
@@ -80,8 +80,6 @@ export function forTheEar(text: string): string {
       .replace(/,\s*([.;!?])/g, '$1'),
   ).trim();
 }
-
-export const isCurrency = (sign: string): boolean => CURRENCIES.has(sign);
 
 const SPEECH =
   /^([“"])([^“”"]+)([,?!.])([”"]),?\s(said|says|wrote|writes|explained|added)\s(\p{Lu}[^“”"]{2,90}|[Tt]he [^“”"]{2,60})([.])\s*(?:([“"][^“”"]+[”"]))?$/u;

@@ -1,5 +1,5 @@
 /** Values in a sentence: numbers with units, dates, names, quotes. Spans are offsets into the sentence. */
-import { MONTHS, PATTERNS, UNITS, WEEKDAYS, monthNumber } from '../language/lexicon.ts';
+import { MONTHS, PATTERNS, WEEKDAYS, monthNumber } from '../language/lexicon.ts';
 import { numberValue, wordsValue } from '../language/numbers.ts';
 import type { TaggedToken } from '../language/tagger.ts';
 
@@ -205,5 +205,3 @@ export function quotesIn(text: string): QuoteValue[] {
     .filter((m) => m[1].trim().split(/\s+/).length > 2)
     .map((m) => ({ text: m[1].trim(), start: m.index, end: m.index + m[0].length }));
 }
-
-export const isUnit = (word: string): boolean => UNITS.has(word);

@@ -15,8 +15,6 @@ const OPENING_FACTOR = 0.75;
 const TOO_LONG = 1.5;
 /** Two neighbouring lines share a picture while both together stay under this share of the wanted length. */
 const JOIN_UNDER = 1.05;
-/** A scene rated as too long to hold one picture, in milliseconds (long form). */
-export const LONG_SCENE_MS = 12_000;
 
 export const sceneSchema = z.object({
   id: z.string(),

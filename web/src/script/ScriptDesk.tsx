@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { NavLink, Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
 import { TextSelection } from 'prosemirror-state';
+import { overMs } from '@ursprung/core/script';
 import { api, type ScriptView } from '../api.ts';
 import { Handoff } from '../handoff/Handoff.tsx';
 import { PagePlace } from '../page/PagePlace.tsx';
@@ -125,13 +126,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   const current = sections.find((s) => s.lines.some((l) => l.id === snapshot.line))?.id ?? null;
   const reading = snapshot.line ? (times?.get(snapshot.line)?.startMs ?? null) : null;
   const target = settings.target;
-  const difference = snapshot.totalMs - target.seconds * 1000;
-  const over =
-    target.kind === 'floor'
-      ? Math.min(0, difference)
-      : target.kind === 'ceiling'
-        ? Math.max(0, difference)
-        : difference;
+  const over = overMs(target, snapshot.totalMs);
   const claiming = sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
   const close =
     script.sources.length && snapshot.traces.size

@@ -1,5 +1,6 @@
 /** The run strip: the whole runtime on one true axis, above every place. */
 import { useMemo } from 'react';
+import { toleranceMs } from '@ursprung/core/script';
 import { clockText } from '../text/clockText.ts';
 import { glyphPath } from './glyphs.tsx';
 
@@ -33,7 +34,6 @@ const TOP = 28;
 const CELL = 34;
 const AXIS = 104;
 
-export const toleranceMs = (seconds: number) => Math.max(1000, seconds * 10);
 const signed = (ms: number) => `${ms >= 0 ? '+' : '−'}${(Math.abs(ms) / 1000).toFixed(1)}`;
 
 export function RunStrip(props: RunStripProps) {
