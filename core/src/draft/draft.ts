@@ -19,7 +19,7 @@ import type { Clock } from '../timing/clock.ts';
 import { clockText } from '../timing/clockText.ts';
 import { chooseUnits, shortestUnits, type Choice, type Solver } from './choose.ts';
 import { endingUnit, openingUnit, revealUnits, taskOf } from './opening.ts';
-import { GUIDE, sectionQuestion } from './phrases.ts';
+import { GUIDE, labelOf, sectionQuestion } from './phrases.ts';
 import { cutSections, sectionRole, sectionTitle } from './sections.ts';
 import { makeUnits, type Unit } from './units.ts';
 
@@ -324,7 +324,12 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
   groups.forEach((group, g) => {
     const question =
       plan.shape === 'question' || (source.kind !== 'forum' && g > 0 && plan.shape === 'chronicle')
-        ? sectionQuestion(group, source, used)
+        ? sectionQuestion(
+            group,
+            source,
+            used,
+            groups.slice(0, g).flatMap((told) => told.map(labelOf)),
+          )
         : null;
     if (question) used.add(question);
     const name = sectionTitle(group, source, titles);
@@ -442,11 +447,18 @@ function guideNeeds(plan: Plan, ids: () => string): PlainLine[] {
       /\b(?:need|tools?|materials?|equipment|ingredients)\b/i.test(b.under ?? ''),
   );
   if (items.length < 2) return [];
-  const said = items.map((b) => b.text.replace(/[.;,]$/, ''));
-  const list = `${said.slice(0, -1).join(', ')}, and ${said[said.length - 1]}`;
-  const from = items.map((b) => ({ source: plan.options.letter ?? 'A', quote: b.text }));
-  return [frame(GUIDE.needs.replace('{list}', list), 'ground', ids, from)];
+  const breaths = items.length > NEEDS_IN_A_BREATH ? 2 : 1;
+  const each = Math.ceil(items.length / breaths);
+  return Array.from({ length: breaths }, (_, i) => items.slice(i * each, (i + 1) * each)).map((part, i) => {
+    const said = part.map((b) => b.text.replace(/[.;,]$/, ''));
+    const list = said.length > 1 ? `${said.slice(0, -1).join(', ')}, and ${said[said.length - 1]}` : said[0];
+    const from = part.map((b) => ({ source: plan.options.letter ?? 'A', quote: b.text }));
+    return frame((i === 0 ? GUIDE.needs : GUIDE.needsMore).replace('{list}', list), 'ground', ids, from);
+  });
 }
+
+/** More things than this in one sentence and the listener loses count (common practice, no published source). */
+const NEEDS_IN_A_BREATH = 3;
 
 /** "The researchers" once, then "they" while the line before is about them too. */
 function thirdPersonOnce(sections: PlainSection[]): PlainSection[] {

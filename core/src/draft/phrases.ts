@@ -9,6 +9,8 @@ const questionSchema = z.object({
   say: z.string(),
   kinds: z.array(z.enum(SOURCE_KINDS)),
   needs: z.enum(['person', 'present']).optional(),
+  /** Not asked when a heading like this was told before: it was answered there. */
+  unlessTold: z.string().optional(),
 });
 const QUESTIONS = z
   .array(questionSchema)
@@ -16,16 +18,24 @@ const QUESTIONS = z
   .map((q) => ({ ...q, when: new RegExp(q.when, 'i') }));
 export const GUIDE = bank.guide;
 
+/** What a unit stands under: the part of a study, or its heading. */
+export const labelOf = (unit: Unit): string => unit.part ?? unit.block.under ?? '';
+
 /** A question on a section's own subject, from its heading or part, when its first unit answers it; null otherwise. A phrase is never used twice. */
 export function sectionQuestion(
   group: readonly Unit[],
   source: SourceDocument,
   used: ReadonlySet<string>,
+  told: readonly string[],
 ): string | null {
   const [first] = group;
-  const label = first.part ?? first.block.under ?? '';
+  const label = labelOf(first);
   const found = QUESTIONS.find(
-    (q) => q.kinds.includes(source.kind) && q.when.test(label) && !used.has(q.say),
+    (q) =>
+      q.kinds.includes(source.kind) &&
+      q.when.test(label) &&
+      !used.has(q.say) &&
+      !(q.unlessTold && told.some((t) => t !== label && new RegExp(q.unlessTold!, 'i').test(t))),
   );
   if (!found) return null;
   // A section that begins inside its heading's text is no answer to the heading.

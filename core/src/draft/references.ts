@@ -51,7 +51,7 @@ function resolvedInside(tokens: readonly TaggedToken[], i: number): boolean {
     );
   if (PERSONS.has(word)) return before.some((t) => t.pos === 'PROPN' || PERSON.test(t.lemma));
   if (MANY.has(word)) return before.some((t) => isPlural(t) || !isNoun(t));
-  return before.some((t) => !isPlural(t) || t.pos === 'PROPN');
+  return before.some((t) => isNoun(t) && !PERSON.test(t.lemma) && (!isPlural(t) || t.pos === 'PROPN'));
 }
 
 function pronounReason(sentence: TaggedSentence): string | null {

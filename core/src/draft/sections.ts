@@ -71,6 +71,9 @@ export function sectionRole(
 }
 
 const title = (text: string) => text[0].toUpperCase() + text.slice(1);
+/** Adjectives that need what was said before, and name nothing. */
+const VAGUE =
+  /^(?:certain|other|same|few|many|own|new|next|last|first|second|more|such|several|only|single|whole|full|little|big|good|great|different)$/i;
 
 /** A short name for a section: its heading where one section holds most of it, else its own most telling noun phrase. */
 export function sectionTitle(
@@ -103,7 +106,9 @@ export function sectionTitle(
           0,
         ) /
           Math.sqrt(known.length) +
-        (known.length > 1 ? 0.8 : 0);
+        (known.length > 1 ? 0.8 : 0) +
+        // A plural or a name stands alone as a title; one countable thing wants its article.
+        (/^the /.test(phrase) || /^\p{Lu}/u.test(phrase) || /s$/.test(phrase) ? 0.6 : 0);
       counts.set(phrase, Math.max(counts.get(phrase) ?? -9, score));
     }
   const [phrase] = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0] ?? ['Part'];
@@ -123,17 +128,18 @@ function nounPhrases(tokens: Unit['sentence']['tokens'], text: string): string[]
     )
       j++;
     const last = tokens[j - 1];
-    const phrase =
-      j > i
-        ? tokens
-            .slice(i, j)
-            .map((t) => t.text)
-            .join(' ')
-        : '';
+    let from = i;
+    while (from < j && VAGUE.test(tokens[from].text)) from++;
+    const bare = tokens
+      .slice(from, j)
+      .map((t) => t.text)
+      .join(' ');
     const doubtful =
-      tokens.slice(i, j).filter((t) => t.pos === 'NOUN').length > 1 && text.split(phrase).length < 3;
-    if (j > i && !doubtful && (last.pos === 'NOUN' || last.pos === 'PROPN') && last.text.length > 2)
-      out.push(phrase);
+      tokens.slice(from, j).filter((t) => t.pos === 'NOUN').length > 1 && text.split(bare).length < 3;
+    // "The deck", as it is spoken of: a noun alone reads like a label.
+    const known = from === i && i > 0 && /^the$/i.test(tokens[i - 1].text);
+    if (j > from && !doubtful && (last.pos === 'NOUN' || last.pos === 'PROPN') && last.text.length > 2)
+      out.push(known ? `the ${bare}` : bare);
     if (j > i) i = j - 1;
   }
   return out;

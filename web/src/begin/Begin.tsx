@@ -7,7 +7,17 @@ import { Choice } from '../shell/Choice.tsx';
 import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
-import { clockText, lengthMs } from '../text/clockText.ts';
+import {
+  FrameChoice,
+  MoodChoice,
+  PaceSlider,
+  TargetKindChoice,
+  USUAL_PACE,
+  VoiceChoice,
+  lengthProblem as problemOf,
+  readLength,
+} from '../brief/fields.tsx';
+import { clockText } from '../text/clockText.ts';
 import { LengthStrip } from './LengthStrip.tsx';
 
 type Target = { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
@@ -38,17 +48,11 @@ export function Begin() {
   const voice = own.voice ?? channel?.settings.voice ?? 'even';
   const pace = own.pace ?? channel?.settings.pace ?? 150;
   const seconds = length
-    ? (lengthMs(length) ?? NaN) / 1000
+    ? readLength(length).seconds
     : channel
       ? Math.min(180, channel.settings.usual.from)
       : 180;
-  const lengthProblem = Number.isNaN(seconds)
-    ? 'A length is written like 3:00 or 180.'
-    : seconds < 15
-      ? 'The shortest length is 15 seconds.'
-      : seconds > 1500
-        ? 'The longest length is 25 minutes.'
-        : null;
+  const lengthProblem = problemOf(seconds);
 
   const show = (s: SourceView) => {
     setSource(s);
@@ -242,16 +246,7 @@ export function Begin() {
               )}
             </Row>
             <Row name="length">
-              <Choice
-                label="Length is"
-                value={kind}
-                onChange={setKind}
-                options={[
-                  ['point', 'about'],
-                  ['floor', 'at least'],
-                  ['ceiling', 'at most'],
-                ]}
-              />
+              <TargetKindChoice value={kind} onChange={setKind} />
               <div className="flex items-baseline gap-3 pt-1 flex-wrap">
                 <input
                   className="field w-20 font-mono font-semibold"
@@ -277,51 +272,19 @@ export function Begin() {
               )}
             </Row>
             <Row name="frame">
-              <Choice
-                label="Frame"
+              <FrameChoice
                 value={frame}
-                onChange={(v) =>
-                  setOwn({ ...own, frame: v, pace: own.pace ?? { '16:9': 150, '9:16': 190, '1:1': 175 }[v] })
-                }
-                options={[
-                  ['16:9', '16:9'],
-                  ['9:16', '9:16'],
-                  ['1:1', '1:1'],
-                ]}
+                onChange={(v) => setOwn({ ...own, frame: v, pace: own.pace ?? USUAL_PACE[v] })}
               />
             </Row>
             <Row name="mood">
-              <Choice
-                label="Mood"
-                value={mood}
-                onChange={(v) => setOwn({ ...own, mood: v })}
-                options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])}
-              />
+              <MoodChoice value={mood} onChange={(v) => setOwn({ ...own, mood: v })} />
             </Row>
             <Row name="voice">
-              <Choice
-                label="Voice"
-                value={voice}
-                onChange={(v) => setOwn({ ...own, voice: v })}
-                options={[
-                  ['even', 'even'],
-                  ['quick', 'quick'],
-                  ['plain', 'plain'],
-                ]}
-              />
+              <VoiceChoice value={voice} onChange={(v) => setOwn({ ...own, voice: v })} />
             </Row>
             <Row name="pace">
-              <input
-                type="range"
-                min={105}
-                max={215}
-                step={5}
-                value={pace}
-                aria-label="Pace in words a minute"
-                className="w-40 accent-(--spruce)"
-                onChange={(e) => setOwn({ ...own, pace: Number(e.target.value) })}
-              />{' '}
-              <span className="clock">{pace} wpm</span>
+              <PaceSlider value={pace} onChange={(v) => setOwn({ ...own, pace: v })} />
               <div className="text-ink3">
                 {lengthProblem ? '' : `about ${Math.round((seconds * pace) / 60)} words`}
               </div>

@@ -2,10 +2,8 @@
 import { useRef } from 'react';
 import type { Carries } from '@ursprung/core/draft';
 import type { SourceView } from '../api.ts';
+import { Axis, Brackets, Flag, LEFT, WIDTH, scale, type TargetKind } from '../strip/axis.tsx';
 import { clockText } from '../text/clockText.ts';
-
-const LEFT = 24;
-const WIDTH = 1000;
 
 export function LengthStrip({
   source,
@@ -16,15 +14,14 @@ export function LengthStrip({
 }: {
   source: SourceView | null;
   carries: Carries | null;
-  target: { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
+  target: { kind: TargetKind; seconds: number };
   reading: boolean;
   onDrag: (seconds: number) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const targetMs = Number.isNaN(target.seconds) ? 0 : target.seconds * 1000;
   const wholeMs = Math.max(180_000, targetMs * 1.2, (carries?.longestMs ?? 0) * 1.1);
-  const x = (ms: number) => LEFT + (ms / wholeMs) * WIDTH;
-  const step = wholeMs > 900_000 ? 120_000 : wholeMs > 400_000 ? 60_000 : 30_000;
+  const x = scale(wholeMs);
   const half = Math.max(5, (Math.max(1000, target.seconds * 10) / wholeMs) * WIDTH);
   const t = x(targetMs);
   const drag = (event: React.PointerEvent) => {
@@ -100,10 +97,7 @@ export function LengthStrip({
         )}
         {targetMs > 0 && (
           <g>
-            <g stroke="var(--ink)" fill="none" strokeWidth="1.5">
-              {target.kind !== 'ceiling' && <path d={`M${t - half + 5} 18h-5v70h5`} />}
-              {target.kind !== 'floor' && <path d={`M${t + half - 5} 18h5v70h-5`} />}
-            </g>
+            <Brackets at={t} half={half} kind={target.kind} top={18} bottom={88} />
             <path d={`M${t - 3} 40v8M${t} 40v8M${t + 3} 40v8`} stroke="var(--spruce)" strokeWidth="1.5" />
             <rect
               x={t - 14}
@@ -115,29 +109,10 @@ export function LengthStrip({
               onPointerDown={(e) => (e.target as Element).setPointerCapture(e.pointerId)}
               onPointerMove={drag}
             />
-            <rect x={t - 18} y="91" width="36" height="15" fill="var(--ink)" />
-            <text
-              x={t}
-              y="102"
-              fontSize="11"
-              fontWeight="600"
-              fontFamily="var(--font-mono)"
-              fill="var(--sheet)"
-              textAnchor="middle"
-            >
-              {clockText(targetMs, false)}
-            </text>
+            <Flag at={t} ms={targetMs} y={91} />
           </g>
         )}
-        <line x1={LEFT} x2={LEFT + WIDTH} y1="88" y2="88" stroke="var(--ink3)" />
-        {Array.from({ length: Math.floor(wholeMs / step) + 1 }, (_, i) => i * step).map((ms) => (
-          <g key={ms}>
-            <line x1={x(ms)} x2={x(ms)} y1="83" y2="88" stroke="var(--ink3)" />
-            <text x={x(ms) + 2} y="102" fontSize="11" fontFamily="var(--font-mono)" fill="var(--ink2)">
-              {Math.abs(ms - targetMs) < wholeMs * 0.03 ? '' : clockText(ms, false)}
-            </text>
-          </g>
-        ))}
+        <Axis wholeMs={wholeMs} y={88} quietMs={targetMs} />
       </svg>
     </div>
   );

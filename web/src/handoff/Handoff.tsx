@@ -1,7 +1,7 @@
 /** Handoff: the script in open formats, downloaded from the server once everything written has reached it. */
 import { Dialog } from 'radix-ui';
-import type { ScriptView } from '../api.ts';
-import type { Snapshot } from '../script/session.ts';
+import type { ScriptSession } from '../script/session.ts';
+import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
 
 const FORMATS = [
@@ -14,53 +14,55 @@ const FORMATS = [
 export function Handoff({
   open,
   onClose,
-  script,
-  snapshot,
+  session,
 }: {
   open: boolean;
   onClose: () => void;
-  script: ScriptView;
-  snapshot: Snapshot;
+  session: ScriptSession;
 }) {
-  const waiting = snapshot.save !== 'saved';
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="overlay" />
         <Dialog.Content className="dialog p-6" aria-describedby={undefined}>
-          <Dialog.Title className="font-serif text-[20px]">
-            Hand over “{snapshot.settings.title}”
-          </Dialog.Title>
-          <p className="text-ink2 pb-3">
-            {clockText(snapshot.totalMs)}, {snapshot.words} words, {snapshot.scenes.length} scenes
-          </p>
-          {waiting && (
-            <p className="pb-2" role="status">
-              <span className="finding">Not all is saved yet.</span> The files hold what the server has.
-            </p>
-          )}
-          {FORMATS.map(([id, name, says]) => (
-            <div
-              key={id}
-              className="grid grid-cols-[140px_1fr_90px] items-baseline border-t border-hair py-2"
-            >
-              <strong className="font-semibold">{name}</strong>
-              <span className="text-ink2">{says}</span>
-              <a
-                className="textpress text-right"
-                href={`/api/scripts/${script.id}/export/${id}`}
-                download
-                aria-label={`Download ${name}`}
-              >
-                Download
-              </a>
-            </div>
-          ))}
+          <Files session={session} />
           <div className="pt-4">
             <Dialog.Close className="quietpress">Back to the script</Dialog.Close>
           </div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+function Files({ session }: { session: ScriptSession }) {
+  const snapshot = useSnapshot(session, (s) => s);
+  const waiting = snapshot.save !== 'saved';
+  return (
+    <>
+      <Dialog.Title className="font-serif text-[20px]">Hand over “{snapshot.settings.title}”</Dialog.Title>
+      <p className="text-ink2 pb-3">
+        {clockText(snapshot.totalMs)}, {snapshot.words} words, {snapshot.scenes.length} scenes
+      </p>
+      {waiting && (
+        <p className="pb-2" role="status">
+          <span className="finding">Not all is saved yet.</span> The files hold what the server has.
+        </p>
+      )}
+      {FORMATS.map(([id, name, says]) => (
+        <div key={id} className="grid grid-cols-[140px_1fr_90px] items-baseline border-t border-hair py-2">
+          <strong className="font-semibold">{name}</strong>
+          <span className="text-ink2">{says}</span>
+          <a
+            className="textpress text-right"
+            href={`/api/scripts/${session.script.id}/export/${id}`}
+            download
+            aria-label={`Download ${name}`}
+          >
+            Download
+          </a>
+        </div>
+      ))}
+    </>
   );
 }

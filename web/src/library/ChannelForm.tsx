@@ -2,9 +2,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState, type FormEvent } from 'react';
 import { api, type ChannelSettings } from '../api.ts';
-import { Choice } from '../shell/Choice.tsx';
-
-const PACE: Record<ChannelSettings['frame'], number> = { '16:9': 150, '9:16': 190, '1:1': 175 };
+import { FrameChoice, MoodChoice, USUAL_PACE } from '../brief/fields.tsx';
 
 export function ChannelForm({ onDone, onCancel }: { onDone: () => void; onCancel: () => void }) {
   const [name, setName] = useState('');
@@ -20,7 +18,7 @@ export function ChannelForm({ onDone, onCancel }: { onDone: () => void; onCancel
       settings: {
         frame,
         mood,
-        pace: pace ? Number(pace) : PACE[frame],
+        pace: pace ? Number(pace) : USUAL_PACE[frame],
         voice: frame === '9:16' ? 'quick' : 'even',
         usual,
       },
@@ -43,32 +41,18 @@ export function ChannelForm({ onDone, onCancel }: { onDone: () => void; onCancel
       </label>
       <div>
         <div className="text-ink3">frame</div>
-        <Choice
-          label="Frame"
-          value={frame}
-          onChange={setFrame}
-          options={[
-            ['16:9', '16:9'],
-            ['9:16', '9:16'],
-            ['1:1', '1:1'],
-          ]}
-        />
+        <FrameChoice value={frame} onChange={setFrame} />
       </div>
       <div>
         <div className="text-ink3">mood</div>
-        <Choice
-          label="Mood"
-          value={mood}
-          onChange={setMood}
-          options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])}
-        />
+        <MoodChoice value={mood} onChange={setMood} />
       </div>
       <label className="flex flex-col text-ink3">
         pace, words a minute
         <input
           className="field text-ink w-28 font-mono"
           inputMode="numeric"
-          placeholder={String(PACE[frame])}
+          placeholder={String(USUAL_PACE[frame])}
           value={pace}
           onChange={(e) => setPace(e.target.value)}
         />

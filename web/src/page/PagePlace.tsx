@@ -2,10 +2,11 @@
 import { Plugin } from 'prosemirror-state';
 import { Slice, Fragment, type Node } from 'prosemirror-model';
 import { Decoration, DecorationSet, EditorView } from 'prosemirror-view';
-import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { useLayoutEffect, useMemo, useRef } from 'react';
 import { sentences } from '@ursprung/core/language';
 import { scriptSchema } from '@ursprung/core/script';
-import type { ScriptSession, Snapshot } from '../script/session.ts';
+import type { ScriptSession } from '../script/session.ts';
+import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { useActions } from '../shell/commands.tsx';
 import { changeRest, moveLine, splitSection } from './commands.ts';
@@ -45,7 +46,7 @@ function plainPaste(text: string): Slice {
   return new Slice(Fragment.from(lines), lines.length ? 1 : 0, lines.length ? 1 : 0);
 }
 
-export function PagePlace({ session, snapshot }: { session: ScriptSession; snapshot: Snapshot }) {
+export function PagePlace({ session }: { session: ScriptSession }) {
   const host = useRef<HTMLDivElement>(null);
   const lines = useRef(new Map<string, LineView>());
   const sections = useRef(new Map<string, SectionView>());
@@ -74,24 +75,48 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
       },
     });
     session.view = view;
+    // Margins are drawn straight into the page, so that a key costs no React work; while typing only those in sight.
+    let { traces, line } = session.snapshot;
+    const away = new WeakSet<Element>();
+    const draw = (typing: boolean) => {
+      const { snapshot } = session;
+      const shows = lineShows(snapshot);
+      for (const section of snapshot.sections) {
+        const head = sections.current.get(section.id);
+        const here = section.lines.some((l) => l.id === snapshot.line);
+        if (typing && head && away.has(head.dom)) continue;
+        head?.show(
+          section.lines.reduce((sum, l) => sum + (snapshot.times?.get(l.id)?.ms ?? 0), 0),
+          here,
+        );
+        for (const { id } of section.lines) {
+          const row = lines.current.get(id);
+          if (row && !(typing && away.has(row.dom))) row.show(shows.get(id), id === snapshot.line);
+        }
+      }
+    };
+    const onSight = (event: Event) => {
+      const element = event.target as Element;
+      if ((event as ContentVisibilityAutoStateChangeEvent).skipped) return void away.add(element);
+      away.delete(element);
+      draw(false);
+    };
+    const onChange = () => {
+      const { snapshot } = session;
+      const typed = snapshot.traces === traces && snapshot.line === line;
+      draw(typed);
+      if (!typed) view.updateState(session.state);
+      ({ traces, line } = snapshot);
+    };
+    draw(false);
+    view.dom.addEventListener('contentvisibilityautostatechange', onSight);
+    const unsubscribe = session.subscribe(onChange);
     return () => {
+      unsubscribe();
       session.view = null;
       view.destroy();
     };
   }, [session]);
-
-  // Margins are drawn straight into the page, so that a key costs no React work.
-  const shows = useMemo(() => lineShows(snapshot), [snapshot]);
-  useLayoutEffect(() => {
-    for (const [id, view] of lines.current) view.show(shows.get(id), id === snapshot.line);
-    for (const s of snapshot.sections)
-      sections.current
-        .get(s.id)
-        ?.show(s.lines.reduce((sum, l) => sum + (snapshot.times?.get(l.id)?.ms ?? 0), 0));
-  }, [shows, snapshot]);
-  useEffect(() => {
-    session.view?.updateState(session.state);
-  }, [session, snapshot.traces, snapshot.line]);
 
   const actions = useMemo(
     () => [
@@ -130,10 +155,10 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
   );
   useActions('page', actions);
 
-  const line = snapshot.sections.flatMap((s) => s.lines).find((l) => l.id === snapshot.line);
-  const time = line && snapshot.times?.get(line.id);
-  const empty = snapshot.sections.every((s) => s.lines.every((l) => !l.text));
-  const found = [...snapshot.traces.values()].reduce((n, t) => n + t.unsupported.length, 0);
+  const empty = useSnapshot(session, (s) => s.sections.every((x) => x.lines.every((l) => !l.text)));
+  const found = useSnapshot(session, (s) =>
+    [...s.traces.values()].reduce((n, t) => n + t.unsupported.length, 0),
+  );
   return (
     <>
       <div className="heads columnhead manuscript border-b border-hair" style={{ paddingBottom: 0 }}>
@@ -161,21 +186,37 @@ export function PagePlace({ session, snapshot }: { session: ScriptSession; snaps
           ['Ctrl Enter', 'section'],
         ]}
       >
-        {line && time ? (
-          <>
-            <strong className="text-ink">{line.role}</strong> {(time.ms / 1000).toFixed(1)} s ±
-            {((time.ms / 1000) * snapshot.band).toFixed(1)}, {time.words} words
-          </>
-        ) : (
-          'Click a line to write'
-        )}
-        {snapshot.waiting > 0 && snapshot.save === 'kept-here' && (
-          <span className="ml-4">
-            <strong>Not connected.</strong> {snapshot.waiting} changes are kept here and go up when the line
-            is back.
-          </span>
-        )}
+        <Chosen session={session} />
       </Foot>
+    </>
+  );
+}
+
+/** What the foot says of the line the caret stands in, and of changes that wait. */
+function Chosen({ session }: { session: ScriptSession }) {
+  const said = useSnapshot(session, ({ line: id, sections, times, band }) => {
+    const line = sections.flatMap((s) => s.lines).find((l) => l.id === id);
+    const time = line && times?.get(line.id);
+    if (!time) return null;
+    const seconds = time.ms / 1000;
+    return `${line.role}|${seconds.toFixed(1)} s ±${(seconds * band).toFixed(1)}, ${time.words} words`;
+  });
+  const waiting = useSnapshot(session, (s) => (s.save === 'kept-here' ? s.waiting : 0));
+  const [role, length] = said?.split('|') ?? [];
+  return (
+    <>
+      {said ? (
+        <>
+          <strong className="text-ink">{role}</strong> {length}
+        </>
+      ) : (
+        'Click a line to write'
+      )}
+      {waiting > 0 && (
+        <span className="ml-4">
+          <strong>Not connected.</strong> {waiting} changes are kept here and go up when the line is back.
+        </span>
+      )}
     </>
   );
 }

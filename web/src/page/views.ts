@@ -79,11 +79,11 @@ export class LineView implements NodeView {
   readonly dom: HTMLElement;
   readonly contentDOM: HTMLElement;
   private readonly scene: HTMLElement;
-  private readonly heard: HTMLElement;
   private readonly rule: HTMLElement;
   private readonly rest: HTMLElement;
   private readonly source: HTMLElement;
   private readonly found: HTMLElement;
+  private readonly clock = document.createTextNode('');
   private drawn = '';
   private chosen = false;
   private ruled = -1;
@@ -97,7 +97,7 @@ export class LineView implements NodeView {
   ) {
     this.dom = element('div', 'line');
     this.scene = still(element('span', 'scene clock', this.dom));
-    this.heard = still(element('span', 'heard clock', this.dom));
+    still(element('span', 'heard clock', this.dom)).append(this.clock);
     this.rule = still(element('span', 'rule', this.dom));
     this.contentDOM = element('p', 'words', this.dom);
     this.rest = still(element('span', 'restbar clock', this.dom));
@@ -149,7 +149,7 @@ export class LineView implements NodeView {
     if (key === this.drawn && chosen === this.chosen) return;
     this.dom.classList.toggle('chosen', chosen);
     this.dom.classList.toggle('cut', shown.cut);
-    if (this.heard.textContent !== shown.clock) this.heard.textContent = shown.clock;
+    if (this.clock.data !== shown.clock) this.clock.data = shown.clock;
     if (this.scene.textContent !== shown.scene) this.scene.textContent = shown.scene;
     if (shown.seconds !== this.ruled) {
       this.ruled = shown.seconds;
@@ -292,8 +292,9 @@ export class SectionView implements NodeView {
     return true;
   }
 
-  /** The rule above a section is its time: ink as far as planned, hatch beyond. */
-  show(ms: number): void {
+  /** The rule above a section is its time: ink as far as planned, hatch beyond. `here`: the caret stands in it. */
+  show(ms: number, here: boolean): void {
+    this.dom.classList.toggle('here', here);
     const planned = this.node.attrs.plannedMs as number;
     const whole = Math.max(ms, planned, 1);
     this.bar.style.width = `${(Math.min(ms, planned || ms) / whole) * 100}%`;

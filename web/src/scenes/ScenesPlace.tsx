@@ -1,7 +1,8 @@
 /** Scenes: where the picture changes, how long each holds, and why it breaks there. */
 import { useNavigate } from 'react-router';
 import { goTo } from '../script/ScriptDesk.tsx';
-import type { ScriptSession, Snapshot } from '../script/session.ts';
+import type { ScriptSession } from '../script/session.ts';
+import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { clockText } from '../text/clockText.ts';
 
@@ -15,7 +16,8 @@ const PX_PER_SECOND = 16;
 /** A picture held longer than this tires (common practice, no published source), by frame. */
 const LONG_MS: Record<string, number> = { '16:9': 12_000, '9:16': 5000, '1:1': 8000 };
 
-export function ScenesPlace({ session, snapshot }: { session: ScriptSession; snapshot: Snapshot }) {
+export function ScenesPlace({ session }: { session: ScriptSession }) {
+  const snapshot = useSnapshot(session, (s) => s);
   const navigate = useNavigate();
   const { scenes, sections } = snapshot;
   const long = LONG_MS[snapshot.settings.frame];

@@ -2,8 +2,8 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { ScriptRowSettings } from '../api.ts';
-import { Choice } from '../shell/Choice.tsx';
-import { clockText, lengthMs } from '../text/clockText.ts';
+import { FrameChoice, PaceSlider, TargetKindChoice, VoiceChoice, readLength } from '../brief/fields.tsx';
+import { clockText } from '../text/clockText.ts';
 import type { ScriptSession } from './session.ts';
 
 export function LengthDialog({
@@ -44,32 +44,18 @@ function Form({
   const [frame, setFrame] = useState(settings.frame);
   const [voice, setVoice] = useState(settings.voice);
   const [pace, setPace] = useState(settings.pace);
-  const seconds = (lengthMs(length) ?? NaN) / 1000;
-  const wrong = Number.isNaN(seconds)
-    ? 'A length is written like 3:00 or 180.'
-    : seconds < 15 || seconds > 1500
-      ? 'A length is between 0:15 and 25:00.'
-      : null;
+  const { seconds, problem } = readLength(length);
   return (
     <form
       className="flex flex-col gap-4 items-start"
       onSubmit={(e) => {
         e.preventDefault();
-        if (wrong) return;
+        if (problem) return;
         void session.change({ target: { kind, seconds }, frame, voice, pace });
         onClose();
       }}
     >
-      <Choice
-        label="Length is"
-        value={kind}
-        onChange={setKind}
-        options={[
-          ['point', 'about'],
-          ['floor', 'at least'],
-          ['ceiling', 'at most'],
-        ]}
-      />
+      <TargetKindChoice value={kind} onChange={setKind} />
       <label className="text-ink3">
         length{' '}
         <input
@@ -78,46 +64,18 @@ function Form({
           onChange={(e) => setLength(e.target.value)}
         />
       </label>
-      <Choice
-        label="Frame"
-        value={frame}
-        onChange={setFrame}
-        options={[
-          ['16:9', '16:9'],
-          ['9:16', '9:16'],
-          ['1:1', '1:1'],
-        ]}
-      />
-      <Choice
-        label="Voice"
-        value={voice}
-        onChange={setVoice}
-        options={[
-          ['even', 'even'],
-          ['quick', 'quick'],
-          ['plain', 'plain'],
-        ]}
-      />
-      <label className="text-ink3">
-        pace{' '}
-        <input
-          type="range"
-          min={105}
-          max={215}
-          step={5}
-          value={pace}
-          onChange={(e) => setPace(Number(e.target.value))}
-          className="accent-(--spruce) mx-2 align-middle"
-        />
-        <span className="clock text-ink">{pace} wpm</span>
-      </label>
-      {wrong && (
+      <FrameChoice value={frame} onChange={setFrame} />
+      <VoiceChoice value={voice} onChange={setVoice} />
+      <div className="text-ink3">
+        pace <PaceSlider value={pace} onChange={setPace} />
+      </div>
+      {problem && (
         <p role="alert">
-          <span className="finding">{wrong}</span>
+          <span className="finding">{problem}</span>
         </p>
       )}
       <div className="flex gap-5">
-        <button className="press" disabled={Boolean(wrong)}>
+        <button className="press" disabled={Boolean(problem)}>
           Use
         </button>
         <button type="button" className="quietpress" onClick={onClose}>

@@ -1,6 +1,6 @@
 /** One script on the desk: the strip above, its places below. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { NavLink, Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
 import { TextSelection } from 'prosemirror-state';
 import { overMs } from '@ursprung/core/script';
@@ -16,6 +16,7 @@ import { SourcesPlace } from '../sources/SourcesPlace.tsx';
 import { RunStrip } from '../strip/RunStrip.tsx';
 import { LengthDialog } from './LengthDialog.tsx';
 import { ScriptSession, type Snapshot } from './session.ts';
+import { useSnapshot } from './useSnapshot.ts';
 
 export function ScriptDesk() {
   const { id } = useParams();
@@ -63,7 +64,10 @@ const PLACES = [
 ] as const;
 
 function Open({ session, script }: { session: ScriptSession; script: ScriptView }) {
-  const snapshot = useSyncExternalStore(session.subscribe, session.getSnapshot);
+  const settings = useSnapshot(session, (s) => s.settings);
+  const save = useSnapshot(session, (s) => s.save);
+  const message = useSnapshot(session, (s) => s.message);
+  const names = useSnapshot(session, (s) => JSON.stringify(s.sections.map((x) => [x.id, x.title])));
   const navigate = useNavigate();
   const location = useLocation();
   const client = useQueryClient();
@@ -72,7 +76,6 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   const [notes, setNotes] = useState<readonly string[]>(
     (location.state as { notes?: string[] } | null)?.notes ?? [],
   );
-  const { settings, sections, times } = snapshot;
   const base = `/script/${script.id}`;
 
   useEffect(() => void (document.title = `${settings.title} · Ursprung`), [settings.title]);
@@ -106,32 +109,15 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         name: 'Change between light and dark',
         run: () => applyTheme(document.documentElement.dataset.theme === 'dark' ? 'light' : 'dark'),
       },
-      ...sections.map((s) => ({
-        id: `section-${s.id}`,
-        name: `Go to section ${s.title}`,
-        run: () => goToSection(s.id),
+      ...(JSON.parse(names) as [string, string][]).map(([sectionId, title]) => ({
+        id: `section-${sectionId}`,
+        name: `Go to section ${title}`,
+        run: () => goToSection(sectionId),
       })),
     ],
-    [session, navigate, base, sections, goToSection],
+    [session, navigate, base, names, goToSection],
   );
   useActions('script', actions);
-
-  const stripSections = sections.map((s) => ({
-    id: s.id,
-    title: s.title,
-    role: s.role,
-    plannedMs: s.plannedMs,
-    ms: s.lines.reduce((sum, l) => sum + (times?.get(l.id)?.ms ?? 0), 0),
-  }));
-  const current = sections.find((s) => s.lines.some((l) => l.id === snapshot.line))?.id ?? null;
-  const reading = snapshot.line ? (times?.get(snapshot.line)?.startMs ?? null) : null;
-  const target = settings.target;
-  const over = overMs(target, snapshot.totalMs);
-  const claiming = sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
-  const close =
-    script.sources.length && snapshot.traces.size
-      ? { lines: claiming.filter((l) => snapshot.traces.get(l.id)?.close).length, of: claiming.length }
-      : null;
 
   return (
     <div className="h-full flex">
@@ -160,35 +146,23 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
             ))}
           </nav>
           <span
-            className={`w-[84px] text-right ${snapshot.save === 'refused' ? 'finding' : 'text-ink3'}`}
+            className={`w-[84px] text-right ${save === 'refused' ? 'finding' : 'text-ink3'}`}
             data-testid="save"
             role="status"
           >
-            {SAVED[snapshot.save]}
+            {SAVED[save]}
           </span>
           <button className="press" onClick={() => setHanding(true)}>
             Handoff
           </button>
         </header>
-        <RunStrip
-          sections={stripSections}
-          totalMs={snapshot.totalMs}
-          target={target}
-          cuts={snapshot.scenes.slice(1).map((s) => s.startMs)}
-          readingMs={reading}
-          currentSection={current}
-          words={snapshot.words}
-          scenes={snapshot.scenes.length}
-          overMs={times ? over : 0}
-          onGo={goToSection}
-          close={close}
-        />
-        {(snapshot.message || notes.length > 0) && (
+        <Strip session={session} onGo={goToSection} />
+        {(message || notes.length > 0) && (
           <div className="px-6 py-2 bg-lit border-b border-hair flex gap-4" role="status">
             <span className="flex-1">
-              {snapshot.message ? <span className="finding">{snapshot.message}</span> : notes.join(' ')}
+              {message ? <span className="finding">{message}</span> : notes.join(' ')}
             </span>
-            {!snapshot.message && (
+            {!message && (
               <button className="quietpress" onClick={() => setNotes([])}>
                 Good
               </button>
@@ -197,14 +171,14 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         )}
         <div id="place" className="flex-1 min-h-0 flex flex-col">
           <Routes>
-            <Route path="sources" element={<SourcesPlace session={session} snapshot={snapshot} />} />
-            <Route path="page" element={<PagePlace session={session} snapshot={snapshot} />} />
-            <Route path="scenes" element={<ScenesPlace session={session} snapshot={snapshot} />} />
+            <Route path="sources" element={<SourcesPlace session={session} />} />
+            <Route path="page" element={<PagePlace session={session} />} />
+            <Route path="scenes" element={<ScenesPlace session={session} />} />
             <Route path="*" element={<Navigate to={`${base}/page`} replace />} />
           </Routes>
         </div>
       </div>
-      <Handoff open={handing} onClose={() => setHanding(false)} script={script} snapshot={snapshot} />
+      <Handoff open={handing} onClose={() => setHanding(false)} session={session} />
       <LengthDialog
         open={lengthening}
         onClose={() => setLengthening(false)}
@@ -212,6 +186,37 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         settings={settings}
       />
     </div>
+  );
+}
+
+function Strip({ session, onGo }: { session: ScriptSession; onGo: (sectionId: string) => void }) {
+  const { sections, times, traces, line, totalMs, words, scenes, settings } = useSnapshot(session, (s) => s);
+  const { target } = settings;
+  const claiming = sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
+  const close =
+    session.sources.length && traces.size
+      ? { lines: claiming.filter((l) => traces.get(l.id)?.close).length, of: claiming.length }
+      : null;
+  return (
+    <RunStrip
+      sections={sections.map((s) => ({
+        id: s.id,
+        title: s.title,
+        role: s.role,
+        plannedMs: s.plannedMs,
+        ms: s.lines.reduce((sum, l) => sum + (times?.get(l.id)?.ms ?? 0), 0),
+      }))}
+      totalMs={totalMs}
+      target={target}
+      cuts={scenes.slice(1).map((s) => s.startMs)}
+      readingMs={line ? (times?.get(line)?.startMs ?? null) : null}
+      currentSection={sections.find((s) => s.lines.some((l) => l.id === line))?.id ?? null}
+      words={words}
+      scenes={scenes.length}
+      overMs={times ? overMs(target, totalMs) : 0}
+      onGo={onGo}
+      close={close}
+    />
   );
 }
 

@@ -48,6 +48,8 @@ interface Stored {
 }
 
 const random = () => Math.random().toString(36).slice(2, 10);
+/** Typing draws once, when its times are there; if the clock is late, without them. */
+const DRAW_WITHOUT_TIMES_MS = 120;
 const TRACE_AFTER_MS = 220;
 const SEND_AFTER_MS = 400;
 const RETRY_MS = 3000;
@@ -65,6 +67,7 @@ export class ScriptSession {
   private readonly listeners = new Set<() => void>();
   private turn = 0;
   private sentLines: readonly WorkerLine[] = [];
+  private drawTimer: ReturnType<typeof setTimeout> | undefined;
   private traceTimer: ReturnType<typeof setTimeout> | undefined;
   private sendTimer: ReturnType<typeof setTimeout> | undefined;
   private storeTimer: ReturnType<typeof setTimeout> | undefined;
@@ -113,11 +116,19 @@ export class ScriptSession {
     this.listeners.add(listener);
     return () => void this.listeners.delete(listener);
   };
-  getSnapshot = () => this.snapshot;
 
   private set(change: Partial<Snapshot>): void {
+    clearTimeout(this.drawTimer);
     this.snapshot = { ...this.snapshot, ...change };
     for (const listener of this.listeners) listener();
+  }
+
+  /** Like `set`, but the places are told when the clock has answered. */
+  private setWithTimes(change: Partial<Snapshot>): void {
+    if (!this.snapshot.times) return this.set(change);
+    this.snapshot = { ...this.snapshot, ...change };
+    clearTimeout(this.drawTimer);
+    this.drawTimer = setTimeout(() => this.set({}), DRAW_WITHOUT_TIMES_MS);
   }
 
   private freshState(doc: EditorState['doc'], version: number, past?: StoredHistory): EditorState {
@@ -140,7 +151,13 @@ export class ScriptSession {
     this.view?.updateState(this.state);
     const line = currentLine(this.state);
     if (this.state.doc !== before) {
-      this.set({ sections: plainSections(this.state.doc), line, waiting: this.unconfirmed() });
+      const { save } = this.snapshot;
+      this.setWithTimes({
+        sections: plainSections(this.state.doc),
+        line,
+        waiting: this.unconfirmed(),
+        save: save === 'saved' ? 'saving' : save,
+      });
       this.time();
       this.scheduleSend();
       this.scheduleStore();
@@ -224,7 +241,6 @@ export class ScriptSession {
   private unconfirmed = () => sendableSteps(this.state)?.steps.length ?? 0;
 
   private scheduleSend(delay = SEND_AFTER_MS): void {
-    if (this.snapshot.save === 'saved') this.set({ save: 'saving' });
     clearTimeout(this.sendTimer);
     this.sendTimer = setTimeout(() => void this.send(), delay);
   }
@@ -386,7 +402,10 @@ export class ScriptSession {
       this.view?.updateState(this.state);
       this.set({ sections: plainSections(this.state.doc), waiting: this.unconfirmed() });
       this.time();
-      if (this.unconfirmed()) this.scheduleSend(0);
+      if (this.unconfirmed()) {
+        this.set({ save: 'saving' });
+        this.scheduleSend(0);
+      }
     } catch (error) {
       if (error instanceof RequestError && error.status === 0) this.set({ save: 'kept-here' });
       else {
@@ -406,6 +425,7 @@ export class ScriptSession {
     this.store();
     this.closed = true;
     this.worker.terminate();
+    clearTimeout(this.drawTimer);
     clearTimeout(this.traceTimer);
     clearTimeout(this.sendTimer);
     clearTimeout(this.storeTimer);

@@ -4,7 +4,8 @@ import { useNavigate } from 'react-router';
 import type { Fact } from '@ursprung/core/facts';
 import type { Block } from '@ursprung/core/source';
 import { goTo } from '../script/ScriptDesk.tsx';
-import type { ScriptSession, Snapshot } from '../script/session.ts';
+import type { ScriptSession } from '../script/session.ts';
+import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { clockText } from '../text/clockText.ts';
 
@@ -15,7 +16,8 @@ const UNDERLINE = {
   quote: 'underline decoration-mark',
 } as const;
 
-export function SourcesPlace({ session, snapshot }: { session: ScriptSession; snapshot: Snapshot }) {
+export function SourcesPlace({ session }: { session: ScriptSession }) {
+  const snapshot = useSnapshot(session, (s) => s);
   const navigate = useNavigate();
   const [letter, setLetter] = useState(session.sources[0]?.letter ?? '');
   const [unusedOnly, setUnusedOnly] = useState(false);

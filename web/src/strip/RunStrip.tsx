@@ -1,7 +1,8 @@
 /** The run strip: the whole runtime on one true axis, above every place. */
-import { useMemo } from 'react';
+import { memo } from 'react';
 import { toleranceMs } from '@ursprung/core/script';
 import { clockText } from '../text/clockText.ts';
+import { Axis, Brackets, Flag, LEFT, WIDTH, scale, type TargetKind } from './axis.tsx';
 import { glyphPath } from './glyphs.tsx';
 
 export interface StripSection {
@@ -14,7 +15,7 @@ export interface StripSection {
 export interface RunStripProps {
   sections: readonly StripSection[];
   totalMs: number;
-  target: { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
+  target: { kind: TargetKind; seconds: number };
   /** Seconds of scene cuts. */
   cuts: readonly number[];
   /** Where you are, in milliseconds. */
@@ -28,31 +29,111 @@ export interface RunStripProps {
   close: { lines: number; of: number } | null;
 }
 
-const LEFT = 24;
-const WIDTH = 1000;
 const TOP = 28;
 const CELL = 34;
 const AXIS = 104;
 
-const signed = (ms: number) => `${ms >= 0 ? '+' : '−'}${(Math.abs(ms) / 1000).toFixed(1)}`;
+const signed = (tenths: number) => `${tenths >= 0 ? '+' : '−'}${(Math.abs(tenths) / 10).toFixed(1)}`;
+const seen = (x: number) => Math.round(x * 2) / 2;
+
+interface CellProps {
+  id: string;
+  title: string;
+  role: string;
+  left: number;
+  right: number;
+  /** Where its plan ends, at most `right`. */
+  planned: number;
+  clock: string;
+  /** Tenths of a second over its plan, or under. */
+  overTenths: number;
+  current: boolean;
+  onGo: (sectionId: string) => void;
+}
+
+/** One section on the strip. Its numbers are rounded to what can be seen, so that a key redraws few cells. */
+const Cell = memo(function Cell(props: CellProps) {
+  const { left, right, planned, overTenths, current } = props;
+  const width = right - left;
+  const go = () => props.onGo(props.id);
+  return (
+    <g>
+      <rect
+        x={left}
+        y={TOP}
+        width={Math.max(1, width)}
+        height={CELL}
+        fill={current ? 'var(--lit)' : 'var(--sheet)'}
+        stroke={current ? 'var(--edge)' : 'var(--mark)'}
+        strokeWidth={current ? 1.5 : 1}
+      />
+      <rect x={left} y={TOP + CELL - 3} width={Math.max(0, planned - left)} height="3" fill="var(--ink2)" />
+      {overTenths > 5 && (
+        <rect
+          x={planned}
+          y={TOP + CELL - 6}
+          width={Math.max(0, right - planned)}
+          height="6"
+          fill="url(#over)"
+        />
+      )}
+      {width > 16 && (
+        <path
+          d={glyphPath(props.role)}
+          transform={`translate(${left + 4} ${TOP + 3}) scale(0.85)`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+        />
+      )}
+      {width > 60 && (
+        <text aria-hidden="true" x={left + 20} y={TOP + 13} fontSize="11" fontWeight="600" fill="var(--ink)">
+          {clip(props.title, width - 24)}
+        </text>
+      )}
+      {width > 34 && (
+        <text
+          aria-hidden="true"
+          x={left + (width > 60 ? 20 : 4)}
+          y={TOP + 26}
+          fontSize="11"
+          fontFamily="var(--font-mono)"
+          fill="var(--ink2)"
+        >
+          {props.clock}
+          {Math.abs(overTenths) > 5 && width > 92 ? (
+            <tspan fill={overTenths > 50 ? 'var(--copper)' : 'var(--ink2)'}> {signed(overTenths)}</tspan>
+          ) : null}
+        </text>
+      )}
+      <rect
+        x={left}
+        y={TOP}
+        width={Math.max(1, width)}
+        height={CELL}
+        fill="transparent"
+        className="cursor-pointer"
+        role="button"
+        tabIndex={0}
+        aria-label={`${props.title}, ${props.role}, ${props.clock}`}
+        onClick={go}
+        onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), go())}
+      />
+    </g>
+  );
+});
 
 export function RunStrip(props: RunStripProps) {
   const { sections, totalMs, target, cuts, readingMs, currentSection } = props;
   const targetMs = target.seconds * 1000;
   const wholeMs = Math.max(totalMs, targetMs, 15_000) * 1.03;
-  const x = (ms: number) => LEFT + (ms / wholeMs) * WIDTH;
-  const starts = useMemo(
-    () =>
-      sections.reduce<number[]>(
-        (list, _s, i) => [...list, i === 0 ? 0 : list[i - 1] + sections[i - 1].ms],
-        [],
-      ),
-    [sections],
+  const x = scale(wholeMs);
+  const starts = sections.reduce<number[]>(
+    (list, _s, i) => [...list, i === 0 ? 0 : list[i - 1] + sections[i - 1].ms],
+    [],
   );
   const tolerance = toleranceMs(target.seconds);
   const half = Math.max(5, (tolerance / wholeMs) * WIDTH);
-  const step = wholeMs > 600_000 ? 60_000 : wholeMs > 180_000 ? 30_000 : wholeMs > 60_000 ? 10_000 : 5000;
-  const label = wholeMs > 600_000 ? 120_000 : wholeMs > 150_000 ? 60_000 : wholeMs > 60_000 ? 30_000 : 10_000;
   const over = props.overMs;
   const outside = Math.abs(over) > tolerance;
   return (
@@ -69,97 +150,22 @@ export function RunStrip(props: RunStripProps) {
             <rect width="2" height="5" fill="var(--copper)" />
           </pattern>
         </defs>
-        {sections.map((s, i) => {
-          const [left, right] = [x(starts[i]), x(starts[i] + s.ms)];
-          const current = s.id === currentSection;
-          const planned = Math.min(right, x(starts[i] + s.plannedMs));
-          // A section without a plan is neither over nor under.
-          const overplan = s.plannedMs ? s.ms - s.plannedMs : 0;
-          const width = right - left;
-          return (
-            <g key={s.id}>
-              <rect
-                x={left}
-                y={TOP}
-                width={Math.max(1, width)}
-                height={CELL}
-                fill={current ? 'var(--lit)' : 'var(--sheet)'}
-                stroke={current ? 'var(--edge)' : 'var(--mark)'}
-                strokeWidth={current ? 1.5 : 1}
-              />
-              <rect
-                x={left}
-                y={TOP + CELL - 3}
-                width={Math.max(0, planned - left)}
-                height="3"
-                fill="var(--ink2)"
-              />
-              {overplan > 500 && (
-                <rect
-                  x={planned}
-                  y={TOP + CELL - 6}
-                  width={Math.max(0, right - planned)}
-                  height="6"
-                  fill="url(#over)"
-                />
-              )}
-              {width > 16 && (
-                <path
-                  d={glyphPath(s.role)}
-                  transform={`translate(${left + 4} ${TOP + 3}) scale(0.85)`}
-                  fill="none"
-                  stroke="var(--ink)"
-                  strokeWidth="1.6"
-                />
-              )}
-              {width > 60 && (
-                <text
-                  aria-hidden="true"
-                  x={left + 20}
-                  y={TOP + 13}
-                  fontSize="11"
-                  fontWeight="600"
-                  fill="var(--ink)"
-                >
-                  {clip(s.title, width - 24)}
-                </text>
-              )}
-              {width > 34 && (
-                <text
-                  aria-hidden="true"
-                  x={left + (width > 60 ? 20 : 4)}
-                  y={TOP + 26}
-                  fontSize="11"
-                  fontFamily="var(--font-mono)"
-                  fill="var(--ink2)"
-                >
-                  {clockText(s.ms, false)}
-                  {Math.abs(overplan) > 500 && width > 92 ? (
-                    <tspan fill={overplan > 5000 ? 'var(--copper)' : 'var(--ink2)'}>
-                      {' '}
-                      {signed(overplan)}
-                    </tspan>
-                  ) : null}
-                </text>
-              )}
-              <rect
-                x={left}
-                y={TOP}
-                width={Math.max(1, width)}
-                height={CELL}
-                fill="transparent"
-                className="cursor-pointer"
-                role="button"
-                tabIndex={0}
-                aria-label={`${s.title}, ${s.role}, ${clockText(s.ms, false)}`}
-                onClick={() => props.onGo(s.id)}
-                onKeyDown={(e) =>
-                  (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), props.onGo(s.id))
-                }
-              />
-            </g>
-          );
-        })}
+        {sections.map((s, i) => (
+          <Cell
+            key={s.id}
+            id={s.id}
+            title={s.title}
+            role={s.role}
+            left={seen(x(starts[i]))}
+            right={seen(x(starts[i] + s.ms))}
+            planned={seen(Math.min(x(starts[i] + s.ms), x(starts[i] + s.plannedMs)))}
+            clock={clockText(s.ms, false)}
+            // A section without a plan is neither over nor under.
+            overTenths={s.plannedMs ? Math.round((s.ms - s.plannedMs) / 100) : 0}
+            current={s.id === currentSection}
+            onGo={props.onGo}
+          />
+        ))}
         {totalMs > targetMs + tolerance && target.kind !== 'floor' && (
           <rect
             x={x(targetMs + tolerance)}
@@ -176,36 +182,16 @@ export function RunStrip(props: RunStripProps) {
           strokeWidth="1"
           fill="none"
         />
-        <g stroke="var(--ink)" fill="none" strokeWidth="1.5" pointerEvents="none">
-          {target.kind !== 'ceiling' && <path d={`M${x(targetMs) - half + 5} ${TOP - 8}h-5V${AXIS}h5`} />}
-          {target.kind !== 'floor' && <path d={`M${x(targetMs) + half - 5} ${TOP - 8}h5V${AXIS}h-5`} />}
-          <path d={`M${x(targetMs)} ${TOP - 12}v7`} />
-        </g>
-        <line x1={LEFT} x2={LEFT + WIDTH} y1={AXIS} y2={AXIS} stroke="var(--ink3)" />
-        {Array.from({ length: Math.floor(wholeMs / step) + 1 }, (_, i) => i * step).map((ms) => (
-          <g key={ms}>
-            <line
-              x1={x(ms)}
-              x2={x(ms)}
-              y1={AXIS - (ms % label === 0 ? 6 : 3)}
-              y2={AXIS}
-              stroke="var(--ink3)"
-            />
-            {ms % label === 0 && (
-              <text
-                x={x(ms) + 2}
-                y={AXIS + 14}
-                fontSize="11"
-                fontFamily="var(--font-mono)"
-                fill="var(--ink2)"
-              >
-                {clockText(ms, false)}
-              </text>
-            )}
-          </g>
-        ))}
+        <Brackets at={x(targetMs)} half={half} kind={target.kind} top={TOP - 8} bottom={AXIS} />
+        <path
+          d={`M${x(targetMs)} ${TOP - 12}v7`}
+          stroke="var(--ink)"
+          strokeWidth="1.5"
+          pointerEvents="none"
+        />
+        <Axis wholeMs={wholeMs} y={AXIS} />
         {readingMs !== null && (
-          <g pointerEvents="none">
+          <>
             <line
               x1={x(readingMs)}
               x2={x(readingMs)}
@@ -213,20 +199,10 @@ export function RunStrip(props: RunStripProps) {
               y2={AXIS}
               stroke="var(--ink)"
               strokeWidth="1.5"
+              pointerEvents="none"
             />
-            <rect x={x(readingMs) - 17} y={AXIS + 2} width="36" height="15" fill="var(--ink)" />
-            <text
-              x={x(readingMs) + 1}
-              y={AXIS + 13}
-              fontSize="11"
-              fontWeight="600"
-              fontFamily="var(--font-mono)"
-              fill="var(--sheet)"
-              textAnchor="middle"
-            >
-              {clockText(readingMs, false)}
-            </text>
-          </g>
+            <Flag at={x(readingMs)} ms={readingMs} y={AXIS + 2} />
+          </>
         )}
       </svg>
       <div className="w-[214px] shrink-0 pt-4 pr-6 pl-3 text-[12px] leading-[19px] text-ink2" aria-live="off">
