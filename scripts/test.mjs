@@ -41,7 +41,7 @@ try {
       'node_modules/mocha/bin/mocha.js',
       '--reporter',
       'scripts/reporter.cjs',
-      ...(only.length ? only : ['{core,cli,standins,demo,server}/test/**/*.test.ts', 'e2e/**/*.test.ts']),
+      ...(only.length ? only : ['{core,cli,standins,demo,server,web}/test/**/*.test.ts', 'e2e/**/*.test.ts']),
     ],
     {
       TEST_DATABASE_URL: postgres.url,

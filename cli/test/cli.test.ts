@@ -8,6 +8,25 @@ import { expect } from 'chai';
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const demo = (name: string) => join(root, 'demo/data/sources', name);
 
+/** A RIFF WAVE file of silence: 8 kHz, one channel, 8 bits (Multimedia Programming Interface and Data Specifications 1.0, 1991). */
+function silence(seconds: number): Uint8Array {
+  const samples = Math.round(seconds * 8000);
+  const bytes = Buffer.alloc(44 + samples, 128);
+  bytes.write('RIFF', 0);
+  bytes.writeUInt32LE(36 + samples, 4);
+  bytes.write('WAVEfmt ', 8);
+  bytes.writeUInt32LE(16, 16);
+  bytes.writeUInt16LE(1, 20);
+  bytes.writeUInt16LE(1, 22);
+  bytes.writeUInt32LE(8000, 24);
+  bytes.writeUInt32LE(8000, 28);
+  bytes.writeUInt16LE(1, 32);
+  bytes.writeUInt16LE(8, 34);
+  bytes.write('data', 36);
+  bytes.writeUInt32LE(samples, 40);
+  return bytes;
+}
+
 describe('the command line', function () {
   this.timeout(60_000);
   let folder: string;
@@ -73,6 +92,29 @@ describe('the command line', function () {
     expect(rows).to.have.length(2);
     expect(rows[0]).to.include({ words: 8, spokenWords: 9 });
     expect(rows[0].seconds).to.be.greaterThan(JSON.parse(run('time', path, '--pace', '190').out).seconds);
+  });
+
+  it('calibrates a voice on pairs of text and recording, which then times other text', () => {
+    const pairs = mkdtempSync(join(folder, 'voice-'));
+    const texts = ['The lift failed once.', 'Nobody was hurt, but the boat hung for sixty-one days.', 'Why?'];
+    const said = Array.from({ length: 9 }, (_, i) => `${texts[i % 3]} Boat number ${i + 2} went home.`);
+    const files = said.map((text, i) => file(`r${i}.txt`, text));
+    const timed = run('time', ...files)
+      .out.trim()
+      .split('\n');
+    said.forEach((text, i) => {
+      writeFileSync(join(pairs, `r${i}.txt`), text);
+      // A reader at twice the time of the even voice: silence of the right length is all a clock needs.
+      writeFileSync(join(pairs, `r${i}.wav`), silence((JSON.parse(timed[i]).seconds as number) * 2));
+    });
+    writeFileSync(join(pairs, 'alone.txt'), 'No recording.');
+    const voice = run('calibrate', pairs);
+    expect(JSON.parse(voice.out).calibration.recordings).to.equal(9);
+    const text = file('other.txt', 'The gate was shut in the night, and nobody knew who had the key.');
+    const slow = JSON.parse(run('time', text, '--voice', file('v.json', voice.out)).out);
+    const even = JSON.parse(run('time', text).out);
+    expect(slow.seconds / even.seconds).to.be.closeTo(2, 0.03);
+    fails(['calibrate', mkdtempSync(join(folder, 'empty-'))], /No pair of NAME\.txt and NAME\.wav/);
   });
 
   it('cleans a draft', () =>

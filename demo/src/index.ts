@@ -51,28 +51,31 @@ export async function loadDemo(target: DemoTarget): Promise<void> {
     ids[name] = (await target.addSource(demoSource(name))).id;
   const { usual: _a, ...long } = machinery;
   const { usual: _b, ...short } = lockside;
-  await target.addScript({
-    ...long,
-    channelId: quiet.id,
-    sourceId: ids.lift,
-    title: 'The Lift That Weighs a Boat at Nothing',
-    target: { kind: 'point', seconds: 420 },
-    seed: 1,
-  });
-  await target.addScript({
-    ...long,
-    channelId: quiet.id,
-    sourceId: ids.footbridge,
-    title: 'The Footbridge That Fell into Step',
-    target: { kind: 'point', seconds: 210 },
-    seed: 1,
-  });
-  await target.addScript({
-    ...short,
-    channelId: told.id,
-    sourceId: ids.sash,
-    title: 'Free a Stuck Sash Window',
-    target: { kind: 'ceiling', seconds: 120 },
-    seed: 1,
-  });
+  for (const { channelId, source, title, target: length, ...settings } of [
+    {
+      ...long,
+      channelId: quiet.id,
+      source: ids.lift,
+      title: 'The Lift That Weighs a Boat at Nothing',
+      target: about(420),
+    },
+    {
+      ...long,
+      channelId: quiet.id,
+      source: ids.footbridge,
+      title: 'The Footbridge That Fell into Step',
+      target: about(210),
+    },
+    {
+      ...short,
+      channelId: told.id,
+      source: ids.sash,
+      title: 'Free a Stuck Sash Window',
+      target: atMost(120),
+    },
+  ])
+    await target.addScript({ ...settings, channelId, sourceId: source, title, target: length, seed: 1 });
 }
+
+const about = (seconds: number) => ({ kind: 'point' as const, seconds });
+const atMost = (seconds: number) => ({ kind: 'ceiling' as const, seconds });

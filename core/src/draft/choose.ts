@@ -27,7 +27,7 @@ export interface Choice {
 
 /** The gain of telling two neighbours of one passage together, in seconds of average worth; more when one explains the other. */
 const COHESION = 0.6;
-const EXPLAINS = 1.5;
+const EXPLAINS = 0.9;
 const OPTIONS = { mip_rel_gap: 0.004, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
 
 /** Needs that hold for a unit given what was moved: adjacency to a moved unit can't be met. */

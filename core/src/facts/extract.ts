@@ -144,6 +144,16 @@ const NOT_NAMES = new Set<string>([
 ]);
 const CAPITAL = /^\p{Lu}[\p{L}\p{M}'’.-]*$/u;
 
+/** Months that are given names too: "May Corrin" is a person, "in May Corrin left" is not. */
+const MONTH_NAMES = /^(?:April|May|June|August)$/;
+const isGivenName = (tokens: readonly TaggedToken[], i: number) =>
+  MONTH_NAMES.test(tokens[i].text) &&
+  CAPITAL.test(tokens[i + 1]?.text ?? '') &&
+  !NOT_NAMES.has(tokens[i + 1].text) &&
+  !/^(?:in|on|of|since|until|by|from|to|during|last|next|early|late|mid|and|\d+(?:st|nd|rd|th)?)$/i.test(
+    tokens[i - 1]?.text ?? '',
+  );
+
 /** Lower-case words that join parts of one name. */
 const JOINERS = new Set(['of', 'de', 'van', 'von', 'der', 'la', 'du']);
 
@@ -163,8 +173,11 @@ export function namesIn(
     const token = tokens[i];
     const isName =
       CAPITAL.test(token.text) &&
-      !NOT_NAMES.has(token.text) &&
-      (!opens || known.has(token.text) || (token.pos === 'PROPN' && CAPITAL.test(tokens[i + 1]?.text ?? '')));
+      (!NOT_NAMES.has(token.text) || isGivenName(tokens, i)) &&
+      (!opens ||
+        isGivenName(tokens, i) ||
+        known.has(token.text) ||
+        (token.pos === 'PROPN' && CAPITAL.test(tokens[i + 1]?.text ?? '')));
     if (!isName) {
       i++;
       continue;

@@ -16,13 +16,13 @@ const RULES: readonly { id: string; drop: RegExp }[] = [
   },
   {
     id: 'direction',
-    drop: /^\s*(?:visuals?|video|picture|image|on[- ]screen(?: text)?|b[- ]roll|footage|music|sound(?: effects?)?|sfx|fx|graphics?|text overlay|caption|transition|camera|shot|cut to|fade (?:in|out|to)|thumbnail|hashtags?)\s*(?:\d+\s*)?[:–-].*$/i,
+    drop: /^\s*(?:visuals?|video|picture|image|on[- ]screen(?: text)?|b[- ]roll|footage|music|sound(?: effects?)?|sfx|fx|graphics?|text overlay|caption|transition|camera|shot|cut to|fade (?:in|out|to(?: \w+)?)|thumbnail|hashtags?)\s*(?:\d+\s*)?[:–-].*$/i,
   },
   {
     id: 'chatter',
     drop: /^\s*(?:sure|certainly|of course|absolutely|great|here(?:['’]s| is| are)|below is|i hope|let me know|feel free|would you like|note:|this script)\b.*(?:script|draft|version|help|changes|adjust|revise|tweak|let me know).*$/i,
   },
-  { id: 'bracket-line', drop: /^\s*(?:[[(][^\])]*[\])]\s*)+$/ },
+  { id: 'bracket-line', drop: /^\s*(?:(?:\[[^[\]]*\]|\([^()]*\))\s*)+$/ },
   {
     id: 'timestamp-line',
     drop: /^\s*[[(]?\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?\s*(?:(?:-->?|[–-]|to)\s*\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?)?[\])]?\s*$/,
@@ -34,9 +34,12 @@ const LABEL =
   /^\s*(?:\*\*)?(?:narrator|narration|voice[- ]?over|v\.?o\.?|host|speaker(?: \d+)?|audio|script)(?:\s*\([^)]*\))?(?:\*\*)?\s*:\s*(?:\*\*)?\s*/i;
 const TIME_PREFIX =
   /^\s*[[(]?\d{1,2}:\d{2}(?::\d{2})?(?:\s*[–-]\s*\d{1,2}:\d{2}(?::\d{2})?)?[\])]?\s*[:–-]?\s+(?=\S)/;
-const DIRECTION =
-  /\s?[[(](?:[^\])]{0,200}\b(?:pause|beat|music|sfx|sound|cut|fade|zoom|camera|b-?roll|visual|shot|image|show|text|screen|laughs?|sighs?|softly|whispers?|dramatic|upbeat|transition|clip|footage|graphic|animation|close-?up|pan)\b[^\])]{0,200}|[A-Z][A-Z \d:.-]{2,80})[\])]/g;
-const SQUARE = /\s?\[[^\]\n]{0,200}\]/g;
+const DIRECTION_WORD =
+  /\b(?:pause|beat|music|sfx|sound|cut|fade|zoom|camera|b-?roll|visual|shot|image|show|text|screen|laughs?|sighs?|softly|whispers?|dramatic|upbeat|transition|clip|footage|graphic|animation|close-?up|pan)\b/;
+const CAPITALS = /^[A-Z][A-Z \d:.-]{2,80}$/;
+/** What stands in round brackets goes when it directs; what stands in square ones goes always. */
+const ROUND = /\s?\(([^()\n]{0,240})\)/g;
+const SQUARE = /\s?\[[^[\]\n]{0,240}\]/g;
 
 /** The narration alone: one paragraph a narration paragraph, separated by blank lines. Spoken words are kept as they stand. */
 export function cleanDraft(text: string): string {
@@ -48,7 +51,13 @@ export function cleanDraft(text: string): string {
     }
     let line = rawLine.replace(/^\s*(?:>\s?)+/, '');
     if (RULES.some((r) => r.drop.test(line.replace(/\*\*|__/g, '')))) continue;
-    line = line.replace(TIME_PREFIX, '').replace(LABEL, '').replace(DIRECTION, '').replace(SQUARE, '');
+    line = line
+      .replace(TIME_PREFIX, '')
+      .replace(LABEL, '')
+      .replace(SQUARE, '')
+      .replace(ROUND, (whole, inner: string) =>
+        DIRECTION_WORD.test(inner) || CAPITALS.test(inner) ? '' : whole,
+      );
     line = line
       .replace(/\*\*(.+?)\*\*|__(.+?)__/g, (_, a?: string, b?: string) => a ?? b ?? '')
       .replace(/(^|[\s(“"])[*_](\S(?:[^*_\n]*\S)?)[*_](?=[\s.,;:!?)”"]|$)/g, '$1$2');

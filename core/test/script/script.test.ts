@@ -1,6 +1,5 @@
 import { expect } from 'chai';
 import {
-  cleanDraft,
   docFromJson,
   docFromSections,
   overMs,
@@ -83,32 +82,6 @@ describe('the script', () => {
     ]).to.deep.equal([1000, 0, 0]);
     expect([toleranceMs(30), toleranceMs(600)]).to.deep.equal([1000, 6000]);
   });
-});
-
-describe('cleaning a draft', () => {
-  const cases: readonly (readonly [string, string])[] = [
-    [
-      '# Hook\n[upbeat music]\nNarrator: The lift failed once.\n\n(0:15) It failed at night.',
-      'The lift failed once.\n\nIt failed at night.',
-    ],
-    ['**VO:** Boats go up.\nVisual: a boat\nWord count: 120', 'Boats go up.'],
-    [
-      'Here is your script, with all the changes:\n\nBoats *float*.\n\n---\n\nLet me know if you want changes to the script!',
-      'Boats float.',
-    ],
-    ['1\n00:00:01,000 --> 00:00:03,000\nThe gate opens.', 'The gate opens.'],
-    ['Scene 1: The gate\nThe gate opens [pause] slowly. (dramatic music swells)', 'The gate opens slowly.'],
-    [
-      'Cut the rope, he said. The picture was gone (all of it).',
-      'Cut the rope, he said. The picture was gone (all of it).',
-    ],
-    [
-      'In 1907 the cable parted: a sound like a gunshot.',
-      'In 1907 the cable parted: a sound like a gunshot.',
-    ],
-  ];
-  for (const [draft, narration] of cases)
-    it(JSON.stringify(draft.slice(0, 50)), () => expect(cleanDraft(draft)).to.equal(narration));
 });
 
 describe('readability', () => {

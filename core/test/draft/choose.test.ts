@@ -1,0 +1,114 @@
+/** The exact choice against trying every subset. */
+import { expect } from 'chai';
+import fc from 'fast-check';
+import { chooseUnits, shortestUnits, type Choice, type Solver } from '../../src/draft/choose.ts';
+import type { Unit } from '../../src/draft/units.ts';
+import { solver as getSolver } from '../tools.ts';
+
+interface Small {
+  ms: number;
+  worth: number;
+  /** Indices of earlier units it can't do without. */
+  needs: number[];
+}
+/** Units with no more than what the choice looks at; each in a passage of its own, so that cohesion plays no part. */
+const units = (small: readonly Small[]) =>
+  small.map((u, index) => ({
+    ...u,
+    index,
+    block: { id: `b${index}` },
+    needsNext: false,
+    needs: u.needs.map((to) => ({ to, adjacent: false, why: '' })),
+  })) as unknown as Unit[];
+
+const choice = (minMs: number, maxMs: number, pins: number[] = []): Choice => ({
+  minMs,
+  maxMs,
+  pins: new Set(pins),
+  bans: new Set(),
+  moved: null,
+});
+
+function subsets(small: readonly Small[], pins: readonly number[]): number[][] {
+  const out: number[][] = [];
+  for (let mask = 1; mask < 1 << small.length; mask++) {
+    const chosen = small.map((_, i) => i).filter((i) => mask & (1 << i));
+    const closed = chosen.every((i) => small[i].needs.every((n) => mask & (1 << n)));
+    if (closed && pins.every((p) => mask & (1 << p))) out.push(chosen);
+  }
+  return out;
+}
+const time = (small: readonly Small[], chosen: readonly number[]) =>
+  chosen.reduce((n, i) => n + small[i].ms, 0);
+const gain = (small: readonly Small[], chosen: readonly number[]) =>
+  chosen.reduce((n, i) => n + (small[i].worth * small[i].ms) / 1000, 0);
+
+const arbitrary = fc
+  .array(
+    fc.record({
+      ms: fc.integer({ min: 800, max: 6000 }),
+      worth: fc.integer({ min: 1, max: 20 }),
+      back: fc.nat(9),
+    }),
+    { minLength: 3, maxLength: 9 },
+  )
+  .map((list): Small[] =>
+    list.map(({ ms, worth, back }, i) => ({
+      ms,
+      worth: worth / 10,
+      needs: back > 0 && back <= i ? [i - back] : [],
+    })),
+  );
+
+describe('choosing what is told', () => {
+  let solver: Solver;
+  before(async () => void (solver = await getSolver()));
+
+  it('finds the strongest closed choice within the time, as trying every subset does', () => {
+    fc.assert(
+      fc.property(arbitrary, fc.double({ min: 0.3, max: 0.9, noNaN: true }), (small, share) => {
+        const whole = time(small, [...small.keys()]);
+        const [low, high] = [whole * share * 0.8, whole * share];
+        const fits = subsets(small, [0]).filter((s) => time(small, s) >= low && time(small, s) <= high);
+        const found = chooseUnits(units(small), choice(low, high, [0]), solver);
+        if (!fits.length) {
+          expect(found).to.equal(null);
+          return;
+        }
+        const best = Math.max(...fits.map((s) => gain(small, s)));
+        expect(found, 'a choice').not.to.equal(null);
+        expect(fits.map(String)).to.include(String(found));
+        // The solver may stop within 0.4 % of the best.
+        expect(gain(small, found!)).to.be.at.least(best * 0.995);
+      }),
+      { seed: 4, numRuns: 60 },
+    );
+  }).timeout(30_000);
+
+  it('finds the shortest telling with its pins, as trying every subset does', () => {
+    fc.assert(
+      fc.property(arbitrary, fc.nat(8), (small, pin) => {
+        const pins = [0, pin % small.length];
+        const shortest = Math.min(...subsets(small, pins).map((s) => time(small, s)));
+        expect(time(small, shortestUnits(units(small), choice(0, 0, pins), solver)!)).to.be.closeTo(
+          shortest,
+          shortest * 0.005,
+        );
+      }),
+      { seed: 5, numRuns: 40 },
+    );
+  }).timeout(30_000);
+
+  it('never leans on a unit that was moved away', () => {
+    const list = units([
+      { ms: 2000, worth: 1, needs: [] },
+      { ms: 2000, worth: 1, needs: [] },
+      { ms: 2000, worth: 9, needs: [] },
+    ]);
+    const leaning = list.map((u, i) =>
+      i === 2 ? { ...u, needs: [{ to: 1, adjacent: true, why: '' }] } : u,
+    ) as Unit[];
+    const found = chooseUnits(leaning, { ...choice(3000, 6000, [1]), moved: 1 }, solver);
+    expect(found).to.deep.equal([0, 1]);
+  });
+});

@@ -1,0 +1,43 @@
+import { expect } from 'chai';
+import { readSource } from '@ursprung/core/source';
+import { DEMO_SOURCES, demoSource, loadDemo } from '../src/index.ts';
+
+const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
+
+describe('the demo', () => {
+  it('has a source of each kind, long enough to be real', () => {
+    const least = { footbridge: 700, lift: 2000, eels: 180, ledger: 900, sash: 350 };
+    const kinds = {
+      footbridge: 'news',
+      lift: 'encyclopedia',
+      eels: 'abstract',
+      ledger: 'forum',
+      sash: 'howto',
+    };
+    for (const name of Object.keys(DEMO_SOURCES) as (keyof typeof DEMO_SOURCES)[]) {
+      const doc = readSource(demoSource(name));
+      expect(doc.kind, name).to.equal(kinds[name]);
+      expect(words(doc.text), name).to.be.at.least(least[name]);
+      expect(doc.text, `${name}: typewriter quotes`).not.to.match(/["']/);
+    }
+  });
+
+  it('fills an empty workspace once, with scripts of sources it has just put in', async () => {
+    const channels: string[] = [];
+    const sources: string[] = [];
+    const scripts: { channelId: string; sourceId?: string | undefined; seconds: number }[] = [];
+    const target = {
+      library: () => Promise.resolve({ channels }),
+      addChannel: ({ name }: { name: string }) => Promise.resolve({ id: `c${channels.push(name)}` }),
+      addSource: (bytes: Uint8Array) => Promise.resolve({ id: `s${sources.push(String(bytes.length))}` }),
+      addScript: (input: { channelId: string; sourceId?: string | undefined; target: { seconds: number } }) =>
+        Promise.resolve({ id: `x${scripts.push({ ...input, seconds: input.target.seconds })}` }),
+    };
+    await loadDemo(target);
+    await loadDemo(target);
+    expect(channels).to.deep.equal(['Quiet Machinery', 'Told at the Lockside']);
+    expect(sources).to.have.length(5);
+    expect(scripts.map((s) => s.seconds)).to.deep.equal([420, 210, 120]);
+    for (const s of scripts) expect(Number(s.sourceId!.slice(1))).to.be.within(1, 5);
+  });
+});
