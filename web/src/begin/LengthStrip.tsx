@@ -57,7 +57,7 @@ export function LengthStrip({
             />
             <rect x={LEFT} y="57" width={x(carries.shortestMs) - LEFT} height="3" fill="var(--ink)" />
             <text x={LEFT + 8} y="42" fontSize="11" fontWeight="600" fill="var(--ink)">
-              {source.document.title.slice(0, 60)}
+              {shortened(source.document.title, (x(carries.longestMs) - LEFT) / 6.4)}
             </text>
             <text x={LEFT + 8} y="54" fontSize="11" fontFamily="var(--font-mono)" fill="var(--ink2)">
               {clockText(carries.longestMs, false)} told fully, {clockText(carries.shortestMs, false)} at its
@@ -117,3 +117,6 @@ export function LengthStrip({
     </div>
   );
 }
+
+const shortened = (text: string, letters: number) =>
+  text.length <= letters ? text : `${text.slice(0, Math.max(0, letters - 1))}…`;

@@ -39,6 +39,8 @@ const WHY = {
   quote: 'Not in a source’s words',
 } as const;
 const REST_PX_PER_SECOND = 40;
+/** Pixels a lit passage may need between its line and the foot. */
+const ROOM_FOR_PASSAGE = 260;
 /** A line of fewer letters fills one row, and its passage gets one too. */
 const LONG_LINE_LETTERS = 62;
 
@@ -172,6 +174,9 @@ export class LineView implements NodeView {
 
   private drawSource(shown: LineShown, chosen: boolean): void {
     this.source.replaceChildren();
+    // Near the foot the lit passage opens upwards.
+    const below = chosen ? window.innerHeight - this.dom.getBoundingClientRect().top : Infinity;
+    this.source.classList.toggle('up', below < ROOM_FOR_PASSAGE);
     this.source.classList.toggle('close', shown.close);
     this.source.classList.toggle('brief', !chosen && this.node.content.size < LONG_LINE_LETTERS);
     const [first] = this.node.attrs.from as LineSource[];
