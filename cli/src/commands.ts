@@ -20,7 +20,7 @@ import {
   type PlainSection,
   type ScriptFile,
 } from '@ursprung/core/script';
-import { SOURCE_KINDS, readSource, type SourceDocument } from '@ursprung/core/source';
+import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ursprung/core/source';
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
 import { getClock, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
 import {
@@ -77,10 +77,10 @@ function printed(source: SourceDocument, facts: readonly Fact[]) {
 }
 
 export const commands: Readonly<Record<string, (args: readonly string[]) => Output | Promise<Output>>> = {
-  read: (args) => {
+  read: async (args) => {
     const { values, files } = parse(args, { kind: text }, { least: 1, most: 1, what: 'one source file' });
     const kind = oneOf('kind', str(values.kind), SOURCE_KINDS);
-    const source = readSource(fileBytes(files[0]), kind ? { kind } : {});
+    const source = await openSource(fileBytes(files[0], LARGEST_FILE), kind ? { kind } : {});
     return { out: json(printed(source, extractFacts(source, getTagger()))) };
   },
 
@@ -147,7 +147,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const pace = paceFrom(str(values.pace)) ?? DEFAULT_PACE[frame];
     const voice = voiceFrom(str(values.voice));
     const clock = getClock(voice, pace);
-    const source = readSource(fileBytes(files[0]), kind ? { kind } : {});
+    const source = await openSource(fileBytes(files[0], LARGEST_FILE), kind ? { kind } : {});
     const draft = draftScript(
       source,
       { target, mood, seed, ...(shape ? { shape } : {}) },
@@ -172,7 +172,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     return { out: writerById(as)!.write(file, clock), notes: draft.notes };
   },
 
-  check: (args) => {
+  check: async (args) => {
     const { values, files } = parse(
       args,
       { source: { type: 'string', multiple: true }, pace: text, voice: text },
@@ -180,7 +180,11 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     );
     const raw = fileText(files[0]);
     const script = scriptFrom(files[0], raw);
-    const given = ((values.source as string[] | undefined) ?? []).map((f) => readSource(fileBytes(f)).text);
+    const given = await Promise.all(
+      ((values.source as string[] | undefined) ?? []).map(
+        async (f) => (await openSource(fileBytes(f, LARGEST_FILE))).text,
+      ),
+    );
     const own = script ? script.sources.map(sourceText).filter(Boolean) : [];
     const clock = getClock(
       voiceFrom(

@@ -3,7 +3,7 @@ import { DraftError, draftScript, sourceCarries, type Carries, type Draft } from
 import { extractFacts, type Fact } from '@ursprung/core/facts';
 import type { ShapeId } from '@ursprung/core/plan';
 import type { Mood, Target } from '@ursprung/core/script';
-import { SourceError, readSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
+import { SourceError, openSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
 import { getClock, getSolver, getTagger } from './tools.ts';
 
 export type WorkResult<T> =
@@ -50,8 +50,8 @@ async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
 }
 
 export const read = (task: ReadTask): Promise<WorkResult<{ document: SourceDocument; facts: Fact[] }>> =>
-  expected(() => {
-    const document = readSource(task.bytes, task.kind ? { kind: task.kind } : {});
+  expected(async () => {
+    const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});
     return { document, facts: extractFacts(document, getTagger()) };
   });
 

@@ -86,7 +86,7 @@ const EPISODE = {
 const STORY_END = { from: 0.66, worth: 1.35 };
 
 /** Whether a block is no narration: a list of things, a note on the page. */
-const isThing = (block: Block) => block.type === 'item' && !block.step;
+const isThing = (block: Block) => (block.type === 'item' && !block.step) || block.type === 'row';
 
 const waits = (told: readonly TaggedSentence[], i: number) =>
   /:$|\?["”]?$/.test(told[i].fact.text) ||

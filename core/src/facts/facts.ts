@@ -47,7 +47,7 @@ const clamp = (n: number) => Math.max(0, Math.min(1, n));
  */
 export function taggedFacts(source: SourceDocument, tagger: Tagger): TaggedSentence[] {
   const found = source.blocks
-    .filter((b) => b.type !== 'heading')
+    .filter((b) => b.type !== 'heading' && b.type !== 'reply')
     .flatMap((block) => sentences(block.text).map((s) => ({ block, ...s })))
     .filter((s) => /\p{L}/u.test(s.text));
   const tokens = found.map((s) => tagger(s.text));

@@ -1,9 +1,10 @@
 /** What every reader makes: a source as passages with offsets into one reading text. */
 import { z } from 'zod';
 
-export const SOURCE_KINDS = ['news', 'encyclopedia', 'abstract', 'forum', 'howto'] as const;
+export const SOURCE_KINDS = ['news', 'encyclopedia', 'abstract', 'forum', 'howto', 'interview'] as const;
 export type SourceKind = (typeof SOURCE_KINDS)[number];
-export const BLOCK_TYPES = ['heading', 'paragraph', 'item', 'quote'] as const;
+/** `turn` is one person's words in an interview, `reply` an answer on a board, `row` a line of a table of figures. */
+export const BLOCK_TYPES = ['heading', 'paragraph', 'item', 'quote', 'turn', 'reply', 'row'] as const;
 export type BlockType = (typeof BLOCK_TYPES)[number];
 
 export const blockSchema = z.object({
@@ -18,6 +19,12 @@ export const blockSchema = z.object({
   under: z.string().optional(),
   /** The number of a step in an ordered list, from 1. */
   step: z.number().int().positive().optional(),
+  /** The step this one belongs to, for a step within a step. */
+  within: z.number().int().positive().optional(),
+  /** Who speaks, in an interview or on a board. */
+  speaker: z.string().optional(),
+  /** When it is said in a recording, in milliseconds. */
+  atMs: z.number().int().nonnegative().optional(),
 });
 export type Block = Readonly<z.infer<typeof blockSchema>>;
 
@@ -27,12 +34,19 @@ export const sourceDocumentSchema = z.object({
   kind: z.enum(SOURCE_KINDS),
   /** Why it was taken for that kind, in words for the person. */
   kindReason: z.string(),
+  /** How sure the kind is, 0 to 1: its signs' share of all signs found. 1 when the person said so. */
+  kindSure: z.number().min(0).max(1).default(0),
   format: z.string(),
   language: z.string(),
   published: z.string().optional(),
+  updated: z.string().optional(),
   authors: z.array(z.string()).optional(),
   publisher: z.string().optional(),
   licence: z.string().optional(),
+  /** The address it says it stands at. Text from outside: never fetched or linked unchecked. */
+  address: z.string().optional(),
+  /** Why its words are less sure than print, in words for the person. */
+  doubt: z.string().optional(),
   /** The reading text: passages joined by a blank line. */
   text: z.string(),
   blocks: z.array(blockSchema),
@@ -44,15 +58,23 @@ export interface RawBlock {
   type: BlockType;
   text: string;
   step?: number;
+  within?: number;
+  speaker?: string;
+  atMs?: number;
 }
 
 export interface RawDocument {
   title?: string;
   published?: string;
+  updated?: string;
   authors?: string[];
   publisher?: string;
   licence?: string;
   language?: string;
+  address?: string;
+  doubt?: string;
+  /** What the format itself says it is: a journal record is a study, a caption file an interview. */
+  kind?: { is: SourceKind; why: string };
   blocks: RawBlock[];
 }
 
@@ -60,7 +82,7 @@ export interface RawDocument {
 export class SourceError extends Error {
   override name = 'SourceError';
   constructor(
-    readonly code: 'empty' | 'binary' | 'too-long' | 'too-short' | 'unreadable',
+    readonly code: 'empty' | 'binary' | 'too-long' | 'too-short' | 'unreadable' | 'locked',
     message: string,
   ) {
     super(message);

@@ -2,3 +2,4 @@ export * from './decode.ts';
 export * from './document.ts';
 export * from './kind.ts';
 export * from './read.ts';
+export * from './open.ts';

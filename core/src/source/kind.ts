@@ -1,6 +1,6 @@
 /** What kind of source it is, with the reason. Simple counted signs; the person can overrule it. */
 import { countWords } from '../language/sentences.ts';
-import type { RawBlock, SourceKind } from './document.ts';
+import type { RawBlock, RawDocument, SourceKind } from './document.ts';
 
 interface Sign {
   kind: SourceKind;
@@ -28,14 +28,23 @@ const SIGNS: readonly Sign[] = [
   { kind: 'abstract', weight: 2.5, why: 'it reports a study', holds: ({ per100, words }) => words < 700 && per100(/\b(?:we (?:found|measured|sampled|tested|compared|studied|tracked|recorded|show)|participants|significant(?:ly)?|95 ?%? ?CI|p\s?[<=]|controls?|sample|per cent of (?:eels|patients)|randomi[sz]ed|results suggest)\b/gi) > 1.2 },
   { kind: 'forum', weight: 3, why: 'one person tells what happened to them', holds: ({ text, per100 }) => per100(/\b(?:I|me|my|I'm|I’m|I'd|I’d)\b/g) > 3 && /\bI (?:was|had|went|said|told|asked|thought|found|worked|took|kept)\b/.test(text) },
   { kind: 'news', weight: 2, why: 'people are quoted on a recent event', holds: ({ text, per100 }) => per100(/\b(?:said|told|according to)\b/gi) > 0.5 && /\b(?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|yesterday|today|this week|last night)\b/.test(text) },
+  { kind: 'news', weight: 1.5, why: 'it tells what was decided on a weekday', holds: ({ text, per100 }) => per100(/\b(?:I|my)\b/g) < 0.5 && /\b(?:decided|voted|announced|agreed|approved|rejected|ruled|opened|closed|died|arrested|won|resigned)\b/.test(text) && /\bon (?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b/.test(text) },
   { kind: 'news', weight: 1, why: 'it is dated and reports what was said', holds: ({ per100 }) => per100(/\b(?:said|says|spokes(?:man|woman|person))\b/gi) > 0.4 },
   { kind: 'encyclopedia', weight: 2, why: 'it begins by saying what the thing is', holds: ({ blocks }) => /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u.test(blocks.find((b) => b.type === 'paragraph')?.text ?? '') },
   { kind: 'encyclopedia', weight: 1.5, why: 'it has sections under headings', holds: ({ blocks, words }) => blocks.filter((b) => b.type === 'heading').length >= 3 && words > 500 },
+  { kind: 'interview', weight: 4, why: 'people speak in turns', holds: ({ blocks }) => blocks.filter((b) => b.type === 'turn').length >= 3 && blocks.filter((b) => b.type === 'turn').length > blocks.length / 2 },
   { kind: 'encyclopedia', weight: 0.5, why: 'it gives many years', holds: ({ per100 }) => per100(/\b1[5-9]\d\d\b/g) > 0.8 },
 ]; // prettier-ignore
 
-/** The likeliest kind and why. News when nothing speaks. */
-export function detectKind(title: string, blocks: readonly RawBlock[]): { kind: SourceKind; reason: string } {
+/** Weight of the format's own word, above any sign in the words. */
+const SAID_BY_FORMAT = 6;
+
+/** The likeliest kind, why, and how sure (its signs' share of all signs found). News when nothing speaks. */
+export function detectKind(
+  title: string,
+  blocks: readonly RawBlock[],
+  said?: RawDocument['kind'],
+): { kind: SourceKind; reason: string; sure: number } {
   const text = blocks
     .map((b) => b.text)
     .join('\n')
@@ -43,6 +52,7 @@ export function detectKind(title: string, blocks: readonly RawBlock[]): { kind: 
   const words = countWords(text);
   const per100 = (pattern: RegExp) => ((text.match(pattern) ?? []).length / Math.max(1, words)) * 100;
   const scores = new Map<SourceKind, { sum: number; why: string; best: number }>();
+  if (said) scores.set(said.is, { sum: SAID_BY_FORMAT, why: said.why, best: SAID_BY_FORMAT });
   for (const sign of SIGNS) {
     if (!sign.holds({ title, blocks, text, words, per100 })) continue;
     const entry = scores.get(sign.kind) ?? { sum: 0, why: '', best: 0 };
@@ -51,7 +61,9 @@ export function detectKind(title: string, blocks: readonly RawBlock[]): { kind: 
     scores.set(sign.kind, entry);
   }
   const [first] = [...scores].sort((a, b) => b[1].sum - a[1].sum);
-  return first
-    ? { kind: first[0], reason: first[1].why }
-    : { kind: 'news', reason: 'nothing in it points to another kind' };
+  if (!first) return { kind: 'news', reason: 'nothing in it points to another kind', sure: 0 };
+  const sum = [...scores.values()].reduce((n, s) => n + s.sum, 0);
+  // One weak sign alone is no certainty.
+  const sure = (first[1].sum / sum) * Math.min(1, first[1].sum / 3);
+  return { kind: first[0], reason: first[1].why, sure: Math.round(sure * 100) / 100 };
 }

@@ -1,4 +1,5 @@
 /** Text or bytes → SourceDocument. */
+import { franc } from 'franc-min';
 import { sentences } from '../language/sentences.ts';
 import { checkedText, decodeText } from './decode.ts';
 import {
@@ -10,13 +11,28 @@ import {
   type SourceKind,
 } from './document.ts';
 import { detectKind } from './kind.ts';
-import { htmlReader } from './readers/html.ts';
+import { isoDate } from './tidy.ts';
+import { feedReader } from './readers/feed.ts';
+import { htmlReader } from './readers/html/reader.ts';
+import { jatsReader } from './readers/jats.ts';
 import { markdownReader } from './readers/markdown.ts';
-import type { SourceReader } from './readers/reader.ts';
+import { registry } from './readers/reader.ts';
+import { bibtexReader, cslReader, risReader } from './readers/records.ts';
 import { textReader } from './readers/text.ts';
+import { wikitextReader } from './readers/wikitext.ts';
 
-/** Every reader; the one surest of the text reads it. */
-export const sourceReaders: readonly SourceReader[] = [htmlReader, markdownReader, textReader];
+/** Every reader of text; the one surest of it reads it, the first of those equally sure. */
+export const sourceReaders = registry([
+  jatsReader,
+  feedReader,
+  risReader,
+  bibtexReader,
+  cslReader,
+  htmlReader,
+  wikitextReader,
+  markdownReader,
+  textReader,
+]);
 
 /** A passage longer than this is cut at sentence ends, so that a page without paragraphs is still read in passages. */
 const LONGEST_PASSAGE = 3000;
@@ -27,13 +43,17 @@ export interface ReadOptions {
   title?: string;
 }
 
-/** Reads a source. Throws SourceError, in the person's words, on anything that can't be one. */
+/** Reads a source that is text, in any of the text formats. Throws SourceError, in the person's words, on anything that can't be one. */
 export function readSource(input: string | Uint8Array, options: ReadOptions = {}): SourceDocument {
   const text = typeof input === 'string' ? checkedText(input) : decodeText(input);
   const reader = sourceReaders
     .map((r) => ({ r, sure: r.accepts(text) }))
     .sort((a, b) => b.sure - a.sure)[0].r;
-  const raw = reader.read(text);
+  return finishSource(reader.read(text), reader.id, options);
+}
+
+/** What a reader found → a source: clean passages in their places, kind, title, language. */
+export function finishSource(raw: RawDocument, format: string, options: ReadOptions): SourceDocument {
   const blocks = raw.blocks
     .map((b) => ({ ...b, text: cleanText(b.text) }))
     .filter((b) => b.text)
@@ -43,7 +63,7 @@ export function readSource(input: string | Uint8Array, options: ReadOptions = {}
       'empty',
       'There is no running text in this: only headings or furniture were found.',
     );
-  return place(raw, blocks, reader.id, options);
+  return place(raw, blocks, format, options);
 }
 
 /** Typographic forms that later rooms rely on: one kind of space, no reference marks, no doubled marks. */
@@ -80,8 +100,8 @@ function place(
 ): SourceDocument {
   const title = (options.title?.trim() || raw.title || titleFrom(rawBlocks)).slice(0, 200);
   const detected = options.kind
-    ? { kind: options.kind, reason: 'you said so' }
-    : detectKind(title, rawBlocks);
+    ? { kind: options.kind, reason: 'you said so', sure: 1 }
+    : detectKind(title, rawBlocks, raw.kind);
   let at = 0;
   let under: string | undefined;
   const blocks = rawBlocks.map((b, i): Block => {
@@ -96,6 +116,9 @@ function place(
       end: start + b.text.length,
       ...(under && b.type !== 'heading' ? { under } : {}),
       ...(b.step ? { step: b.step } : {}),
+      ...(b.within ? { within: b.within } : {}),
+      ...(b.speaker ? { speaker: b.speaker.slice(0, 80) } : {}),
+      ...(b.atMs === undefined ? {} : { atMs: b.atMs }),
     };
   });
   return {
@@ -103,15 +126,43 @@ function place(
     title,
     kind: detected.kind,
     kindReason: detected.reason,
+    kindSure: detected.sure,
     format,
-    language: raw.language ?? 'en',
-    ...(raw.published ? { published: raw.published } : {}),
+    language: languageOf(raw, rawBlocks),
+    ...dates(raw),
     ...(raw.authors?.length ? { authors: raw.authors } : {}),
     ...(raw.publisher ? { publisher: raw.publisher } : {}),
     ...(raw.licence ? { licence: raw.licence } : {}),
+    ...(raw.address ? { address: raw.address } : {}),
+    ...(raw.doubt ? { doubt: raw.doubt } : {}),
     text: rawBlocks.map((b) => b.text).join('\n\n'),
     blocks,
   };
+}
+
+/** ISO where the words can be read as a date, else as they stand. */
+const dates = ({ published, updated }: RawDocument) => ({
+  ...(published ? { published: isoDate(published) ?? published } : {}),
+  ...(updated ? { updated: isoDate(updated) ?? updated } : {}),
+});
+
+/** Letters enough for a guess at the language. */
+const LANGUAGE_SAMPLE = 2000;
+/** ISO 639-3 → BCP 47 for the languages franc tells apart best; others keep three letters. */
+const SHORT: Readonly<Record<string, string>> = { eng: 'en', deu: 'de', fra: 'fr', spa: 'es', ita: 'it', nld: 'nl', por: 'pt', pol: 'pl', rus: 'ru', swe: 'sv', arb: 'ar', heb: 'he', cmn: 'zh', jpn: 'ja', tur: 'tr', ukr: 'uk', hin: 'hi', ind: 'id', ces: 'cs', ron: 'ro', hun: 'hu', vie: 'vi', kor: 'ko' }; // prettier-ignore
+
+/** What the page says, unless its words say otherwise plainly (trigrams, Cavnar and Trenkle 1994, by franc). */
+function languageOf(raw: RawDocument, blocks: readonly RawBlock[]): string {
+  const said = raw.language?.trim().slice(0, 12);
+  const sample = blocks
+    .map((b) => b.text)
+    .join(' ')
+    .slice(0, LANGUAGE_SAMPLE);
+  const guess = sample.length >= 120 ? franc(sample) : 'und';
+  const guessed = guess === 'und' ? undefined : (SHORT[guess] ?? guess);
+  if (said && (!guessed || said.slice(0, 2).toLowerCase() === guessed.slice(0, 2) || sample.length < 600))
+    return said;
+  return guessed ?? said ?? 'en';
 }
 
 /** A working title from the first words when the source has none. */

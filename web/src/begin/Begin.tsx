@@ -21,7 +21,7 @@ import { clockText } from '../text/clockText.ts';
 import { LengthStrip } from './LengthStrip.tsx';
 
 type Target = { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
-const KINDS = [['news', 'news'], ['encyclopedia', 'encyclopedia'], ['abstract', 'abstract'], ['forum', 'board story'], ['howto', 'guide']] as const; // prettier-ignore
+const KINDS = [['news', 'news'], ['encyclopedia', 'encyclopedia'], ['abstract', 'abstract'], ['forum', 'board story'], ['howto', 'guide'], ['interview', 'interview']] as const; // prettier-ignore
 const SHAPES = [['best', 'best for it'], ['chronicle', 'chronicle'], ['question', 'question and answer'], ['steps', 'steps']] as const; // prettier-ignore
 const QUICK = [30, 60, 180, 300, 360, 600];
 const LARGEST_FILE = 5 * 1024 * 1024;

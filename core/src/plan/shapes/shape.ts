@@ -24,6 +24,7 @@ const BY_KIND: Record<ShapeId, Record<SourceKind, [number, string]>> = {
     abstract: [0.4, 'a study has parts rather than a course of events'],
     forum: [0.9, 'one person’s story in the order it happened'],
     howto: [0.1, 'a guide’s steps are no events'],
+    interview: [0.6, 'told in the order it was said'],
   },
   question: {
     news: [0.5, 'asks what a listener would ask'],
@@ -31,6 +32,7 @@ const BY_KIND: Record<ShapeId, Record<SourceKind, [number, string]>> = {
     abstract: [0.9, 'a study is a question and its answer'],
     forum: [0.2, 'a story loses its pull when it is questioned'],
     howto: [0.2, 'a guide answers one question only'],
+    interview: [0.5, 'it was questions and answers already'],
   },
   steps: {
     news: [0, 'it has no numbered steps'],
@@ -38,6 +40,7 @@ const BY_KIND: Record<ShapeId, Record<SourceKind, [number, string]>> = {
     abstract: [0, 'it has no numbered steps'],
     forum: [0, 'it has no numbered steps'],
     howto: [0.95, 'it has numbered steps'],
+    interview: [0, 'it has no numbered steps'],
   },
 };
 

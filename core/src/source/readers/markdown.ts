@@ -2,6 +2,7 @@
 import type { Nodes, Root, RootContent } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import type { RawDocument } from '../document.ts';
+import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
 
 const MARKS = [
@@ -22,7 +23,6 @@ function words(node: Nodes): string {
   if (node.type === 'html' || node.type === 'image' || node.type === 'code') return '';
   return 'children' in node ? node.children.map((c) => words(c as Nodes)).join('') : '';
 }
-const tidy = (text: string) => text.replace(/\s+/g, ' ').trim();
 
 export const markdownReader: SourceReader = {
   id: 'markdown',

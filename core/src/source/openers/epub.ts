@@ -1,0 +1,69 @@
+/** EPUB (W3C EPUB 3.3; 2 too): its chapters in reading order, front and back matter that is no text left out. */
+import { SourceError, type RawDocument } from '../document.ts';
+import { blocksOfHtml } from '../readers/html/reader.ts';
+import type { SourceOpener } from '../readers/reader.ts';
+import { all, first, parseXml, textOf } from '../readers/xml.ts';
+import { isoDate } from '../tidy.ts';
+import { isZip, unpack, utf8 } from './zip.ts';
+
+const broken = () =>
+  new SourceError(
+    'unreadable',
+    'This book is broken, so it can’t be opened. Open it where you read it and paste the chapter.',
+  );
+/** Parts of a book that are not told. */
+const MATTER = /\b(?:toc|nav|cover|copyright|colophon|titlepage|index|landmarks)\b/i;
+
+export const epubOpener: SourceOpener = {
+  id: 'epub',
+  accepts: (bytes, head) => isZip(bytes) && head.includes('application/epub+zip'),
+  open: (bytes) => {
+    const parts = unpack(bytes, (name) => /\.(?:opf|x?html?|xml)$/i.test(name));
+    const container = parts.get('META-INF/container.xml');
+    const path = container && first(parseXml(utf8(container), 'a book'), 'rootfile')?.attributes['full-path'];
+    const packageFile = path ? parts.get(path) : undefined;
+    if (!path || !packageFile) throw broken();
+    const book = parseXml(utf8(packageFile), 'a book');
+    if (
+      parts.has('META-INF/encryption.xml') &&
+      /EncryptedData/.test(utf8(parts.get('META-INF/encryption.xml'))) &&
+      /\.x?html?/i.test(utf8(parts.get('META-INF/encryption.xml')))
+    )
+      throw new SourceError(
+        'locked',
+        'This book is locked, so it can’t be opened here. Paste the part you may use.',
+      );
+    const folder = path.includes('/') ? path.slice(0, path.lastIndexOf('/') + 1) : '';
+    const hrefs = new Map(
+      all(first(book, 'manifest') ?? book, 'item').map((i) => [i.attributes.id, i.attributes] as const),
+    );
+    const raw: RawDocument = { blocks: [] };
+    for (const ref of all(first(book, 'spine') ?? book, 'itemref')) {
+      const item = hrefs.get(ref.attributes.idref);
+      if (!item?.href || MATTER.test(`${item.id} ${item.href} ${item.properties ?? ''}`)) continue;
+      let name: string;
+      try {
+        name = folder + decodeURIComponent(item.href.split('#')[0]);
+      } catch {
+        continue;
+      }
+      const chapter = parts.get(name);
+      if (chapter) raw.blocks.push(...blocksOfHtml(utf8(chapter)));
+    }
+    const [title, author, language, publisher, rights] = [
+      'title',
+      'creator',
+      'language',
+      'publisher',
+      'rights',
+    ].map((n) => textOf(first(book, n)));
+    const published = isoDate(textOf(first(book, 'date')));
+    if (title) raw.title = title;
+    if (author) raw.authors = [author];
+    if (language) raw.language = language;
+    if (publisher) raw.publisher = publisher;
+    if (rights) raw.licence = rights;
+    if (published) raw.published = published;
+    return Promise.resolve(raw);
+  },
+};

@@ -1,0 +1,65 @@
+/** Mail (RFC 5322) and saved pages in MIME form (MHTML, RFC 2557), by postal-mime. */
+import PostalMime from 'postal-mime';
+import { SourceError, type RawDocument } from '../document.ts';
+import { htmlReader } from '../readers/html/reader.ts';
+import type { SourceOpener } from '../readers/reader.ts';
+import { textReader } from '../readers/text.ts';
+import { isoDate } from '../tidy.ts';
+
+const HEADER =
+  /^(?:from|to|subject|date|mime-version|received|return-path|message-id|content-type|snapshot-content-location|x-[\w-]+|delivered-to|reply-to|dkim-signature|arc-[\w-]+)\s*:/i;
+
+/** A letter without what it quotes, its signature and its footer. */
+function ownWords(text: string): string {
+  const lines = text.replace(/\r\n?/g, '\n').split('\n');
+  const end = lines.findIndex(
+    (l) =>
+      /^-- ?$/.test(l) ||
+      /^-{3,}\s*(?:original message|forwarded message)/i.test(l) ||
+      /^On .{6,120} wrote:\s*$/.test(l),
+  );
+  return lines
+    .slice(0, end < 0 ? undefined : end)
+    .filter((l) => !/^\s*>/.test(l))
+    .join('\n');
+}
+
+export const mailOpener: SourceOpener = {
+  id: 'mail',
+  accepts: (_bytes, head) => {
+    const lines = head.replace(/\r/g, '').split('\n').slice(0, 60);
+    const blank = lines.indexOf('');
+    const headers = (blank < 0 ? lines : lines.slice(0, blank)).filter((l) => !/^\s/.test(l));
+    return (
+      headers.length >= 3 &&
+      HEADER.test(headers[0]) &&
+      headers.filter((l) => /^[\w-]+\s*:/.test(l)).length >= headers.length * 0.9 &&
+      headers.filter((l) => HEADER.test(l)).length >= 3
+    );
+  },
+  open: async (bytes) => {
+    let mail;
+    try {
+      mail = await PostalMime.parse(bytes, { maxNestingDepth: 20 });
+    } catch {
+      throw new SourceError(
+        'unreadable',
+        'This letter or saved page is broken, so it can’t be opened. Paste its words instead.',
+      );
+    }
+    const saved =
+      mail.headers.some((h) => h.key === 'snapshot-content-location') ||
+      /<(?:article|main|nav)\b/i.test(mail.html ?? '');
+    const raw: RawDocument =
+      mail.html && (saved || !mail.text)
+        ? htmlReader.read(mail.html)
+        : textReader.read(ownWords(mail.text ?? ''));
+    const date = isoDate(mail.date);
+    if (mail.subject && (!saved || !raw.title)) raw.title = mail.subject;
+    if (!saved && mail.from?.name) raw.authors = [mail.from.name];
+    if (date && !raw.published) raw.published = date;
+    const address = mail.headers.find((h) => h.key === 'snapshot-content-location')?.value;
+    if (address) raw.address = address;
+    return raw;
+  },
+};

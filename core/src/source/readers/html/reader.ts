@@ -1,0 +1,116 @@
+/** HTML: the article's body, its furniture dropped, what the page says of itself. Parsed by linkedom; nothing is ever run or fetched. */
+import { Readability } from '@mozilla/readability';
+import { parseHTML } from 'linkedom';
+import { SourceError, type RawBlock } from '../../document.ts';
+import { tidy } from '../../tidy.ts';
+import type { SourceReader } from '../reader.ts';
+import { textReader } from '../text.ts';
+import { collect } from './blocks.ts';
+import { threadOf } from './board.ts';
+import { isFurniture } from './furniture.ts';
+import { bylineNames, metadata } from './metadata.ts';
+
+/** Tags nested deeper than this are hostile or broken, and would exhaust a library that recurses. */
+const DEEPEST_PAGE = 5000;
+/** Fewer letters than this is no article. */
+const SHORTEST_ARTICLE = 200;
+
+export const htmlReader: SourceReader = {
+  id: 'html',
+  accepts: (text) => {
+    const head = text.slice(0, 4000);
+    if (/<!doctype html|<html[\s>]/i.test(head)) return 1;
+    const tags = (
+      head.match(
+        /<\/?(?:p|div|h[1-6]|article|body|section|span|a|br|li|ul|ol|b|i|em|strong)(?:\s[^>]*)?>/gi,
+      ) ?? []
+    ).length;
+    return tags >= 3 ? 0.8 : 0;
+  },
+  read: (text) => {
+    if (nesting(text) > DEEPEST_PAGE)
+      throw new SourceError(
+        'unreadable',
+        'This page is nested too deeply to be read. Paste the words of the article instead.',
+      );
+    const { document } = parseHTML(page(text));
+    const meta = metadata(document);
+    const thread = threadOf(document, meta.kind?.is === 'forum');
+    if (thread) return { ...meta, ...thread };
+    const { blocks: found, byline, named } = article(document);
+    const title = meta.title ?? named;
+    const plain = found.some((b) => b.type !== 'heading')
+      ? ''
+      : [...document.querySelectorAll('pre')].map((p) => p.textContent ?? '').join('\n\n');
+    // A page that is one typed text is read as that text.
+    const blocks = plain ? textReader.read(plain).blocks : withoutTitle(found, title);
+    const authors = meta.authors ?? bylineNames(byline);
+    return { ...meta, ...(title ? { title } : {}), ...(authors.length ? { authors } : {}), blocks };
+  },
+};
+
+/** Passages of a piece of HTML that is all text: a converted document, a chapter. */
+export function blocksOfHtml(html: string): RawBlock[] {
+  if (nesting(html) > DEEPEST_PAGE)
+    throw new SourceError(
+      'unreadable',
+      'This document is nested too deeply to be read. Paste its words instead.',
+    );
+  return collect(parseHTML(page(html)).document.body);
+}
+
+const page = (text: string) =>
+  /<html[\s>]/i.test(text) ? text : `<!doctype html><html><head></head><body>${text}</body></html>`;
+const letters = (blocks: readonly RawBlock[]) => blocks.reduce((n, b) => n + b.text.length, 0);
+
+/** The article: where the page marks it, else where Readability finds it, else the whole page without furniture. */
+function article(document: Document): { blocks: RawBlock[]; byline: string; named?: string } {
+  const whole = collect(document.body);
+  const all = (document.body?.textContent ?? '').length;
+  const byline = tidy(document.querySelector('[class*="byline"]')?.textContent ?? '');
+  for (const marked of ['[itemprop="articleBody"]', 'main article', 'article', '#mw-content-text', 'main']) {
+    const elements = [...document.querySelectorAll(marked)].filter((e) => !inFurniture(e, all));
+    if (!elements.length) continue;
+    const [longest] = elements.map((e) => collect(e)).sort((a, b) => letters(b) - letters(a));
+    // Teasers are articles too: the marked one must hold most of the page's text.
+    if (letters(longest) >= SHORTEST_ARTICLE && letters(longest) > letters(whole) * 0.5)
+      return { blocks: longest, byline };
+  }
+  for (const element of [...document.querySelectorAll('*')])
+    if (isFurniture(element, all) && !/^(?:HEAD|TABLE|SCRIPT)$/i.test(element.tagName)) element.remove();
+  const read = new Readability(document as unknown as Document, {
+    charThreshold: SHORTEST_ARTICLE,
+    maxElemsToParse: 200_000,
+  }).parse();
+  const blocks = read?.content ? collect(parseHTML(page(read.content)).document.body) : [];
+  return {
+    // What Readability drops from a page without furniture marks is seldom text; but a short page is read whole.
+    blocks: letters(blocks) < SHORTEST_ARTICLE && letters(whole) > letters(blocks) ? whole : blocks,
+    byline: byline || tidy(read?.byline ?? ''),
+    ...(read?.title ? { named: tidy(read.title) } : {}),
+  };
+}
+
+function inFurniture(element: Element, letters: number): boolean {
+  for (let up: Element | null = element.parentElement; up; up = up.parentElement)
+    if (isFurniture(up, letters)) return true;
+  return isFurniture(element, letters);
+}
+
+const withoutTitle = (blocks: readonly RawBlock[], title: string | undefined): RawBlock[] => {
+  const at = blocks.findIndex((b) => b.type === 'heading');
+  return at === 0 && title && (blocks[0].text === title || title.startsWith(blocks[0].text))
+    ? blocks.slice(1)
+    : [...blocks];
+};
+
+/** Depth of open tags, roughly: guards recursive libraries against hostile nesting. */
+function nesting(html: string): number {
+  let depth = 0;
+  let most = 0;
+  for (const m of html.matchAll(/<(\/?)(?:div|span|p|b|i|ul|ol|li|table|blockquote|section|font)\b/gi)) {
+    depth = Math.max(0, depth + (m[1] ? -1 : 1));
+    if (depth > most) most = depth;
+  }
+  return most;
+}

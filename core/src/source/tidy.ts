@@ -1,0 +1,18 @@
+/** One line of running text: spaces as one, none at the ends. */
+export const tidy = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
+/** A date as outside data writes it → ISO 8601, as exact as it is ("2025", "2025-11", "2025-11-09"); undefined when it is none. */
+export function isoDate(text: string | undefined): string | undefined {
+  if (!text) return undefined;
+  const iso = /^\s*(\d{4})(?:-(\d{2})(?:-(\d{2}))?)?(?:T|\s|$)/.exec(text);
+  if (iso) return [iso[1], iso[2], iso[3]].filter(Boolean).join('-');
+  const ms = Date.parse(text.replace(/(\d)(?:st|nd|rd|th)\b/, '$1'));
+  if (Number.isNaN(ms)) return undefined;
+  // Parsed in the machine's own zone when none is given; a day written in words is that day.
+  const zoned = /(?:GMT|UTC|Z|[+-]\d{2}:?\d{2})\s*(?:\(.*\))?\s*$/.test(text);
+  const date = new Date(ms);
+  const [y, m, d] = zoned
+    ? [date.getUTCFullYear(), date.getUTCMonth(), date.getUTCDate()]
+    : [date.getFullYear(), date.getMonth(), date.getDate()];
+  return `${y}-${String(m + 1).padStart(2, '0')}-${String(d).padStart(2, '0')}`;
+}
