@@ -3,7 +3,15 @@ import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { draftScript } from '@ursprung/core/draft';
-import { abstractParts, extractFacts, steps, timeline, type Fact } from '@ursprung/core/facts';
+import {
+  castOf,
+  extractFacts,
+  glossaryOf,
+  outlineOf,
+  steps,
+  timeline,
+  type Fact,
+} from '@ursprung/core/facts';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
 import { sentences } from '@ursprung/core/language';
 import { SHAPE_IDS } from '@ursprung/core/plan';
@@ -72,7 +80,9 @@ function printed(source: SourceDocument, facts: readonly Fact[]) {
     quotes: facts.flatMap((f) => f.quotes.map((q) => ({ text: q.text, fact: f.id }))),
     timeline: timeline(facts),
     steps: steps(facts),
-    parts: abstractParts(source, facts),
+    parts: Object.fromEntries(outlineOf(source, facts).map((p) => [p.id, p.facts])),
+    cast: castOf(facts),
+    glossary: glossaryOf(facts),
   };
 }
 

@@ -1,6 +1,6 @@
 /** From print to the ear: what a listener can't hear is taken out or said in words. Values stay as they are. */
 import { PATTERNS, UNITS } from '../language/lexicon.ts';
-import { quotedSpans } from '../trace/words.ts';
+import { quotedSpans } from '../language/quotes.ts';
 
 /** Applies a change to the text outside quotation marks only. */
 export function outsideQuotes(text: string, change: (part: string) => string): string {

@@ -1,12 +1,11 @@
 /** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
 import type { TaggedSentence } from '../facts/facts.ts';
-import { stems } from '../facts/centrality.ts';
 import { partOf } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagger.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
 import { contract, forTheEar, speakerFirst } from './ear.ts';
-import { openQuote, references, type Reference } from './references.ts';
+import { openQuote, references, titleNouns, type Reference } from '../facts/references.ts';
 import { safeSplits } from './split.ts';
 
 export interface Unit {
@@ -115,12 +114,7 @@ export function makeUnits(
 ): Unit[] {
   const blocks = new Map(source.blocks.map((b) => [b.id, b]));
   const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!));
-  const titleLemmas = new Set([
-    ...tagger(source.title)
-      .filter((t) => t.pos === 'NOUN' || t.pos === 'PROPN')
-      .map((t) => t.lemma),
-    ...stems(source.title),
-  ]);
+  const titleLemmas = titleNouns(source.title, tagger);
   const needs = references(told, titleLemmas);
   let part: string | null = null;
   const firstUnder = new Map<string, number>();

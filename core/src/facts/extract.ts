@@ -84,6 +84,10 @@ const MULTIPLE: Record<string, number> = {
   trillion: 1e12,
 };
 
+/** Words behind a number that count nothing. */
+const NO_UNIT =
+  /^(?:and|but|for|from|the|that|than|this|was|were|are|had|has|have|with|who|which|when|while|where|until|into|onto|over|under|after|before|because|since|more|less|other|others|years? ago|each|against|between|through|during|about|only|or|to|in|on|at|by|as|its|his|her|their|per|will|would|could|may)\b/;
+
 /** Numbers written in figures or words with their unit; years and days of dates are left to `datesIn`. */
 export function numbersIn(text: string): NumberValue[] {
   const dates = datesIn(text);
@@ -95,7 +99,8 @@ export function numbersIn(text: string): NumberValue[] {
     if (inDate(start, end)) continue;
     const value = numberValue(m[3]);
     if (value === null) continue;
-    const unitWord = /^\s([a-z]{2,}(?:\sper\s[a-z]+)?)/.exec(text.slice(end))?.[1];
+    const counted = /^\s([a-z]{3,}(?:\sper\s[a-z]+)?)/.exec(text.slice(end))?.[1];
+    const unitWord = counted && !NO_UNIT.test(counted) ? counted : undefined;
     const unit = m[1] ?? m[5]?.replace(/per\s?cent/, '%').replace(/\s/g, '') ?? unitWord;
     out.push({
       text: m[0].trim(),
@@ -141,6 +146,8 @@ const NOT_NAMES = new Set<string>([
   'Methods',
   'Results',
   'Conclusions',
+  'CI',
+  'SD',
 ]);
 const CAPITAL = /^\p{Lu}[\p{L}\p{M}'’.-]*$/u;
 

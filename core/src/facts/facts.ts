@@ -2,13 +2,35 @@
 import { z } from 'zod';
 import { sentences } from '../language/sentences.ts';
 import type { TaggedToken, Tagger } from '../language/tagger.ts';
-import type { SourceDocument } from '../source/document.ts';
+import type { Block, SourceDocument } from '../source/document.ts';
 import { lexRank, stems } from './centrality.ts';
 import { capitalWords, datesIn, namesIn, numbersIn, quotesIn } from './extract.ts';
+import { NAME_TYPES, nameTypes, type NameType } from './names.ts';
+import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
+import { references, titleNouns } from './references.ts';
+import { statementOf } from './statement.ts';
+import { strengthOf, supported, surprising } from './strength.ts';
+import { relativeDates, timesIn, withYear } from './when.ts';
 
 const span = { start: z.number().int(), end: z.number().int() };
 
-export const FACT_TYPES = ['statement', 'figure', 'event', 'quote', 'step', 'warning', 'definition'] as const;
+/** What a writer thinks in. `warning` is a guide's own: it is never left out. */
+export const FACT_TYPES = [
+  'event',
+  'figure',
+  'definition',
+  'cause',
+  'comparison',
+  'finding',
+  'quote',
+  'step',
+  'warning',
+  'opinion',
+  'detail',
+] as const;
+export type FactType = (typeof FACT_TYPES)[number];
+
+const spanned = z.object({ text: z.string(), ...span });
 
 export const factSchema = z.object({
   /** "f1", "f2"… in reading order. */
@@ -19,19 +41,40 @@ export const factSchema = z.object({
   ...span,
   text: z.string(),
   type: z.enum(FACT_TYPES),
+  // Spans of all that follows are offsets into `text`.
   numbers: z.array(z.object({ text: z.string(), value: z.number(), unit: z.string().optional(), ...span })),
-  dates: z.array(z.object({ text: z.string(), iso: z.string(), ...span })),
-  names: z.array(z.object({ text: z.string(), ...span })),
+  /** `resolved`: told from the day of publication, or its year taken from it. */
+  dates: z.array(
+    z.object({ text: z.string(), iso: z.string(), resolved: z.literal(true).optional(), ...span }),
+  ),
+  /** Times of day, "HH:MM". */
+  times: z.array(z.object({ text: z.string(), iso: z.string(), ...span })).default([]),
+  names: z.array(z.object({ text: z.string(), type: z.enum(NAME_TYPES).default('other'), ...span })),
   quotes: z.array(z.object({ text: z.string(), ...span })),
   step: z.number().int().positive().optional(),
+  within: z.number().int().positive().optional(),
+  /** Who speaks it, in an interview. */
+  speaker: z.string().optional(),
+  /** Subject, verb and the rest of its clause. */
+  statement: z.object({ subject: spanned, verb: spanned, object: spanned.optional() }).optional(),
+  /** Who says so. */
+  attribution: spanned.optional(),
+  modality: z.enum(MODALITIES).default('plain'),
+  hedges: z.array(spanned).default([]),
+  polarity: z.enum(['affirmed', 'denied']).default('affirmed'),
+  /** What it leans on: told alone it would point at something that was not said. Empty when it can stand alone. */
+  leans: z.array(z.object({ on: z.string(), why: z.string() })).default([]),
   /** 0 to 1: how strong it is, and the parts it is made of, each 0 to 1. */
   strength: z.number().min(0).max(1),
-  parts: z.object({ central: z.number(), title: z.number(), concrete: z.number() }),
+  parts: z.object({
+    central: z.number(),
+    title: z.number(),
+    concrete: z.number(),
+    surprising: z.number().default(0),
+    supported: z.number().default(0),
+  }),
 });
 export type Fact = Readonly<z.infer<typeof factSchema>>;
-
-const WARNING = /\b(?:never|do not|don[’']t|be careful|take care|warning|danger|make sure|wear)\b/i;
-const DEFINITION = /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u;
 
 /** A sentence with its tags, kept for the rooms that plan and draft. */
 export interface TaggedSentence {
@@ -39,12 +82,62 @@ export interface TaggedSentence {
   tokens: readonly TaggedToken[];
 }
 
+const WARNING = /\b(?:never|do not|don[’']t|be careful|take care|warning|danger|make sure|wear)\b/i;
+const DEFINITION = /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u;
+const CAUSE =
+  /\b(?:because|since it|due to|caused by|led to|as a result|therefore|that is why|the reason|thanks to|owing to|so that|which meant)\b/i;
+const COMPARISON =
+  /\b(?:than|twice|half as|times as|compared with|as \p{L}+ as|against (?:about |only )?[\d\p{L}]+ (?:hours|minutes|days|years|per cent|percent|%|boats|people))\b/iu;
+const FINDING =
+  /\b(?:found|showed|shows|revealed|measured|established|discovered|concluded) (?:that|no|a|an|the|how|out)\b|\bresults? (?:show|suggest)/i;
+const OPINION =
+  /\b(?:believes?|believed|thinks?|I think|in my view|argue[sd]?|hopes?|fears?|called (?:it|the|this)|should|ought to|beautiful|terrible|shameful|absurd|brilliant|worst|best)\b/i;
+const PAST =
+  /\b(?:was|were|had|did|\p{L}+ed|began|came|went|took|gave|fell|rose|broke|sank|burst|lost|won|left|built|made|sold|bought|met|found|put|ran|held|stood|cut|shut|sent)\b/u;
+
+function typeOf(
+  text: string,
+  block: Block,
+  source: SourceDocument,
+  quotes: number,
+  dates: number,
+  numbers: number,
+): FactType {
+  if (source.kind === 'howto' && WARNING.test(text)) return 'warning';
+  if (block.step) return 'step';
+  if (quotes || block.type === 'turn') return 'quote';
+  if (
+    FINDING.test(text) ||
+    (source.kind === 'abstract' && /\b(?:results?|findings)\b/i.test(block.under ?? block.text.slice(0, 12)))
+  )
+    return 'finding';
+  if (OPINION.test(text) && source.kind !== 'howto') return 'opinion';
+  if (CAUSE.test(text)) return 'cause';
+  if (COMPARISON.test(text)) return 'comparison';
+  if (DEFINITION.test(text) && !dates) return 'definition';
+  if (dates && PAST.test(text)) return 'event';
+  if (numbers) return 'figure';
+  if (DEFINITION.test(text)) return 'definition';
+  return PAST.test(text) && /\b\p{Lu}/u.test(text.slice(1)) ? 'event' : 'detail';
+}
+
+/** Whether a quotation opened earlier in the passage is still open at an offset. */
+const insideQuote = (passage: string, at: number): boolean => {
+  const marks = passage.slice(0, at).match(/[“”]/g) ?? [];
+  return marks.at(-1) === '“';
+};
+
+/** Every figure of the source by unit: what is extreme is told against the rest. */
+function usualFigures(all: readonly { value: number; unit?: string }[][]): Map<string, number[]> {
+  const out = new Map<string, number[]>();
+  for (const { value, unit } of all.flat())
+    (out.get(unit ?? '') ?? out.set(unit ?? '', []).get(unit ?? '')!).push(value);
+  return out;
+}
+
 const clamp = (n: number) => Math.max(0, Math.min(1, n));
 
-/**
- * Facts with their tags. Strength is 0.5 central (LexRank) + 0.3 shared with the title + 0.2 concrete (figures, dates,
- * names, quotes), the order of weight measured in trials on 25 pages.
- */
+/** Facts with their tags, in reading order. Headings and the replies of a board hold none. */
 export function taggedFacts(source: SourceDocument, tagger: Tagger): TaggedSentence[] {
   const found = source.blocks
     .filter((b) => b.type !== 'heading' && b.type !== 'reply')
@@ -54,51 +147,83 @@ export function taggedFacts(source: SourceDocument, tagger: Tagger): TaggedSente
   const known = capitalWords(tokens);
   const central = lexRank(found.map((s) => s.text));
   const titleStems = new Set(stems(source.title));
-  return found.map((s, i) => {
-    const numbers = numbersIn(s.text);
-    const dates = datesIn(s.text);
-    const names = namesIn(s.text, tokens[i], known);
+  const times = found.map((s) => timesIn(s.text));
+  const numbers = found.map((s, i) =>
+    numbersIn(s.text).filter((n) => !times[i].some((t) => n.start < t.end && n.end > t.start)),
+  );
+  const usual = usualFigures(numbers);
+  const facts = found.map((s, i): TaggedSentence => {
+    const dates = [
+      ...datesIn(s.text).map((d) => withYear(d, s.text, source.published)),
+      ...relativeDates(s.text, source.published),
+    ].sort((a, b) => a.start - b.start);
+    const names = namesIn(s.text, tokens[i], known).map((n) => ({ ...n, type: 'other' as NameType }));
     const quotes = quotesIn(s.text);
     const own = new Set(stems(s.text));
     const shared = [...titleStems].filter((t) => own.has(t)).length;
+    const { modality, hedges } = modalityOf(s.text);
+    const attribution = attributionOf(s.text, tokens[i]);
+    const statement = statementOf(s.text, tokens[i]);
     const parts = {
       central: central[i],
       title: titleStems.size ? clamp(shared / Math.min(3, titleStems.size)) : 0,
-      concrete: clamp(0.3 * numbers.length + 0.3 * dates.length + 0.2 * names.length + 0.4 * quotes.length),
+      concrete: clamp(
+        0.3 * numbers[i].length + 0.3 * dates.length + 0.2 * names.length + 0.4 * quotes.length,
+      ),
+      surprising: surprising(s.text, numbers[i], usual),
+      supported: supported({
+        attributed: attribution !== null,
+        named: attribution !== null && names.some((n) => attribution.text.includes(n.text)),
+        numbers: numbers[i].length,
+        dates: dates.length,
+        quotes: quotes.length,
+        modality,
+        doubtful: source.doubt !== undefined,
+      }),
     };
-    const strength =
-      Math.round((0.5 * parts.central + 0.3 * parts.title + 0.2 * parts.concrete) * 1000) / 1000;
-    const type: Fact['type'] =
-      WARNING.test(s.text) && source.kind === 'howto'
-        ? 'warning'
-        : s.block.step
-          ? 'step'
-          : quotes.length
-            ? 'quote'
-            : dates.length
-              ? 'event'
-              : numbers.length
-                ? 'figure'
-                : DEFINITION.test(s.text)
-                  ? 'definition'
-                  : 'statement';
     const fact: Fact = {
       id: `f${i + 1}`,
       block: s.block.id,
       start: s.block.start + s.start,
       end: s.block.start + s.end,
       text: s.text,
-      type,
-      numbers,
+      type: typeOf(
+        s.text,
+        s.block,
+        source,
+        quotes.length + Number(insideQuote(s.block.text, s.start)),
+        dates.length,
+        numbers[i].length,
+      ),
+      numbers: numbers[i],
       dates,
+      times: times[i],
       names,
       quotes,
       ...(s.block.step ? { step: s.block.step } : {}),
-      strength,
+      ...(s.block.within ? { within: s.block.within } : {}),
+      ...(s.block.speaker ? { speaker: s.block.speaker } : {}),
+      ...(statement ? { statement } : {}),
+      ...(attribution ? { attribution } : {}),
+      modality,
+      hedges,
+      polarity: polarityOf(s.text),
+      leans: [],
+      strength: strengthOf(parts),
       parts,
     };
     return { fact, tokens: tokens[i] };
   });
+  const types = nameTypes(facts);
+  const needs = references(facts, titleNouns(source.title, tagger));
+  return facts.map(({ fact, tokens: own }, i) => ({
+    fact: {
+      ...fact,
+      names: fact.names.map((n) => ({ ...n, type: types.get(n.text) ?? 'other' })),
+      leans: needs[i].filter((n) => n.adjacent).map((n) => ({ on: facts[n.to].fact.id, why: n.why })),
+    },
+    tokens: own,
+  }));
 }
 
 /** The facts of a source. */
@@ -143,16 +268,4 @@ const PART_LABELS: readonly [RegExp, string][] = [
 /** The part of a study a label names ("Results:", a heading "Methods"), or null. */
 export function partOf(label: string): string | null {
   return PART_LABELS.find(([pattern]) => pattern.test(label))?.[1] ?? null;
-}
-
-/** The parts of a labelled abstract: part → fact ids. Empty when nothing is labelled. */
-export function abstractParts(source: SourceDocument, facts: readonly Fact[]): Record<string, string[]> {
-  const out: Record<string, string[]> = {};
-  if (source.kind !== 'abstract') return out;
-  for (const block of source.blocks) {
-    const part =
-      partOf(block.under ?? '') ?? (/^\w[\w ]{3,24}:/.test(block.text) ? partOf(block.text) : null);
-    if (part) (out[part] ??= []).push(...facts.filter((f) => f.block === block.id).map((f) => f.id));
-  }
-  return out;
 }

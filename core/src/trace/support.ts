@@ -1,6 +1,6 @@
 /** What a line claims that no source has: values, names, altered quotes. */
 import { datesIn, numbersIn } from '../facts/extract.ts';
-import { quotedSpans } from './words.ts';
+import { quotedSpans } from '../language/quotes.ts';
 
 export interface SourceStock {
   values: ReadonlySet<number>;

@@ -1,4 +1,5 @@
 /** Words made comparable between script and source: lower case, contractions opened, units in full. */
+import { quotedSpans } from '../language/quotes.ts';
 import { UNITS } from '../language/lexicon.ts';
 import { writtenWords } from '../language/sentences.ts';
 
@@ -24,11 +25,6 @@ function keys(word: string): string[] {
   if (/^(?:it|that|there|he|she|what|here|who)'s$/.test(lower)) return [lower.slice(0, -2), 'is'];
   if (lower === 'cannot') return ['can', 'not'];
   return [UNITS.get(word)?.[1] ?? lower.replace(/'s$/, '').replace(/(?<=\d),(?=\d)/g, '')];
-}
-
-/** Spans between quotation marks. An apostrophe is none. */
-export function quotedSpans(text: string): [number, number][] {
-  return [...text.matchAll(/[“"][^“”"]{0,2000}[”"]/g)].map((m) => [m.index, m.index + m[0].length]);
 }
 
 /** Lower-case words that are written with a capital in mid-sentence in this text: its names. */

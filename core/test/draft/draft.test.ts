@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { draftScript, DraftError, sourceCarries, type Draft } from '../../src/draft/index.ts';
 import { contract, forTheEar, speakerFirst } from '../../src/draft/ear.ts';
 import { safeSplits } from '../../src/draft/split.ts';
-import { references } from '../../src/draft/references.ts';
+import { references } from '../../src/facts/references.ts';
 import { taggedFacts } from '../../src/facts/index.ts';
 import { readSource } from '../../src/source/index.ts';
 import { clockLines, type Target } from '../../src/script/index.ts';

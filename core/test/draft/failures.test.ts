@@ -1,6 +1,6 @@
 /** Ways in which a told line goes wrong, each a class met in trials; every one is kept out. Sentences are invented. */
 import { expect } from 'chai';
-import { references } from '../../src/draft/references.ts';
+import { references } from '../../src/facts/references.ts';
 import { tell } from '../../src/draft/units.ts';
 import { taggedFacts } from '../../src/facts/index.ts';
 import { readSource } from '../../src/source/index.ts';

@@ -103,7 +103,10 @@ describe('facts', () => {
 
   it('carry numbers with units, dates, names and quotes', () => {
     const opened = holding('22 August');
-    expect(opened.dates.map((d) => d.iso)).to.deep.equal(['--08-22']);
+    expect(opened.dates.map((d) => [d.text, d.iso, d.resolved])).to.deep.equal([
+      ['eleven weeks ago', '2025-08', true],
+      ['22 August', '2025-08-22', true],
+    ]);
     expect(opened.numbers.map((n) => [n.value, n.unit])).to.deep.include([6_400_000, '£']);
     expect(holding('Dr Ines Okafor').names.map((n) => n.text)).to.include('Dr Ines Okafor');
     expect(holding('ferry').quotes.map((q) => q.text)).to.deep.equal([

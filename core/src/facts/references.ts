@@ -2,8 +2,18 @@
  * What each sentence points at. A sentence is told only when what it points at is told: this is what keeps a draft
  * coherent (measured: half of all refused lines dangle).
  */
-import { hasFiniteVerb, type TaggedToken } from '../language/tagger.ts';
-import type { TaggedSentence } from '../facts/facts.ts';
+import { hasFiniteVerb, type TaggedToken, type Tagger } from '../language/tagger.ts';
+import { stems } from './centrality.ts';
+import type { TaggedSentence } from './facts.ts';
+
+/** Nouns a listener knows from the title. */
+export const titleNouns = (title: string, tagger: Tagger): ReadonlySet<string> =>
+  new Set([
+    ...tagger(title)
+      .filter((t) => t.pos === 'NOUN' || t.pos === 'PROPN')
+      .map((t) => t.lemma),
+    ...stems(title),
+  ]);
 
 export interface Reference {
   /** Index of the sentence that must be told. */

@@ -1,0 +1,138 @@
+/** Several sources beside one another: the same statement told twice, and where they disagree. */
+import type { SourceDocument } from '../source/document.ts';
+import { stems } from './centrality.ts';
+import type { Fact } from './facts.ts';
+
+export interface Told {
+  /** The source's letter. */
+  source: string;
+  fact: string;
+}
+export interface SameStatement {
+  /** One fact with its origins, the first telling first. */
+  origins: readonly Told[];
+}
+export const DISAGREEMENTS = ['number', 'date', 'name', 'denial'] as const;
+export interface Disagreement {
+  about: (typeof DISAGREEMENTS)[number];
+  /** What each says, in its own words. */
+  sides: readonly (Told & { says: string; published?: string; publisher?: string })[];
+  /** The side of the newer report on the same figure; absent when their days are unknown or equal. */
+  newer?: number;
+}
+export interface Comparison {
+  same: readonly SameStatement[];
+  disagreements: readonly Disagreement[];
+}
+
+interface Entry extends Told {
+  f: Fact;
+  bag: ReadonlySet<string>;
+  document: SourceDocument;
+}
+
+/** Shares of stems, by the overlap coefficient over the shorter of the two (Szymkiewicz 1934, Simpson 1943). */
+const SAME = 0.72;
+/** Below this two sentences are not about the same thing. */
+const RELATED = 0.5;
+const FEWEST_STEMS = 3;
+
+function overlap(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
+  const [small, large] = a.size < b.size ? [a, b] : [b, a];
+  if (small.size < FEWEST_STEMS) return 0;
+  let shared = 0;
+  for (const s of small) if (large.has(s)) shared++;
+  // A short sentence inside a long one is not the same statement.
+  return (shared / small.size) * Math.min(1, (small.size / large.size) * 1.8);
+}
+
+/** Words without figures: a statement stays the same statement when its figure changes. */
+const bagOf = (fact: Fact) => new Set(stems(fact.text.replace(/\d[\d.,]*/g, ' ')));
+const inWords = ({ text, unit }: Fact['numbers'][number]) =>
+  unit && /^\p{L}/u.test(unit) && !text.includes(unit) ? `${text} ${unit}` : text;
+const unitOf = (unit: string | undefined) => (unit ?? '').toLowerCase().replace(/s$/, '');
+
+/** Compares every fact with every fact of the other sources. Cost: the product of their numbers, cut by shared rare stems. */
+export function compareSources(
+  sources: readonly { letter: string; document: SourceDocument; facts: readonly Fact[] }[],
+): Comparison {
+  const entries = sources.flatMap(({ letter, document, facts }) =>
+    facts.map((f): Entry => ({ source: letter, fact: f.id, f, bag: bagOf(f), document })),
+  );
+  const byStem = new Map<string, Entry[]>();
+  for (const e of entries) for (const s of e.bag) (byStem.get(s) ?? byStem.set(s, []).get(s)!).push(e);
+  const common = Math.max(12, entries.length * 0.15);
+  const same: { origins: Entry[] }[] = [];
+  const groupOf = new Map<Entry, { origins: Entry[] }>();
+  const disagreements: Disagreement[] = [];
+  for (const a of entries) {
+    const met = new Map<Entry, number>();
+    for (const s of a.bag) {
+      const list = byStem.get(s)!;
+      if (list.length > common) continue;
+      for (const b of list) if (b.source > a.source) met.set(b, 0);
+    }
+    let best: { b: Entry; share: number } | null = null;
+    for (const b of met.keys()) {
+      const share = overlap(a.bag, b.bag);
+      if (share >= RELATED && (!best || share > best.share)) best = { b, share };
+    }
+    if (!best) continue;
+    const differs = difference(a, best.b);
+    if (differs) disagreements.push(differs);
+    else if (best.share >= SAME) {
+      const group = groupOf.get(a) ?? groupOf.get(best.b) ?? { origins: [] };
+      if (!group.origins.length) same.push(group);
+      for (const e of [a, best.b])
+        if (!group.origins.includes(e)) {
+          group.origins.push(e);
+          groupOf.set(e, group);
+        }
+    }
+  }
+  return {
+    same: same.map((g) => ({ origins: g.origins.map(({ source, fact }) => ({ source, fact })) })),
+    disagreements,
+  };
+}
+
+function difference(a: Entry, b: Entry): Disagreement | null {
+  const sides = (left: string, right: string): Disagreement['sides'] =>
+    (
+      [
+        [a, left],
+        [b, right],
+      ] as const
+    ).map(([e, says]) => ({
+      source: e.source,
+      fact: e.fact,
+      says,
+      ...(e.document.published ? { published: e.document.published } : {}),
+      ...(e.document.publisher ? { publisher: e.document.publisher } : {}),
+    }));
+  const found = (about: Disagreement['about'], left: string, right: string): Disagreement => {
+    const day = (e: Entry) => e.document.updated ?? e.document.published ?? '';
+    const newer = day(a) && day(b) && day(a) !== day(b) ? (day(a) > day(b) ? 0 : 1) : undefined;
+    return { about, sides: sides(left, right), ...(newer === undefined ? {} : { newer }) };
+  };
+  if (a.f.polarity !== b.f.polarity) return found('denial', a.f.text, b.f.text);
+  for (const n of a.f.numbers) {
+    const others = b.f.numbers.filter((m) => unitOf(m.unit) === unitOf(n.unit));
+    if (
+      others.length &&
+      !others.some((m) => m.value === n.value) &&
+      a.f.numbers.filter((m) => unitOf(m.unit) === unitOf(n.unit)).length === others.length
+    )
+      return found('number', inWords(n), inWords(others[0]));
+  }
+  const [da, db] = [a.f.dates[0], b.f.dates[0]];
+  if (da && db && a.f.dates.length === b.f.dates.length) {
+    const short = Math.min(da.iso.length, db.iso.length);
+    if (da.iso.slice(0, short) !== db.iso.slice(0, short)) return found('date', da.text, db.text);
+  }
+  const people = (e: Entry) => e.f.names.filter((n) => n.type === 'person').map((n) => n.text);
+  const [pa, pb] = [people(a), people(b)];
+  const last = (n: string) => n.split(' ').at(-1)!;
+  if (pa.length === 1 && pb.length === 1 && last(pa[0]) !== last(pb[0])) return found('name', pa[0], pb[0]);
+  return null;
+}
