@@ -53,7 +53,97 @@ export const sourceInput = z
     kind: z.enum(SOURCE_KINDS).optional(),
   })
   .refine((s) => (s.text === undefined) !== (s.base64 === undefined), 'A source is either text or a file.');
-export const sourcePatch = z.object({ kind: z.enum(SOURCE_KINDS) });
+
+/** Whether a source may be retold. */
+export const RIGHTS = ['own', 'open', 'asked', 'granted', 'not asked'] as const;
+export type Rights = (typeof RIGHTS)[number];
+/** What the writer rules about a fact. */
+export const MARKS = ['must', 'out', 'wrong', 'wait'] as const;
+export const markInput = z.object({
+  mark: z.enum(MARKS).nullable(),
+  /** For a fact that is wrong: what is right, and why. */
+  correct: z.string().trim().max(600).optional(),
+  why: z.string().trim().max(300).optional(),
+});
+export type Mark = { mark: (typeof MARKS)[number]; correct?: string; why?: string };
+export type Marks = Readonly<Record<string, Mark>>;
+/** A fact from a selection of the source's words, or one that the writer knows. */
+export const ownFactInput = z.union([
+  z.object({ start: z.number().int().nonnegative(), end: z.number().int().positive() }),
+  z.object({ text: z.string().trim().min(3, 'A fact has a few words.').max(600) }),
+]);
+export interface OwnFact {
+  /** "w1", "w2"… */
+  id: string;
+  text: string;
+  /** Offsets when it was taken from the source's words; absent for what the writer knows. */
+  start?: number;
+  end?: number;
+}
+export const sourcePatch = z
+  .object({
+    kind: z.enum(SOURCE_KINDS),
+    rights: z.enum(RIGHTS),
+    marks: z.record(z.string().regex(/^[fw]\d+$/), markInput),
+    addFact: ownFactInput,
+    removeFact: z.string().regex(/^w\d+$/),
+  })
+  .partial();
+
+const address = z
+  .string()
+  .trim()
+  .max(2000, 'A link has at most 2,000 letters.')
+  .regex(/^https?:\/\/\S+$/i, 'A link begins with http:// or https://.');
+export const readingInput = z
+  .object({ text: z.string(), base64: z.string(), address, kind: z.enum(SOURCE_KINDS) })
+  .partial()
+  .refine(
+    (s) => [s.text, s.base64, s.address].filter((x) => x !== undefined).length === 1,
+    'A source is a text, a file or a link.',
+  );
+export const READING_STATES = ['waiting', 'reading', 'done', 'failed', 'stopped'] as const;
+export type ReadingState = (typeof READING_STATES)[number];
+/** What the page hears of a reading while it goes on. */
+export interface Reading {
+  id: string;
+  state: ReadingState;
+  /** What is being done, in words. */
+  stage: string;
+  done: number;
+  of: number;
+  message: string | null;
+  sourceId: string | null;
+}
+
+export const sourceSearch = z.object({
+  q: z.string().trim().max(200).default(''),
+  kind: z.enum(SOURCE_KINDS).optional(),
+  rights: z.enum(RIGHTS).optional(),
+  channel: z.uuid().optional(),
+  used: z.enum(['yes', 'no']).optional(),
+  publisher: z.string().max(200).optional(),
+  from: z
+    .string()
+    .regex(/^\d{4}(-\d{2}){0,2}$/)
+    .optional(),
+  to: z
+    .string()
+    .regex(/^\d{4}(-\d{2}){0,2}$/)
+    .optional(),
+});
+export interface FoundSource {
+  id: string;
+  title: string;
+  kind: string;
+  publisher: string | null;
+  published: string | null;
+  licence: string | null;
+  rights: Rights;
+  /** Pieces of text around what was searched for, found words between two marks: U+0002 and U+0003. */
+  found: string | null;
+  scripts: number;
+}
 
 export const scriptInput = z.object({
   channelId: z.uuid(),

@@ -6,40 +6,22 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { z } from 'zod';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
-import { LARGEST_SOURCE } from '@ursprung/core/source';
-import {
-  carriesInput,
-  channelInput,
-  scriptInput,
-  settingsPatch,
-  sourceInput,
-  sourcePatch,
-  stepsInput,
-} from './api.ts';
+import { carriesInput, channelInput, scriptInput, settingsPatch, stepsInput } from './api.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
+import { body, id } from './input.ts';
+import type { Readings } from './readings.ts';
 import type { Service } from './service.ts';
+import { comparing, readingRoutes, sourceRoutes } from './sourceRoutes.ts';
 import { getClock } from './tools.ts';
 
 export interface AppOptions {
   service: Service;
+  readings: Readings;
   /** The built page; left out in API tests. */
   webFolder?: string;
   log?: (line: string) => void;
   /** Requests a minute from one address. */
   perMinute?: number;
-}
-
-const id = (req: Request) => {
-  const parsed = z.uuid().safeParse(req.params.id);
-  if (!parsed.success) throw new ApiError('not-found');
-  return parsed.data;
-};
-
-function body<T>(schema: z.ZodType<T>, req: Request): T {
-  const parsed = schema.safeParse(req.body);
-  if (parsed.success) return parsed.data;
-  const [issue] = parsed.error.issues;
-  throw new ApiError('bad-request', issue.message, { field: issue.path.join('.') });
 }
 
 /** Writes come as JSON from this server's own page: Host, Origin and Sec-Fetch-Site are checked. */
@@ -57,7 +39,7 @@ function ownOrigin(req: Request, _res: Response, next: NextFunction): void {
   next();
 }
 
-export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }: AppOptions) {
+export function makeApp({ service, readings, webFolder, log = () => {}, perMinute = 1200 }: AppOptions) {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -76,8 +58,8 @@ export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }
     }),
   );
   app.use('/api', ownOrigin, rateLimit({ windowMs: 60_000, limit: perMinute, standardHeaders: true, legacyHeaders: false, handler: () => { throw new ApiError('too-many'); } })); // prettier-ignore
-  // A file comes as base64: four characters for three bytes, and a little around it.
-  app.use('/api/sources', express.json({ limit: Math.ceil((LARGEST_SOURCE * 4) / 3) + 4096 }));
+  app.use('/api/sources', sourceRoutes(service.sources));
+  app.use('/api/readings', readingRoutes(readings));
   app.use('/api', express.json({ limit: '2mb' }));
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true, app: 'ursprung' }));
@@ -86,17 +68,7 @@ export function makeApp({ service, webFolder, log = () => {}, perMinute = 1200 }
     '/api/channels',
     async (req, res) => void res.status(201).json(await service.addChannel(body(channelInput, req))),
   );
-  app.post('/api/sources', async (req, res) => {
-    const input = body(sourceInput, req);
-    const bytes =
-      input.text !== undefined ? new TextEncoder().encode(input.text) : Buffer.from(input.base64!, 'base64');
-    res.status(201).json(await service.addSource(bytes, input.kind));
-  });
-  app.get('/api/sources/:id', async (req, res) => void res.json(await service.source(id(req))));
-  app.patch(
-    '/api/sources/:id',
-    async (req, res) => void res.json(await service.setKind(id(req), body(sourcePatch, req).kind)),
-  );
+  app.post('/api/compare', async (req, res) => void res.json(await comparing(service.sources)(req)));
   app.post('/api/carries', async (req, res) => {
     const { sourceId, ...options } = body(carriesInput, req);
     res.json(await service.carries(sourceId, options));

@@ -5,6 +5,7 @@ export const ERRORS = {
   'other-origin': { status: 403, message: 'Changes are taken only from Ursprung’s own page.' },
   'not-found': { status: 404, message: 'This is not here, or no longer.' },
   'too-large': { status: 413, message: 'This is more than 5 MB. Paste the part you need.' },
+  'link-refused': { status: 422, message: 'This link can’t be read.' },
   'source-unreadable': { status: 422, message: 'This can’t be read as a source.' },
   'length-not-possible': { status: 422, message: 'This source does not fit the length.' },
   'step-refused': { status: 422, message: 'This change does not fit the script.' },

@@ -1,13 +1,17 @@
-/** The built server: DATABASE_URL, PORT and URSPRUNG_DEMO from the environment. Prints its address when it serves. */
+/** The built server: DATABASE_URL, PORT, URSPRUNG_DEMO and URSPRUNG_READ_INSIDE (hosts inside the network that may be read, "host:port,…") from the environment. Prints its address when it serves. */
 import { fileURLToPath } from 'node:url';
 import { loadDemo } from '@ursprung/demo';
+import { startNewsDesk } from '@ursprung/standins';
 import { startServer } from './start.ts';
 
-const { DATABASE_URL, PORT, URSPRUNG_DEMO } = process.env;
+const { DATABASE_URL, PORT, URSPRUNG_DEMO, URSPRUNG_READ_INSIDE } = process.env;
 if (!DATABASE_URL) {
   process.stderr.write('DATABASE_URL says where PostgreSQL is. bin/start and bin/demo set it.\n');
   process.exit(1);
 }
+// The demo brings a news desk of its own, so that links can be tried without a network.
+const desk = URSPRUNG_DEMO === '1' ? await startNewsDesk() : null;
+const inside = [...(URSPRUNG_READ_INSIDE?.split(',') ?? []), ...(desk ? [desk.host] : [])];
 const here = (path: string) => new URL(path, import.meta.url);
 const running = await startServer({
   databaseUrl: DATABASE_URL,
@@ -15,9 +19,11 @@ const running = await startServer({
   worker: here('./worker.js'),
   webFolder: fileURLToPath(here('../../web/dist')),
   log: (line) => process.stderr.write(`${line}\n`),
+  links: { allow: inside.map((h) => h.trim()).filter(Boolean) },
 });
-if (URSPRUNG_DEMO === '1') await loadDemo(running.service);
+if (desk) await loadDemo(running.service);
 process.stdout.write(`Ursprung is at ${running.url}\n`);
+if (desk) process.stdout.write(`Reports to try as links: ${desk.url}/weir and ${desk.url}/weir-later\n`);
 
 let stopping = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

@@ -14,11 +14,12 @@ import {
   type ScriptFile,
   type PlainSection,
 } from '@ursprung/core/script';
-import type { SourceKind } from '@ursprung/core/source';
 import type { z } from 'zod';
 import type { channelInput, scriptInput, settingsPatch, stepsInput, ScriptRowSettings } from './api.ts';
 import { defineModels, type Models, type ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
+import type { LinkSettings } from './link.ts';
+import { Sources } from './sources.ts';
 import { getClock } from './tools.ts';
 import type { TextWork } from './work.ts';
 
@@ -26,15 +27,18 @@ export interface ServiceDeps {
   db: Sequelize;
   work: TextWork;
   now: () => Date;
+  links?: LinkSettings;
 }
 
 export class Service {
   readonly models: Models;
+  readonly sources: Sources;
   constructor(
     private readonly deps: ServiceDeps,
     readonly workspaceId: string,
   ) {
     this.models = defineModels(deps.db);
+    this.sources = new Sources({ ...deps, links: deps.links ?? {} }, this.models, workspaceId);
   }
 
   /** The one workspace of an installation without sign-in, made when it is missing. */
@@ -56,7 +60,7 @@ export class Service {
       channels.findAll({ where: this.own(), order: [['createdAt', 'ASC']] }),
       scripts.findAll({ where: this.own({ deletedAt: null }), order: [['createdAt', 'ASC']] }),
       sources.findAll({
-        where: this.own(),
+        where: this.own({ deletedAt: null }),
         attributes: { exclude: ['original'] },
         order: [['createdAt', 'ASC']],
       }),
@@ -131,50 +135,22 @@ export class Service {
     return { id: row.id, name: row.name, settings: row.settings };
   }
 
-  async addSource(bytes: Uint8Array, kind?: SourceKind) {
-    const { document, facts } = await this.deps.work.read(bytes, kind);
-    const row = await this.models.sources.create({
-      id: randomUUID(),
-      workspaceId: this.workspaceId,
-      title: document.title,
-      original: Buffer.from(bytes),
-      document,
-      facts,
-      createdAt: this.deps.now(),
-    });
-    return { id: row.id, document, facts };
-  }
-
-  async source(id: string) {
-    const row = await this.models.sources.findOne({
-      where: this.own({ id }),
-      attributes: { exclude: ['original'] },
-    });
-    if (!row) throw new ApiError('not-found', 'This source is not here, or no longer.');
-    return { id: row.id, document: row.document, facts: row.facts };
-  }
-
-  /** The person overrules what kind of source it is; it is read again from the stored original. */
-  async setKind(id: string, kind: SourceKind) {
-    const row = await this.models.sources.findOne({ where: this.own({ id }) });
-    if (!row) throw new ApiError('not-found', 'This source is not here, or no longer.');
-    const { document, facts } = await this.deps.work.read(row.original, kind);
-    await row.update({ document, facts });
-    return { id, document, facts };
+  addSource(bytes: Uint8Array) {
+    return this.sources.add(bytes);
   }
 
   async carries(
     sourceId: string,
     options: { mood: ScriptRowSettings['mood']; pace: number; voice: string; shape?: string },
   ): Promise<Carries> {
-    const { document } = await this.source(sourceId);
+    const { document } = await this.sources.one(sourceId);
     return this.deps.work.carries(document, options);
   }
 
   async addScript(input: z.infer<typeof scriptInput>) {
     const channel = await this.models.channels.findOne({ where: this.own({ id: input.channelId }) });
     if (!channel) throw new ApiError('not-found', 'This channel is not here, or no longer.');
-    const source = input.sourceId ? await this.source(input.sourceId) : null;
+    const source = input.sourceId ? await this.sources.one(input.sourceId) : null;
     const draft = source ? await this.deps.work.draft(source.document, input) : null;
     const { title, frame, mood, pace, voice, target, seed } = input;
     const settings: ScriptRowSettings = {
@@ -246,7 +222,9 @@ export class Service {
       where: { scriptId },
       order: [['letter', 'ASC']],
     });
-    return Promise.all(links.map(async (l) => ({ letter: l.letter, ...(await this.source(l.sourceId)) })));
+    return Promise.all(
+      links.map(async (l) => ({ letter: l.letter, ...(await this.sources.ofScript(l.sourceId)) })),
+    );
   }
 
   async script(id: string) {

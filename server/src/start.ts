@@ -3,6 +3,8 @@ import type { Server } from 'node:http';
 import { connect } from './db/connect.ts';
 import { migrate } from './db/migrate.ts';
 import { makeApp } from './app.ts';
+import type { LinkSettings } from './link.ts';
+import { Readings } from './readings.ts';
 import { Service } from './service.ts';
 import { startWork, type TextWork } from './work.ts';
 
@@ -20,15 +22,29 @@ export interface StartOptions {
   worker: URL;
   webFolder?: string;
   log?: (line: string) => void;
+  /** Hosts inside the network that may be read: the stand-in news desk. */
+  links?: LinkSettings;
 }
 
 export async function startServer(options: StartOptions): Promise<Running> {
   const db = connect(options.databaseUrl);
   await migrate(db);
   const work = startWork(options.worker);
-  const service = await Service.open({ db, work, now: () => new Date() });
+  const now = () => new Date();
+  const links = options.links ?? {};
+  const service = await Service.open({ db, work, now, links });
+  const readings = await Readings.start({
+    databaseUrl: options.databaseUrl,
+    models: service.models,
+    sources: service.sources,
+    workspaceId: service.workspaceId,
+    links,
+    now,
+    log: options.log ?? (() => {}),
+  });
   const app = makeApp({
     service,
+    readings,
     ...(options.webFolder ? { webFolder: options.webFolder } : {}),
     ...(options.log ? { log: options.log } : {}),
   });
@@ -44,6 +60,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
     stop: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
+      await readings.stop();
       await work.close();
       await db.close();
     },

@@ -1,4 +1,5 @@
 /** Heavy text work in worker threads, never in the web loop. */
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Carries, Draft } from '@ursprung/core/draft';
 import type { Fact } from '@ursprung/core/facts';
@@ -6,8 +7,17 @@ import type { SourceDocument, SourceKind } from '@ursprung/core/source';
 import type { DraftTask, WorkResult } from './worker.ts';
 import { ApiError } from './errors.ts';
 
+/** What is being done, how much of it is done, of how much. */
+export type ReadProgress = (stage: string, done: number, of: number) => void;
+
+export interface ReadOptions {
+  kind?: SourceKind;
+  progress?: ReadProgress;
+  signal?: AbortSignal;
+}
+
 export interface TextWork {
-  read: (bytes: Uint8Array, kind?: SourceKind) => Promise<{ document: SourceDocument; facts: Fact[] }>;
+  read: (bytes: Uint8Array, options?: ReadOptions) => Promise<{ document: SourceDocument; facts: Fact[] }>;
   draft: (document: SourceDocument, options: DraftTask['options']) => Promise<Draft>;
   carries: (document: SourceDocument, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
   close: () => Promise<void>;
@@ -27,12 +37,19 @@ export function startWork(file: URL): TextWork {
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
     ...(file.pathname.endsWith('.ts') ? { execArgv: ['--import', 'tsx'] } : {}),
   });
-  const run = async <T>(name: string, task: unknown): Promise<T> => {
+  const run = async <T>(
+    name: string,
+    task: unknown,
+    options: { signal?: AbortSignal; transfer?: MessagePort } = {},
+  ): Promise<T> => {
     let result: WorkResult<T>;
     try {
       result = (await pool.run(task, {
         name,
-        signal: AbortSignal.timeout(LONGEST_WORK_MS),
+        signal: options.signal
+          ? AbortSignal.any([options.signal, AbortSignal.timeout(LONGEST_WORK_MS)])
+          : AbortSignal.timeout(LONGEST_WORK_MS),
+        ...(options.transfer ? { transferList: [options.transfer] } : {}),
       })) as WorkResult<T>;
     } catch (error) {
       if ((error as Error).name === 'AbortError')
@@ -47,7 +64,21 @@ export function startWork(file: URL): TextWork {
     throw new ApiError(result.code, result.message, result.extra);
   };
   return {
-    read: (bytes, kind) => run('read', { bytes: new Uint8Array(bytes), ...(kind ? { kind } : {}) }),
+    read: async (bytes, { kind, progress, signal } = {}) => {
+      const { port1, port2 } = new MessageChannel();
+      port1.on('message', (m: { stage: string; done: number; of: number }) =>
+        progress?.(m.stage, m.done, m.of),
+      );
+      try {
+        return await run(
+          'read',
+          { bytes: new Uint8Array(bytes), ...(kind ? { kind } : {}), port: port2 },
+          { transfer: port2, ...(signal ? { signal } : {}) },
+        );
+      } finally {
+        port1.close();
+      }
+    },
     draft: (document, options) => run('draft', { document, options }),
     carries: (document, options) => run('carries', { document, options }),
     close: () => pool.destroy(),

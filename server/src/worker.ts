@@ -1,4 +1,5 @@
 /** The worker: reads sources and drafts scripts. Expected failures come back as values, so that only bugs throw. */
+import type { MessagePort } from 'node:worker_threads';
 import { DraftError, draftScript, sourceCarries, type Carries, type Draft } from '@ursprung/core/draft';
 import { extractFacts, type Fact } from '@ursprung/core/facts';
 import type { ShapeId } from '@ursprung/core/plan';
@@ -18,6 +19,8 @@ export type WorkResult<T> =
 export interface ReadTask {
   bytes: Uint8Array;
   kind?: SourceKind;
+  /** Where progress goes. */
+  port?: MessagePort;
 }
 export interface DraftTask {
   document: SourceDocument;
@@ -52,7 +55,10 @@ async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
 export const read = (task: ReadTask): Promise<WorkResult<{ document: SourceDocument; facts: Fact[] }>> =>
   expected(async () => {
     const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});
-    return { document, facts: extractFacts(document, getTagger()) };
+    const tell = (stage: string, done: number, of: number) => task.port?.postMessage({ stage, done, of });
+    tell(`${document.blocks.length} passages found`, 0, document.blocks.length);
+    const facts = extractFacts(document, getTagger(), (done, of) => tell('taking it apart', done, of));
+    return { document, facts };
   });
 
 const drafting = async ({ mood, pace, voice, seed, shape }: Omit<DraftTask['options'], 'target'>) => ({

@@ -1,7 +1,7 @@
 /** A server on a database of its own, for one test file. */
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
-import { startServer, type Running } from '../src/index.ts';
+import { startServer, type LinkSettings, type Running } from '../src/index.ts';
 
 export interface Answer {
   status: number;
@@ -30,7 +30,7 @@ async function admin<T>(url: string, work: (client: pg.Client) => Promise<T>): P
 }
 
 /** Starts a server on a fresh database; `stop` drops it again. The address of PostgreSQL comes from bin/test. */
-export async function freshServer(webFolder?: string): Promise<TestServer> {
+export async function freshServer(webFolder?: string, links: LinkSettings = {}): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run bin/test.');
   const name = `t_${randomBytes(6).toString('hex')}`;
@@ -41,6 +41,7 @@ export async function freshServer(webFolder?: string): Promise<TestServer> {
     port: 0,
     worker: new URL('../dist/worker.js', import.meta.url),
     ...(webFolder ? { webFolder } : {}),
+    links,
     log: (line) => process.stderr.write(`${line}\n`),
   });
   const raw: TestServer['raw'] = (method, path, body, headers = {}) =>

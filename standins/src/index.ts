@@ -1,2 +1,3 @@
+export * from './newsdesk.ts';
 export * from './prose.ts';
 export * from './voice.ts';

@@ -135,15 +135,25 @@ function usualFigures(all: readonly { value: number; unit?: string }[][]): Map<s
   return out;
 }
 
+/** Sentences between two tellings of progress. */
+const PROGRESS_EVERY = 40;
+
 const clamp = (n: number) => Math.max(0, Math.min(1, n));
 
 /** Facts with their tags, in reading order. Headings and the replies of a board hold none. */
-export function taggedFacts(source: SourceDocument, tagger: Tagger): TaggedSentence[] {
+export function taggedFacts(
+  source: SourceDocument,
+  tagger: Tagger,
+  progress: (done: number, of: number) => void = () => {},
+): TaggedSentence[] {
   const found = source.blocks
     .filter((b) => b.type !== 'heading' && b.type !== 'reply')
     .flatMap((block) => sentences(block.text).map((s) => ({ block, ...s })))
     .filter((s) => /\p{L}/u.test(s.text));
-  const tokens = found.map((s) => tagger(s.text));
+  const tokens = found.map((s, i) => {
+    if (i % PROGRESS_EVERY === 0) progress(i, found.length);
+    return tagger(s.text);
+  });
   const known = capitalWords(tokens);
   const central = lexRank(found.map((s) => s.text));
   const titleStems = new Set(stems(source.title));
@@ -226,9 +236,13 @@ export function taggedFacts(source: SourceDocument, tagger: Tagger): TaggedSente
   }));
 }
 
-/** The facts of a source. */
-export function extractFacts(source: SourceDocument, tagger: Tagger): Fact[] {
-  return taggedFacts(source, tagger).map((t) => t.fact);
+/** The facts of a source. `progress` hears, now and then, how many sentences of how many are tagged: most of the work. */
+export function extractFacts(
+  source: SourceDocument,
+  tagger: Tagger,
+  progress?: (done: number, of: number) => void,
+): Fact[] {
+  return taggedFacts(source, tagger, progress).map((t) => t.fact);
 }
 
 /** Dated facts in order of time, for the timeline of `read`. */

@@ -3,3 +3,4 @@ export * from './document.ts';
 export * from './kind.ts';
 export * from './read.ts';
 export * from './open.ts';
+export * from './sketch.ts';

@@ -1,5 +1,11 @@
 /** Migrations, in order, by umzug. Each runs in a transaction; two servers starting at once wait for one another. */
-import { DataTypes, QueryTypes, type QueryInterface, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  QueryTypes,
+  type ModelAttributeColumnOptions,
+  type QueryInterface,
+  type Sequelize,
+} from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
 type Run = (q: QueryInterface) => Promise<void>;
@@ -66,6 +72,41 @@ const migrations: readonly { name: string; up: Run }[] = [
         at: time(),
       });
       for (const table of ['channels', 'sources', 'scripts']) await q.addIndex(table, ['workspaceId']);
+    },
+  },
+  {
+    name: '002-library-of-sources',
+    up: async (q) => {
+      const sources: Record<string, ModelAttributeColumnOptions> = {
+        address: { type: DataTypes.TEXT, allowNull: true },
+        rights: { type: DataTypes.STRING(12), allowNull: false, defaultValue: 'not asked' },
+        marks: { type: DataTypes.JSONB, allowNull: false, defaultValue: {} },
+        ownFacts: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
+        sketch: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
+        deletedAt: { type: DataTypes.DATE, allowNull: true },
+      };
+      for (const [column, type] of Object.entries(sources)) await q.addColumn('sources', column, type);
+      // PostgreSQL's own full-text search; a search vector holds at most a megabyte, so very long texts are cut.
+      await q.sequelize.query(
+        `ALTER TABLE sources ADD COLUMN found tsvector GENERATED ALWAYS AS (
+           setweight(to_tsvector('english', title), 'A') ||
+           to_tsvector('english', left(document->>'text', 400000))) STORED`,
+      );
+      await q.sequelize.query('CREATE INDEX sources_found ON sources USING gin (found)');
+      await q.createTable('readings', {
+        id: id(),
+        workspaceId: ref('workspaces'),
+        state: { type: DataTypes.STRING(10), allowNull: false },
+        stage: { type: DataTypes.TEXT, allowNull: false },
+        done: { type: DataTypes.INTEGER, allowNull: false },
+        of: { type: DataTypes.INTEGER, allowNull: false },
+        address: { type: DataTypes.TEXT, allowNull: true },
+        original: { type: DataTypes.BLOB, allowNull: true },
+        kind: { type: DataTypes.STRING(20), allowNull: true },
+        message: { type: DataTypes.TEXT, allowNull: true },
+        sourceId: { type: DataTypes.UUID, allowNull: true },
+        createdAt: time(),
+      });
     },
   },
 ];

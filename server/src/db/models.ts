@@ -1,12 +1,13 @@
 /** Tables as Sequelize models. Rows carry plain JSON whose schemas live in the core. */
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Fact } from '@ursprung/core/facts';
-import type { SourceDocument } from '@ursprung/core/source';
-import type { ChannelSettings, ScriptRowSettings } from '../api.ts';
+import type { SourceDocument, SourceKind } from '@ursprung/core/source';
+import type { ChannelSettings, Marks, OwnFact, ReadingState, Rights, ScriptRowSettings } from '../api.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
-export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; createdAt: Date } // prettier-ignore
+export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; address: string | null; rights: Rights; marks: Marks; ownFacts: OwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
+export interface ReadingRow { id: string; workspaceId: string; state: ReadingState; stage: string; done: number; of: number; address: string | null; original: Buffer | null; kind: SourceKind | null; message: string | null; sourceId: string | null; createdAt: Date } // prettier-ignore
 export interface ScriptRow { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
 export interface StepRow { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
@@ -20,6 +21,7 @@ export interface Models {
   scripts: Table<ScriptRow>;
   scriptSources: Table<ScriptSourceRow>;
   steps: Table<StepRow>;
+  readings: Table<ReadingRow>;
 }
 
 const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING } = DataTypes;
@@ -45,6 +47,26 @@ export function defineModels(db: Sequelize): Models {
       original: BLOB,
       document: JSONB,
       facts: JSONB,
+      address: TEXT,
+      rights: STRING,
+      marks: JSONB,
+      ownFacts: JSONB,
+      sketch: JSONB,
+      createdAt: DATE,
+      deletedAt: DATE,
+    }),
+    readings: table('readings', {
+      id: key(),
+      workspaceId: UUID,
+      state: STRING,
+      stage: TEXT,
+      done: INTEGER,
+      of: INTEGER,
+      address: TEXT,
+      original: BLOB,
+      kind: STRING,
+      message: TEXT,
+      sourceId: UUID,
       createdAt: DATE,
     }),
     scripts: table('scripts', {

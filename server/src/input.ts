@@ -1,0 +1,18 @@
+/** What comes with a request, checked. */
+import type { Request } from 'express';
+import { z } from 'zod';
+import { ApiError } from './errors.ts';
+
+export const id = (req: Request): string => {
+  const parsed = z.uuid().safeParse(req.params.id);
+  if (!parsed.success) throw new ApiError('not-found');
+  return parsed.data;
+};
+
+/** The body by its schema; the first thing that is wrong with it, in words. */
+export function body<T>(schema: z.ZodType<T>, req: Request): T {
+  const parsed = schema.safeParse(req.body);
+  if (parsed.success) return parsed.data;
+  const [issue] = parsed.error.issues;
+  throw new ApiError('bad-request', issue.message, { field: issue.path.join('.') });
+}
