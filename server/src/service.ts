@@ -15,7 +15,14 @@ import {
   type PlainSection,
 } from '@ursprung/core/script';
 import type { z } from 'zod';
-import type { channelInput, scriptInput, settingsPatch, stepsInput, ScriptRowSettings } from './api.ts';
+import type {
+  channelInput,
+  scriptInput,
+  settingsPatch,
+  stepsInput,
+  Marks,
+  ScriptRowSettings,
+} from './api.ts';
 import { defineModels, type Models, type ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import type { LinkSettings } from './link.ts';
@@ -143,15 +150,17 @@ export class Service {
     sourceId: string,
     options: { mood: ScriptRowSettings['mood']; pace: number; voice: string; shape?: string },
   ): Promise<Carries> {
-    const { document } = await this.sources.one(sourceId);
-    return this.deps.work.carries(document, options);
+    const { document, marks } = await this.sources.one(sourceId);
+    return this.deps.work.carries(document, { ...options, ...ruled(marks) });
   }
 
   async addScript(input: z.infer<typeof scriptInput>) {
     const channel = await this.models.channels.findOne({ where: this.own({ id: input.channelId }) });
     if (!channel) throw new ApiError('not-found', 'This channel is not here, or no longer.');
     const source = input.sourceId ? await this.sources.one(input.sourceId) : null;
-    const draft = source ? await this.deps.work.draft(source.document, input) : null;
+    const draft = source
+      ? await this.deps.work.draft(source.document, { ...input, ...ruled(source.marks) })
+      : null;
     const { title, frame, mood, pace, voice, target, seed } = input;
     const settings: ScriptRowSettings = {
       title: title ?? source?.document.title ?? 'No title yet',
@@ -340,6 +349,12 @@ export class Service {
     await (await this.scriptRow(id, { deleted: true })).update({ deletedAt: null });
   }
 }
+
+/** The writer's marks as what a draft must tell and must not: a fact that is wrong or waits is not told as it stands. */
+const ruled = (marks: Marks) => {
+  const having = (...wanted: string[]) => Object.keys(marks).filter((id) => wanted.includes(marks[id].mark));
+  return { must: having('must'), out: having('out', 'wrong', 'wait') };
+};
 
 /** About 65,000 words: far above the longest script, far below what would slow a page down. */
 export const LONGEST_SCRIPT = 400_000;

@@ -53,8 +53,8 @@ export function sourceRoutes(sources: Sources): Router {
     const { bytes, document } = await sources.original(id(req));
     // Never shown, only kept: what came from outside must not run as a page of ours.
     res
-      .type('application/octet-stream')
       .attachment(fileName(document.title, EXTENSION[document.format] ?? 'txt'))
+      .type('application/octet-stream')
       .send(bytes);
   });
   return router;

@@ -24,7 +24,16 @@ export interface ReadTask {
 }
 export interface DraftTask {
   document: SourceDocument;
-  options: { target: Target; mood: Mood; pace: number; voice: string; seed?: number; shape?: string };
+  options: {
+    target: Target;
+    mood: Mood;
+    pace: number;
+    voice: string;
+    seed?: number;
+    shape?: string;
+    must?: string[];
+    out?: string[];
+  };
 }
 
 async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
@@ -61,8 +70,22 @@ export const read = (task: ReadTask): Promise<WorkResult<{ document: SourceDocum
     return { document, facts };
   });
 
-const drafting = async ({ mood, pace, voice, seed, shape }: Omit<DraftTask['options'], 'target'>) => ({
-  options: { mood, seed: seed ?? 1, ...(shape ? { shape: shape as ShapeId } : {}) },
+const drafting = async ({
+  mood,
+  pace,
+  voice,
+  seed,
+  shape,
+  must,
+  out,
+}: Omit<DraftTask['options'], 'target'>) => ({
+  options: {
+    mood,
+    seed: seed ?? 1,
+    ...(shape ? { shape: shape as ShapeId } : {}),
+    ...(must ? { must } : {}),
+    ...(out ? { out } : {}),
+  },
   tools: { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() },
 });
 

@@ -10,6 +10,7 @@ export interface Answer {
   body: any;
 }
 export interface TestServer extends Running {
+  databaseUrl: string;
   request: (method: string, path: string, input?: unknown) => Promise<Answer>;
   get: (path: string) => Promise<Answer>;
   post: (path: string, input: unknown) => Promise<Answer>;
@@ -62,6 +63,7 @@ export async function freshServer(webFolder?: string, links: LinkSettings = {}):
   };
   return {
     ...running,
+    databaseUrl,
     raw,
     request,
     get: (path) => request('GET', path),

@@ -37,6 +37,9 @@ export interface DraftOptions {
   seed: number;
   /** The source's letter in the script. */
   letter?: string;
+  /** Facts the writer wants told, and facts that must not be, by id. */
+  must?: readonly string[];
+  out?: readonly string[];
 }
 
 export interface Draft {
@@ -89,6 +92,8 @@ interface Plan {
   source: SourceDocument;
   options: DraftOptions;
   task: string | null;
+  /** Units the writer ruled out. */
+  banned: ReadonlySet<number>;
 }
 
 /** Drafts a script from one source. Throws DraftError when the source can't fill or fit the length. */
@@ -118,8 +123,7 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
       `Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`,
     );
     tries = [new Set([plan.opening])];
-  } else if (!shapeById(plan.shape).counts)
-    tries.push(new Set([plan.opening, plan.ending]), new Set([plan.opening]));
+  } else if (!shapeById(plan.shape).counts) tries.push(...fewerPins(plan));
   for (const pinSet of tries) {
     const sections = fit(plan, pinSet, wantedMs, tools);
     if (sections) return finished(plan, sections, carries, notes, tools);
@@ -129,6 +133,15 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
     `No telling of this source lasts ${clockText(wantedMs, false)}. It can be told in ${clockText(carries.shortestMs, false)} to ${clockText(carries.longestMs, false)}.`,
     carries,
   );
+}
+
+/** When the pins together fit no length: without the reveal, then without the end; what the writer asked for stays. */
+function fewerPins(plan: Plan): Set<number>[] {
+  const must = new Set(plan.options.must ?? []);
+  const asked = plan.units
+    .filter((u) => must.has(u.sentence.fact.id) && !plan.banned.has(u.index))
+    .map((u) => u.index);
+  return [new Set([plan.opening, plan.ending, ...asked]), new Set([plan.opening, ...asked])];
 }
 
 /** What a source carries with a voice, without drafting it. */
@@ -163,10 +176,18 @@ function makePlan(
       'This source has no numbered steps, so it can’t be told as steps.',
       none,
     );
+  const out = new Set(options.out ?? []);
+  const banned = new Set(units.filter((u) => out.has(u.sentence.fact.id)).map((u) => u.index));
+  const allowed = units.filter((u) => !banned.has(u.index));
+  if (!allowed.length)
+    throw new DraftError('nothing-to-tell', 'Every fact of this source is marked to be left out.', none);
+  const nearest = (index: number, list: readonly Unit[]) =>
+    banned.has(index) ? (list.find((u) => !u.needs.length && !u.needsNext) ?? list[0]).index : index;
   return {
     units,
-    opening: openingUnit(units, source),
-    ending: endingUnit(units, source),
+    banned,
+    opening: nearest(openingUnit(units, source), allowed),
+    ending: nearest(endingUnit(units, source), [...allowed].reverse()),
     shape,
     source,
     options,
@@ -180,8 +201,14 @@ function thin(units: Unit[]): Unit[] {
 }
 
 /** What must be told: the opening and the ending, a story's reveal, and in a guide every step and warning. */
-function pinned({ units, opening, ending, shape, source }: Plan): Set<number> {
-  const pins = new Set([opening, ending, ...revealUnits(units, source)]);
+function pinned({ units, opening, ending, shape, source, banned, options }: Plan): Set<number> {
+  const must = new Set(options.must ?? []);
+  const pins = new Set([
+    opening,
+    ending,
+    ...revealUnits(units, source),
+    ...units.filter((u) => must.has(u.sentence.fact.id)).map((u) => u.index),
+  ]);
   if (shapeById(shape).counts) {
     const counted = new Set<number>();
     for (const u of units) {
@@ -191,6 +218,7 @@ function pinned({ units, opening, ending, shape, source }: Plan): Set<number> {
       if (step) counted.add(step);
     }
   }
+  for (const index of banned) pins.delete(index);
   return pins;
 }
 
@@ -202,6 +230,7 @@ function choiceFor(plan: Plan, pins: ReadonlySet<number>, minMs: number, maxMs: 
   const after = new Set(
     plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index),
   );
+  for (const index of plan.banned) after.add(index);
   return { minMs, maxMs, pins, bans: after, moved };
 }
 
@@ -218,6 +247,7 @@ function carried(asked: Plan, pins: ReadonlySet<number>, tools: DraftTools): Car
     .filter(
       (u) =>
         u.index <= plan.ending &&
+        !plan.banned.has(u.index) &&
         !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)),
     )
     .map((u) => u.index);

@@ -129,6 +129,22 @@ describe('drafting', () => {
     ).to.match(/E\. Marsh was Edith, her mother\./);
   });
 
+  it('tells what the writer marked as a must and leaves out what was ruled out', async () => {
+    const source = readSource(demoFile('footbridge.html'));
+    const facts = taggedFacts(source, tagger).map((t) => t.fact);
+    const idOf = (words: string) => facts.find((f) => f.text.includes(words))!.id;
+    const [must, out] = [[idOf('Inspectors found no cracks')], [idOf('Oona Barrick'), facts[0].id]];
+    const made = draftScript(
+      source,
+      { target: { kind: 'point', seconds: 150 }, mood: 'calm', seed: 1, must, out },
+      { tagger, clock, solver: await solver() },
+    );
+    const told = linesOf(made).flatMap((l) => l.from.map((f) => f.fact));
+    expect(told).to.include(must[0]);
+    for (const id of out) expect(told).not.to.include(id);
+    expect(made.ms).to.be.closeTo(150_000, 1500);
+  }).timeout(30_000);
+
   it('is the same for the same seed', async () => {
     const again = await make('eels.txt', { kind: 'point', seconds: 90 });
     expect(again.draft.sections).to.deep.equal(drafts.get('eels.txt')!.draft.sections);
