@@ -17,8 +17,9 @@ export interface Desk {
   close: () => Promise<void>;
 }
 
-export async function openDesk(demo = true): Promise<Desk> {
-  const server = await freshServer(fileURLToPath(new URL('../web/dist', import.meta.url)));
+/** `allow`: hosts inside the network whose pages may be read. */
+export async function openDesk(demo = true, allow: readonly string[] = []): Promise<Desk> {
+  const server = await freshServer(fileURLToPath(new URL('../web/dist', import.meta.url)), { allow });
   if (demo) await loadDemo(server.service);
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',

@@ -109,7 +109,9 @@ describe('a newcomer’s first ten minutes', function () {
   it('shows its source, with facts heard and unused', async () => {
     const { page } = desk;
     await page.getByRole('link', { name: 'Sources' }).click();
-    await page.getByRole('button', { name: /unused/ }).waitFor();
+    await page.getByRole('combobox', { name: 'Which facts' }).selectOption('unused');
+    await page.getByTestId('fact').first().waitFor();
+    await page.getByRole('combobox', { name: 'Which facts' }).selectOption('all');
     expect(await axe(page)).to.deep.equal([]);
   });
 

@@ -158,6 +158,7 @@ export const scriptInput = z.object({
   seed: z.number().int().min(0).max(1e9).default(1),
 });
 export type ScriptInput = z.input<typeof scriptInput>;
+export const scriptSourceInput = z.object({ sourceId: z.uuid() });
 export const carriesInput = z.object({
   sourceId: z.uuid(),
   mood: z.enum(MOODS),

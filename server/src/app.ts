@@ -6,7 +6,14 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { z } from 'zod';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
-import { carriesInput, channelInput, scriptInput, settingsPatch, stepsInput } from './api.ts';
+import {
+  carriesInput,
+  channelInput,
+  scriptInput,
+  scriptSourceInput,
+  settingsPatch,
+  stepsInput,
+} from './api.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
 import { body, id } from './input.ts';
 import type { Readings } from './readings.ts';
@@ -76,6 +83,11 @@ export function makeApp({ service, readings, webFolder, log = () => {}, perMinut
   app.post(
     '/api/scripts',
     async (req, res) => void res.status(201).json(await service.addScript(body(scriptInput, req))),
+  );
+  app.post(
+    '/api/scripts/:id/sources',
+    async (req, res) =>
+      void res.json(await service.addSourceTo(id(req), body(scriptSourceInput, req).sourceId)),
   );
   app.get('/api/scripts/:id', async (req, res) => void res.json(await service.script(id(req))));
   app.patch(

@@ -251,6 +251,22 @@ export class Service {
     };
   }
 
+  /** Lays another source beside those of a script, under the next letter. */
+  async addSourceTo(id: string, sourceId: string) {
+    await this.sources.one(sourceId);
+    await this.deps.db.transaction(async (transaction) => {
+      await this.scriptRow(id, { transaction, lock: true });
+      const links = await this.models.scriptSources.findAll({ where: { scriptId: id }, transaction });
+      if (links.some((l) => l.sourceId === sourceId))
+        throw new ApiError('bad-request', 'This source is with the script already.');
+      if (links.length >= MOST_SOURCES)
+        throw new ApiError('bad-request', `A script can rest on at most ${MOST_SOURCES} sources.`);
+      const letter = LETTERS.find((l) => !links.some((x) => x.letter === l))!;
+      await this.models.scriptSources.create({ scriptId: id, letter, sourceId }, { transaction });
+    });
+    return this.script(id);
+  }
+
   /** The script as a script file, for the writers. */
   async file(id: string): Promise<{ file: ScriptFile; settings: ScriptRowSettings }> {
     const row = await this.scriptRow(id);
@@ -355,6 +371,9 @@ const ruled = (marks: Marks) => {
   const having = (...wanted: string[]) => Object.keys(marks).filter((id) => wanted.includes(marks[id].mark));
   return { must: having('must'), out: having('out', 'wrong', 'wait') };
 };
+
+const LETTERS = [...'ABCDEFGHIJKL'];
+export const MOST_SOURCES = LETTERS.length;
 
 /** About 65,000 words: far above the longest script, far below what would slow a page down. */
 export const LONGEST_SCRIPT = 400_000;

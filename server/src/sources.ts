@@ -91,7 +91,8 @@ export class Sources {
   }
 
   async one(id: string) {
-    return this.view(await this.row(id));
+    const row = await this.row(id);
+    return { ...this.view(row), like: await this.like(row) };
   }
 
   /** A source that a script rests on, even when it was taken out of the library since. */

@@ -1,10 +1,31 @@
 /** Talking to the server: JSON both ways, one error type. */
 import type { Carries } from '@ursprung/core/draft';
-import type { Fact } from '@ursprung/core/facts';
+import type { CastMember, Comparison, Fact, OutlinePart, Term } from '@ursprung/core/facts';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
-import type { ChannelSettings, ScriptInput, ScriptRowSettings } from '../../server/src/api.ts';
+import type {
+  ChannelSettings,
+  FoundSource,
+  Mark,
+  Marks,
+  OwnFact,
+  Reading,
+  Rights,
+  ScriptInput,
+  ScriptRowSettings,
+} from '../../server/src/api.ts';
 
-export type { ChannelSettings, ScriptInput, ScriptRowSettings };
+export type {
+  ChannelSettings,
+  FoundSource,
+  Mark,
+  Marks,
+  OwnFact,
+  Reading,
+  Rights,
+  ScriptInput,
+  ScriptRowSettings,
+};
+export type { Comparison };
 
 export interface Channel {
   id: string;
@@ -40,6 +61,30 @@ export interface SourceView {
   id: string;
   document: SourceDocument;
   facts: Fact[];
+  rights: Rights;
+  marks: Marks;
+  ownFacts: OwnFact[];
+  address: string | null;
+  outline: OutlinePart[];
+  cast: CastMember[];
+  glossary: Term[];
+  /** What is thin in it, in words. */
+  thin: string[];
+  /** Others in the library that share most of their words with it. */
+  like?: { id: string; title: string; share: number }[];
+}
+export interface SourcePatch {
+  kind?: SourceKind;
+  rights?: Rights;
+  marks?: Record<string, { mark: Mark['mark'] | null; correct?: string; why?: string }>;
+  addFact?: { start: number; end: number } | { text: string };
+  removeFact?: string;
+}
+export interface Changes {
+  at: string;
+  removed: { block: string; text: string }[];
+  added: string[];
+  lines: { script: string; title: string; line: string; text: string }[];
 }
 export interface ScriptView {
   id: string;
@@ -94,10 +139,20 @@ export const api = {
   library: () => call<Library>('GET', '/library'),
   addChannel: (input: { name: string; settings: ChannelSettings }) =>
     call<Channel>('POST', '/channels', input),
-  addSource: (input: { text?: string; base64?: string; kind?: SourceKind }) =>
-    call<SourceView>('POST', '/sources', input),
+  read: (input: { text?: string; base64?: string; address?: string; kind?: SourceKind }) =>
+    call<Reading>('POST', '/readings', input),
+  stopReading: (id: string) => call<Reading>('POST', `/readings/${id}/stop`, {}),
   source: (id: string) => call<SourceView>('GET', `/sources/${id}`),
-  setKind: (id: string, kind: SourceKind) => call<SourceView>('PATCH', `/sources/${id}`, { kind }),
+  findSources: (query: Record<string, string>) =>
+    call<{ sources: FoundSource[] }>('GET', `/sources?${new URLSearchParams(query).toString()}`),
+  changeSource: (id: string, patch: SourcePatch) => call<SourceView>('PATCH', `/sources/${id}`, patch),
+  removeSource: (id: string) => call('DELETE', `/sources/${id}`, {}),
+  restoreSource: (id: string) => call('POST', `/sources/${id}/restore`, {}),
+  rereadSource: (id: string) => call<Changes>('POST', `/sources/${id}/reread`, {}),
+  compare: (sources: readonly { letter: string; id: string }[]) =>
+    call<Comparison>('POST', '/compare', { sources }),
+  addSourceTo: (scriptId: string, sourceId: string) =>
+    call<ScriptView>('POST', `/scripts/${scriptId}/sources`, { sourceId }),
   carries: (input: { sourceId: string; mood: string; pace: number; voice: string; shape?: string }) =>
     call<Carries>('POST', '/carries', input),
   addScript: (input: ScriptInput) => call<{ id: string; notes: string[] }>('POST', '/scripts', input),

@@ -14,6 +14,7 @@ followSystem();
 // The manuscript and its editor load only when a script is opened.
 const ScriptDesk = lazy(() => import('./script/ScriptDesk.tsx').then((m) => ({ default: m.ScriptDesk })));
 const Begin = lazy(() => import('./begin/Begin.tsx').then((m) => ({ default: m.Begin })));
+const SourcePage = lazy(() => import('./sources/SourcePage.tsx').then((m) => ({ default: m.SourcePage })));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000 } } });
 
@@ -27,6 +28,7 @@ createRoot(document.getElementById('root')!).render(
               <Route path="/" element={<Library />} />
               <Route path="/begin" element={<Begin />} />
               <Route path="/script/:id/*" element={<ScriptDesk />} />
+              <Route path="/source/:id" element={<SourcePage />} />
               <Route path="*" element={<Missing />} />
             </Routes>
           </Suspense>

@@ -88,6 +88,12 @@ export function glossaryOf(facts: readonly Fact[]): Term[] {
     EXPLAINED.forEach((pattern, k) => {
       for (const m of fact.text.matchAll(pattern)) {
         const [term, says] = k === 2 ? [m[2], m[1]] : [m[1], m[2]];
+        // "an engine house, a boiler and a crew" is a list.
+        if (
+          /\band an?\b/.test(says) ||
+          /^,\s*(?:an?\s[^,]+\s)?and\b/.test(fact.text.slice(m.index + m[0].length))
+        )
+          continue;
         const start = m.index + m[0].indexOf(says);
         if (!out.has(term.toLowerCase()))
           out.set(term.toLowerCase(), {

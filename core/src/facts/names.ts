@@ -30,7 +30,14 @@ export function nameTypes(sentences: readonly TaggedSentence[]): Map<string, Nam
       if (BODY.test(name.text)) v.body += 3;
       else if (PLACE.test(name.text)) v.place += 2;
       if (PLACE_ENDING.test(last) && last.length > 5) v.place += 0.7;
-      if (IN_PLACE.test(before)) v.place += /of\s+(?:the\s+)?$/i.test(before) ? 0.4 : 1;
+      if (IN_PLACE.test(before)) v.place += /(?:of|from|to)\s+(?:the\s+)?$/i.test(before) ? 0.5 : 1;
+      // Who does something is somebody; places are, lie and stand.
+      const { statement } = fact;
+      if (
+        statement?.subject.text === name.text &&
+        !/^(?:is|was|are|were|has been|lies|lay|stands|stood|has|had)\b/.test(statement.verb.text)
+      )
+        v.person += 1.2;
       if (
         /[”"],?\s+(?:said|says|added|wrote)\s+$/.test(before) ||
         /\b(?:by|said|named|called|told|asked|met)\s+$/.test(before)

@@ -1,7 +1,7 @@
 /** Begin: a source, what it carries, and the brief; one press drafts. */
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { RequestError, api, type ChannelSettings, type SourceView } from '../api.ts';
 import { Choice } from '../shell/Choice.tsx';
 import { Foot } from '../shell/Foot.tsx';
@@ -18,13 +18,18 @@ import {
   readLength,
 } from '../brief/fields.tsx';
 import { clockText } from '../text/clockText.ts';
+import { KINDS, kindName } from '../sources/kinds.ts';
 import { LengthStrip } from './LengthStrip.tsx';
+import { useReading } from './useReading.ts';
 
 type Target = { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
-const KINDS = [['news', 'news'], ['encyclopedia', 'encyclopedia'], ['abstract', 'abstract'], ['forum', 'board story'], ['howto', 'guide'], ['interview', 'interview']] as const; // prettier-ignore
 const SHAPES = [['best', 'best for it'], ['chronicle', 'chronicle'], ['question', 'question and answer'], ['steps', 'steps']] as const; // prettier-ignore
 const QUICK = [30, 60, 180, 300, 360, 600];
-const LARGEST_FILE = 5 * 1024 * 1024;
+const LARGEST_FILE = 40 * 1024 * 1024;
+/** Formats the server opens; it looks at the content, so this only helps the file chooser. */
+const FILES =
+  '.txt,.md,.markdown,.html,.htm,.mhtml,.mht,.pdf,.docx,.odt,.epub,.xml,.ris,.bib,.json,.srt,.vtt,.eml,.rss,.atom,text/*';
+const isLink = (text: string) => /^\s*https?:\/\/\S+\s*$/i.test(text);
 
 export function Begin() {
   const navigate = useNavigate();
@@ -58,10 +63,10 @@ export function Begin() {
     setSource(s);
     setTitle(s.document.title.slice(0, 200));
   };
-  const read = useMutation({ mutationFn: api.addSource, onSuccess: show });
+  const reader = useReading(show);
   const open = useMutation({ mutationFn: api.source, onSuccess: show });
   const overrule = useMutation({
-    mutationFn: (k: SourceView['document']['kind']) => api.setKind(source!.id, k),
+    mutationFn: (k: SourceView['document']['kind']) => api.changeSource(source!.id, { kind: k }),
     onSuccess: show,
   });
   const carriesInput = source && {
@@ -99,7 +104,7 @@ export function Begin() {
     if (!f) return;
     if (f.size > LARGEST_FILE) {
       setProblem(
-        `“${f.name}” is ${(f.size / 1048576).toFixed(1)} MB; a source can have at most 5 MB. Paste the part you need.`,
+        `“${f.name}” is ${(f.size / 1048576).toFixed(1)} MB; a source can have at most 40 MB. Paste the part you need.`,
       );
       return;
     }
@@ -108,7 +113,7 @@ export function Begin() {
     let binary = '';
     for (let i = 0; i < bytes.length; i += 0x8000)
       binary += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-    read.mutate({ base64: btoa(binary) });
+    reader.start({ base64: btoa(binary) });
   };
   const [problem, setProblem] = useState<string | null>(null);
   const tooLong = carries.data && !lengthProblem && seconds * 1000 > carries.data.longestMs;
@@ -123,8 +128,11 @@ export function Begin() {
   );
   useActions('begin', actions);
   useEffect(() => void (document.title = 'Begin · Ursprung'), []);
-  const reading = read.isPending || open.isPending || overrule.isPending;
-  const error = problem ?? (read.error ?? open.error ?? overrule.error)?.message;
+  const reading = reader.now !== null || open.isPending || overrule.isPending;
+  const error = problem ?? reader.problem ?? (open.error ?? overrule.error)?.message;
+  const asked = params.get('source');
+  const { mutate: openSource } = open;
+  useEffect(() => void (asked && openSource(asked)), [asked, openSource]);
 
   return (
     <div className="h-full flex">
@@ -148,7 +156,7 @@ export function Begin() {
           source={source}
           carries={carries.data ?? null}
           target={{ kind, seconds: lengthProblem ? NaN : seconds }}
-          reading={reading}
+          reading={reader.now}
           onDrag={(s) => setLength(clockText(s * 1000, false))}
         />
         <main className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_340px] gap-10 px-6 pb-10">
@@ -158,7 +166,7 @@ export function Begin() {
               <>
                 <textarea
                   className="w-full h-[340px] bg-lit border border-mark p-4 font-serif text-[15.5px] leading-[22px] text-ink"
-                  placeholder="Paste an article, an entry, an abstract, a story or a guide"
+                  placeholder="Paste a text or a link: an article, an entry, an abstract, a story, a guide, an interview"
                   aria-label="Paste a source"
                   value={text}
                   onChange={(e) => setText(e.target.value)}
@@ -173,9 +181,12 @@ export function Begin() {
                   <button
                     className="press"
                     disabled={!text.trim() || reading}
-                    onClick={() => (setProblem(null), read.mutate({ text }))}
+                    onClick={() => (
+                      setProblem(null),
+                      reader.start(isLink(text) ? { address: text.trim() } : { text })
+                    )}
                   >
-                    {reading ? 'Reading…' : 'Read it'}
+                    {reading ? 'Reading…' : isLink(text) ? 'Fetch and read it' : 'Read it'}
                   </button>
                   <button className="quietpress" onClick={() => fileInput.current?.click()}>
                     Open a file
@@ -183,13 +194,15 @@ export function Begin() {
                   <input
                     ref={fileInput}
                     type="file"
-                    accept=".txt,.md,.markdown,.html,.htm,text/*"
+                    accept={FILES}
                     className="sr-only"
                     tabIndex={-1}
                     aria-label="File"
                     onChange={(e) => (void file(e.target.files?.[0]), (e.target.value = ''))}
                   />
-                  <span className="text-ink3">text, Markdown or a saved web page, up to 5 MB</span>
+                  <span className="text-ink3">
+                    text, saved pages, PDF, DOCX, ODT, EPUB, captions, records, mail
+                  </span>
                 </div>
                 {(library.data?.sources.length ?? 0) > 0 && (
                   <div className="pt-6">
@@ -200,7 +213,7 @@ export function Begin() {
                         className="block w-full text-left py-1 border-b border-hair hover:bg-lit cursor-pointer"
                         onClick={() => open.mutate(s.id)}
                       >
-                        {s.title} <span className="text-ink3">{KINDS.find(([k]) => k === s.kind)?.[1]}</span>
+                        {s.title} <span className="text-ink3">{kindName(s.kind)}</span>
                       </button>
                     ))}
                   </div>
@@ -210,8 +223,19 @@ export function Begin() {
               <Understood
                 source={source}
                 onKind={(k) => overrule.mutate(k)}
-                onOther={() => (setSource(null), setTitle(''), read.reset(), open.reset(), draft.reset())}
+                onOther={() => (setSource(null), setTitle(''), reader.clear(), open.reset(), draft.reset())}
               />
+            )}
+            {reader.now && (
+              <p role="status" className="pt-3 flex gap-4 items-baseline">
+                <span className="flex-1">
+                  <strong>{reader.now.stage}</strong>
+                  {reader.now.of > 0 && ` ${reader.now.done} of ${reader.now.of}`}
+                </span>
+                <button className="textpress" onClick={reader.stop}>
+                  Stop reading
+                </button>
+              </p>
             )}
             {error && (
               <p role="alert" className="pt-3">
@@ -385,13 +409,30 @@ function Understood({
         <Choice label="Kind of source" value={doc.kind} onChange={onKind} options={KINDS} />
         <span className="text-ink3">because {doc.kindReason}</span>
       </div>
+      {(source.like ?? []).length > 0 && (
+        <p className="pt-1">
+          <span className="finding">Nearly the same</span> as{' '}
+          {source.like!.map((l) => `“${l.title}” (${Math.round(l.share * 100)} % of its words)`).join(', ')},
+          which is in the library already.
+        </p>
+      )}
+      {doc.doubt && (
+        <p className="pt-1">
+          <span className="finding">Less sure.</span> {doc.doubt}
+        </p>
+      )}
+      {source.thin.length > 0 && <p className="pt-1 text-ink2">Thin: {source.thin.join(', ')}.</p>}
       <div className="columnhead border-b border-hair mt-4 flex">
         <span className="flex-1">strongest of {facts.length} facts</span>
         <span>strength</span>
       </div>
       {strongest.map((f) => (
-        <div key={f.id} className="grid grid-cols-[44px_1fr_60px] py-1 border-b border-hair items-baseline">
+        <div
+          key={f.id}
+          className="grid grid-cols-[44px_74px_1fr_60px] py-1 border-b border-hair items-baseline"
+        >
           <span className="text-[11px] font-semibold text-ink2">A {f.block.slice(1)}</span>
+          <span className="text-[11px] text-ink3">{f.type}</span>
           <span className="font-serif text-[15px] leading-[20px]">{f.text}</span>
           <svg
             width="44"
@@ -406,6 +447,9 @@ function Understood({
         </div>
       ))}
       <div className="pt-3">
+        <Link className="textpress mr-6" to={`/source/${source.id}`}>
+          See all of it on the desk
+        </Link>
         <button className="quietpress" onClick={onOther}>
           Another source
         </button>

@@ -1,7 +1,7 @@
 /** The strip before there is a script: what the source carries, and the length asked for as a bracket over it. */
 import { useRef } from 'react';
 import type { Carries } from '@ursprung/core/draft';
-import type { SourceView } from '../api.ts';
+import type { Reading, SourceView } from '../api.ts';
 import { Axis, Brackets, Flag, LEFT, WIDTH, scale, type TargetKind } from '../strip/axis.tsx';
 import { clockText } from '../text/clockText.ts';
 
@@ -15,7 +15,8 @@ export function LengthStrip({
   source: SourceView | null;
   carries: Carries | null;
   target: { kind: TargetKind; seconds: number };
-  reading: boolean;
+  /** A source being read; its passages grow along the strip. */
+  reading: Reading | null;
   onDrag: (seconds: number) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
@@ -67,8 +68,8 @@ export function LengthStrip({
               <line
                 x1={x(carries.longestMs)}
                 x2={t}
-                y1="44"
-                y2="44"
+                y1="62"
+                y2="62"
                 stroke="var(--copper)"
                 strokeDasharray="4 3"
                 strokeWidth="2"
@@ -86,9 +87,16 @@ export function LengthStrip({
               stroke="var(--mark)"
               strokeDasharray="4 4"
             />
+            {reading && reading.of > 0 && (
+              <path
+                d={`M${LEFT + (WIDTH * 0.6 * reading.done) / reading.of} 24v40`}
+                stroke="var(--spruce)"
+                strokeWidth="2"
+              />
+            )}
             <text x={LEFT + 8} y="48" fontSize="12" fill="var(--ink2)">
               {reading
-                ? 'being read'
+                ? reading.stage
                 : source
                   ? 'being measured'
                   : 'what your source carries will stand here'}

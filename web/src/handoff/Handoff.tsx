@@ -2,6 +2,7 @@
 import { Dialog } from 'radix-ui';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
+import { RIGHT_WORDS, mayRetell } from '../sources/kinds.ts';
 import { clockText } from '../text/clockText.ts';
 
 const FORMATS = [
@@ -49,6 +50,18 @@ function Files({ session }: { session: ScriptSession }) {
           <span className="finding">Not all is saved yet.</span> The files hold what the server has.
         </p>
       )}
+      {session.sources.map((s) => (
+        <p key={s.letter} className="pb-1">
+          <strong className="font-serif">{s.letter}</strong> {s.document.title}{' '}
+          {mayRetell(s.rights) ? (
+            <span className="text-ink3">{RIGHT_WORDS.find(([id]) => id === s.rights)![1]}</span>
+          ) : (
+            <span className="finding">
+              {s.rights === 'asked' ? 'asked, not granted yet' : 'not asked whether it may be retold'}
+            </span>
+          )}
+        </p>
+      ))}
       {FORMATS.map(([id, name, says]) => (
         <div key={id} className="grid grid-cols-[140px_1fr_90px] items-baseline border-t border-hair py-2">
           <strong className="font-semibold">{name}</strong>

@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, type Channel, type ScriptSummary, type SourceSummary } from '../api.ts';
+import { api, type Channel, type ScriptSummary } from '../api.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
@@ -10,16 +10,8 @@ import { applyTheme, currentTheme } from '../shell/theme.ts';
 import { glyphPath } from '../strip/glyphs.tsx';
 import { clockText } from '../text/clockText.ts';
 import { ChannelForm } from './ChannelForm.tsx';
-
-/** Ten minutes across the axis; longer scripts widen it. */
-const AXIS_PX = 560;
-const KIND_NAMES: Record<string, string> = {
-  news: 'news',
-  encyclopedia: 'encyclopedia',
-  abstract: 'abstract',
-  forum: 'board story',
-  howto: 'guide',
-};
+import { SourceRows } from './SourceRows.tsx';
+import { AXIS_PX, GRID, when } from './grid.ts';
 
 export function Library() {
   const library = useQuery({ queryKey: ['library'], queryFn: api.library });
@@ -28,14 +20,17 @@ export function Library() {
   const client = useQueryClient();
   const [find, setFind] = useState('');
   const [adding, setAdding] = useState(false);
-  const [removed, setRemoved] = useState<{ id: string; title: string } | null>(null);
+  const [removed, setRemoved] = useState<{ id: string; title: string; what: 'script' | 'source' } | null>(
+    null,
+  );
   const refresh = () => client.invalidateQueries({ queryKey: ['library'] });
   const remove = useMutation({
     mutationFn: (s: ScriptSummary) => api.removeScript(s.id),
-    onSuccess: (_r, s) => (setRemoved({ id: s.id, title: s.settings.title }), refresh()),
+    onSuccess: (_r, s) => (setRemoved({ id: s.id, title: s.settings.title, what: 'script' }), refresh()),
   });
   const restore = useMutation({
-    mutationFn: (id: string) => api.restoreScript(id),
+    mutationFn: (r: NonNullable<typeof removed>) =>
+      r.what === 'script' ? api.restoreScript(r.id) : api.restoreSource(r.id),
     onSuccess: () => (setRemoved(null), refresh()),
   });
 
@@ -107,7 +102,7 @@ export function Library() {
           {removed && (
             <p className="px-6 py-2 bg-lit border-b border-hair" role="status">
               “{removed.title}” is out of the library.{' '}
-              <button className="textpress" onClick={() => restore.mutate(removed.id)}>
+              <button className="textpress" onClick={() => restore.mutate(removed)}>
                 Put it back
               </button>
             </p>
@@ -127,6 +122,7 @@ export function Library() {
                   channel={c}
                   scripts={data.scripts.filter((s) => s.channelId === c.id && matches(s.settings.title))}
                   px={px}
+                  none={find.trim() ? 'No script here is called that.' : 'No script here yet.'}
                   onRemove={(s) => remove.mutate(s)}
                 />
               ))}
@@ -152,7 +148,14 @@ export function Library() {
                 </div>
               )}
               {data.channels.length > 0 && <Axis longest={longest} px={px} />}
-              {!only && <Sources sources={data.sources.filter((s) => matches(s.title))} px={px} />}
+              {!only && (
+                <SourceRows
+                  sources={data.sources}
+                  find={find}
+                  px={px}
+                  onRemoved={(r) => setRemoved({ ...r, what: 'source' })}
+                />
+              )}
             </div>
           )}
         </main>
@@ -164,17 +167,18 @@ export function Library() {
   );
 }
 
-const GRID = 'grid grid-cols-[300px_minmax(600px,1fr)_64px_64px_84px] px-6 items-center';
-
 function ChannelRows({
   channel,
   scripts,
   px,
+  none,
   onRemove,
 }: {
   channel: Channel;
   scripts: ScriptSummary[];
   px: (ms: number) => number;
+  /** What to say when there is none. */
+  none: string;
   onRemove: (s: ScriptSummary) => void;
 }) {
   const { usual, frame, mood, pace } = channel.settings;
@@ -198,7 +202,7 @@ function ChannelRows({
           />
         </svg>
       </div>
-      {!scripts.length && <p className="px-6 py-2 text-ink3">No script here yet.</p>}
+      {!scripts.length && <p className="px-6 py-2 text-ink3">{none}</p>}
       {scripts.map((s) => {
         const targetMs = s.settings.target.seconds * 1000;
         const over = s.ms - targetMs;
@@ -303,74 +307,4 @@ function Axis({ longest, px }: { longest: number; px: (ms: number) => number }) 
       </svg>
     </div>
   );
-}
-
-function Sources({ sources, px }: { sources: SourceSummary[]; px: (ms: number) => number }) {
-  return (
-    <section aria-label="Sources">
-      <div className={`${GRID} columnhead border-b border-hair`}>
-        <span>{sources.length} sources, told in full</span>
-        <span>
-          <i className="inline-block w-4 h-2 bg-ink2 mr-1" />
-          heard in a script <i className="inline-block w-4 h-2 border border-ink2 ml-3 mr-1" />
-          not yet
-        </span>
-        <span className="text-right">carries</span>
-        <span className="text-right">scripts</span>
-        <span className="text-right">read</span>
-      </div>
-      {sources.map((s) => {
-        let at = 0;
-        const total = s.passages.reduce((sum, p) => sum + p.ms, 0);
-        return (
-          <div key={s.id} className={`${GRID} h-[26px] border-b border-hair`}>
-            <span className="flex gap-2 pr-4 min-w-0">
-              <strong className="font-medium truncate">{s.title}</strong>{' '}
-              <span className="text-ink3 whitespace-nowrap">{KIND_NAMES[s.kind]}</span>
-            </span>
-            <svg
-              height="12"
-              width={AXIS_PX + 60}
-              role="img"
-              aria-label={`${s.passages.length} passages, ${s.passages.filter((p) => p.heard).length} heard`}
-              className="overflow-visible"
-            >
-              {s.passages.map((p, i) => {
-                const left = px(at);
-                at += p.ms;
-                return (
-                  <rect
-                    key={i}
-                    x={left + 0.5}
-                    y="2.5"
-                    width={Math.max(1, px(at) - left - 2)}
-                    height="7"
-                    fill={p.heard ? 'var(--ink2)' : 'none'}
-                    stroke="var(--ink2)"
-                    strokeWidth="1"
-                  />
-                );
-              })}
-            </svg>
-            <strong className="clock text-right">{clockText(total, false)}</strong>
-            <span className="clock text-right text-ink2">{s.scripts || ''}</span>
-            <span className="text-right text-ink3 text-[12px]">{when(s.readAt)}</span>
-          </div>
-        );
-      })}
-    </section>
-  );
-}
-
-/** Today's time, this year's day, or the date. */
-function when(iso: string): string {
-  const date = new Date(iso);
-  const now = new Date();
-  if (date.toDateString() === now.toDateString())
-    return date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  return date.toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    ...(date.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
-  });
 }

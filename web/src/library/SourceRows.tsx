@@ -1,0 +1,199 @@
+/** Sources of the workspace, told on the same axis as the scripts; searched by the server, ruled on, taken out. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api, type FoundSource, type SourceSummary } from '../api.ts';
+import { KINDS, RIGHT_WORDS, kindName } from '../sources/kinds.ts';
+import { clockText } from '../text/clockText.ts';
+import { AXIS_PX, GRID, when } from './grid.ts';
+
+export function SourceRows({
+  sources,
+  find,
+  px,
+  onRemoved,
+}: {
+  sources: SourceSummary[];
+  find: string;
+  px: (ms: number) => number;
+  onRemoved: (source: { id: string; title: string }) => void;
+}) {
+  const client = useQueryClient();
+  const [kind, setKind] = useState('');
+  const [rights, setRights] = useState('');
+  const [used, setUsed] = useState('');
+  const filters = Object.fromEntries(
+    Object.entries({ q: find.trim(), kind, rights, used }).filter(([, v]) => v),
+  );
+  const searching = Object.keys(filters).length > 0;
+  const found = useQuery({
+    queryKey: ['sources', filters, sources.length],
+    queryFn: () => api.findSources(filters),
+    enabled: searching,
+    placeholderData: (old) => old,
+  });
+  const remove = useMutation({
+    mutationFn: (s: { id: string; title: string }) => api.removeSource(s.id),
+    onSuccess: (_r, s) => (onRemoved(s), client.invalidateQueries({ queryKey: ['library'] })),
+  });
+  const order = new Map((found.data?.sources ?? []).map((f, i) => [f.id, { f, i }]));
+  const shown = searching
+    ? sources.filter((s) => order.has(s.id)).sort((a, b) => order.get(a.id)!.i - order.get(b.id)!.i)
+    : sources;
+  return (
+    <section aria-label="Sources">
+      <div className={`${GRID} columnhead border-b border-hair`}>
+        <span className="flex gap-2 items-baseline">
+          {searching
+            ? `${shown.length} of ${sources.length} sources`
+            : `${sources.length} sources, told in full`}
+        </span>
+        <span className="flex gap-4 items-baseline">
+          <span>
+            <i className="inline-block w-4 h-2 bg-ink2 mr-1" />
+            heard in a script <i className="inline-block w-4 h-2 border border-ink2 ml-3 mr-1" />
+            not yet
+          </span>
+          <Filter label="Kind" value={kind} onChange={setKind} options={KINDS} all="every kind" />
+          <Filter label="Rights" value={rights} onChange={setRights} options={RIGHT_WORDS} all="any rights" />
+          <Filter
+            label="Use"
+            value={used}
+            onChange={setUsed}
+            options={[
+              ['yes', 'in a script'],
+              ['no', 'in none'],
+            ]}
+            all="used or not"
+          />
+        </span>
+        <span className="text-right">carries</span>
+        <span className="text-right">scripts</span>
+        <span className="text-right">read</span>
+      </div>
+      {shown.map((s) => (
+        <Row
+          key={s.id}
+          source={s}
+          found={order.get(s.id)?.f}
+          px={px}
+          onRemove={() => remove.mutate({ id: s.id, title: s.title })}
+        />
+      ))}
+      {searching && found.data && !shown.length && (
+        <p className="px-6 py-3 text-ink2">No source holds that.</p>
+      )}
+      {!sources.length && (
+        <p className="px-6 py-3 text-ink2">Nothing was read yet. A source is read where a script begins.</p>
+      )}
+    </section>
+  );
+}
+
+function Filter({
+  label,
+  value,
+  onChange,
+  options,
+  all,
+}: {
+  label: string;
+  value: string;
+  onChange: (v: string) => void;
+  options: readonly (readonly [string, string])[];
+  all: string;
+}) {
+  return (
+    <select
+      className="field py-0 text-[12px]"
+      aria-label={label}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      <option value="">{all}</option>
+      {options.map(([id, name]) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function Row({
+  source: s,
+  found,
+  px,
+  onRemove,
+}: {
+  source: SourceSummary;
+  found: FoundSource | undefined;
+  px: (ms: number) => number;
+  onRemove: () => void;
+}) {
+  const total = s.passages.reduce((sum, p) => sum + p.ms, 0);
+  const lefts = s.passages.reduce<number[]>((list, p) => [...list, list[list.length - 1] + p.ms], [0]);
+  return (
+    <div className="border-b border-hair hover:bg-lit group">
+      <div className={`${GRID} h-[28px] relative`}>
+        <span className="flex gap-2 pr-4 min-w-0">
+          <Link to={`/source/${s.id}`} className="font-medium truncate text-ink after:absolute after:inset-0">
+            {s.title}
+          </Link>{' '}
+          <span className="text-ink3 whitespace-nowrap">{kindName(s.kind)}</span>
+        </span>
+        <svg
+          height="12"
+          width={AXIS_PX + 60}
+          role="img"
+          aria-label={`${s.passages.length} passages, ${s.passages.filter((p) => p.heard).length} heard`}
+          className="overflow-visible"
+        >
+          {s.passages.map((p, i) => (
+            <rect
+              key={i}
+              x={px(lefts[i]) + 0.5}
+              y="2.5"
+              width={Math.max(1, px(p.ms) - 2)}
+              height="7"
+              fill={p.heard ? 'var(--ink2)' : 'none'}
+              stroke="var(--ink2)"
+              strokeWidth="1"
+            />
+          ))}
+        </svg>
+        <strong className="clock text-right">{clockText(total, false)}</strong>
+        <span className="clock text-right text-ink2">{s.scripts || ''}</span>
+        <span className="text-right text-ink3 text-[12px] flex justify-end gap-2">
+          <button
+            className="relative z-10 opacity-0 group-hover:opacity-100 focus-visible:opacity-100 text-ink2 underline cursor-pointer"
+            aria-label={`Take “${s.title}” out of the library`}
+            onClick={onRemove}
+          >
+            take out
+          </button>
+          {when(s.readAt)}
+        </span>
+      </div>
+      {found?.found && <Snippet text={found.found} />}
+    </div>
+  );
+}
+
+/** Words around what was searched for; the found ones between U+0002 and U+0003. */
+function Snippet({ text }: { text: string }) {
+  return (
+    <p className="px-6 pb-1.5 font-serif text-[14px] leading-[19px] text-ink2 max-w-[860px]">
+      {text.split('\u0002').map((piece, i) => {
+        if (i === 0) return piece;
+        const [hit, rest] = piece.split('\u0003');
+        return (
+          <span key={i}>
+            <mark className="bg-transparent text-ink border-b-2 border-ink">{hit}</mark>
+            {rest}
+          </span>
+        );
+      })}
+    </p>
+  );
+}

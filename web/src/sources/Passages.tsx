@@ -1,0 +1,204 @@
+/** A source's passages as they lie on the desk, values underlined by type. */
+import { Fragment, memo, type ReactNode } from 'react';
+import type { Fact } from '@ursprung/core/facts';
+import type { Block } from '@ursprung/core/source';
+import type { Marks, SourceView } from '../api.ts';
+import { clockText } from '../text/clockText.ts';
+
+export type Heard = ReadonlyMap<string, { line: string; ms: number | null }>;
+
+const UNDERLINE = {
+  number: 'underline decoration-1',
+  date: 'underline decoration-double',
+  name: 'underline decoration-dotted',
+  place: 'underline decoration-dashed',
+  quote: 'underline decoration-mark',
+  hedge: 'underline decoration-wavy decoration-copper decoration-1',
+} as const;
+
+export function Legend() {
+  return (
+    <div className="text-[12px] text-ink2 grid grid-cols-3 gap-x-2 gap-y-1">
+      {(['number', 'date', 'name', 'place', 'quote', 'hedge'] as const).map((k) => (
+        <span key={k}>
+          <span className={`${UNDERLINE[k]} underline-offset-4`}>{k === 'hedge' ? 'less sure' : k}</span>
+        </span>
+      ))}
+    </div>
+  );
+}
+
+export function Passages({
+  source,
+  letter,
+  chosen,
+  heard,
+  onChoose,
+  onSelect,
+}: {
+  source: SourceView;
+  letter: string;
+  chosen: string | null;
+  heard: Heard | null;
+  onChoose: (factId: string) => void;
+  /** A stretch of the source's words was selected, as offsets, or none. */
+  onSelect: (range: { start: number; end: number } | null) => void;
+}) {
+  const { document: doc, facts, marks } = source;
+  const byBlock = new Map<string, Fact[]>();
+  for (const f of facts) (byBlock.get(f.block) ?? byBlock.set(f.block, []).get(f.block)!).push(f);
+  return (
+    <div onMouseUp={() => onSelect(selectedRange())} onKeyUp={() => onSelect(selectedRange())}>
+      <h2 className="font-serif text-[22px] leading-[30px] pt-3 pl-9">{doc.title}</h2>
+      {doc.blocks.map((b) =>
+        b.type === 'heading' ? (
+          <h3 key={b.id} className="font-semibold pt-4 pb-1 pl-9" data-from={b.start}>
+            {b.text}
+          </h3>
+        ) : (
+          <Passage
+            key={b.id}
+            block={b}
+            letter={letter}
+            facts={byBlock.get(b.id) ?? NONE}
+            marks={marks}
+            chosen={byBlock.get(b.id)?.some((f) => f.id === chosen) ? chosen : null}
+            heard={heard}
+            onChoose={onChoose}
+          />
+        ),
+      )}
+    </div>
+  );
+}
+const NONE: readonly Fact[] = [];
+
+const Passage = memo(function Passage({
+  block,
+  letter,
+  facts,
+  marks,
+  chosen,
+  heard,
+  onChoose,
+}: {
+  block: Block;
+  letter: string;
+  facts: readonly Fact[];
+  marks: Marks;
+  chosen: string | null;
+  heard: Heard | null;
+  onChoose: (factId: string) => void;
+}) {
+  const times = facts.map((f) => heard?.get(f.id)?.ms).filter((ms): ms is number => typeof ms === 'number');
+  const apart = block.type === 'reply';
+  return (
+    <div
+      className={`passage grid grid-cols-[36px_1fr_52px] py-1 ${chosen ? 'bg-lit shadow-[inset_0_0_0_1px_var(--edge)]' : ''}`}
+      data-chosen={chosen ? '' : undefined}
+    >
+      <span className="text-[11px] font-semibold text-ink2 pt-1 pl-1">
+        {letter} {block.id.slice(1)}
+      </span>
+      <p
+        className={`font-serif text-[15.5px] leading-[22px] pr-4 ${apart ? 'text-ink2 pl-6' : ''}`}
+        data-from={block.start}
+      >
+        {apart && (
+          <span className="font-sans text-[11px] text-ink3 select-none">
+            reply{block.speaker ? `, ${block.speaker}` : ''} ·{' '}
+          </span>
+        )}
+        {block.type === 'turn' && block.speaker && (
+          <span className="font-sans text-[11px] font-semibold select-none">{block.speaker} · </span>
+        )}
+        {block.step ? (
+          <span className="select-none">{`${block.within ? `${block.within}.` : ''}${block.step}. `}</span>
+        ) : null}
+        {facts.length
+          ? facts.map((f, i) => (
+              <Fragment key={f.id}>
+                {i > 0 || f.start > block.start
+                  ? block.text.slice(i ? facts[i - 1].end - block.start : 0, f.start - block.start)
+                  : ''}
+                <FactWords fact={f} lit={f.id === chosen} mark={marks[f.id]?.mark} onChoose={onChoose} />
+              </Fragment>
+            ))
+          : block.text}
+      </p>
+      <span className="clock text-right text-ink2 pt-1">
+        {block.atMs !== undefined && <span className="block text-ink3">{clockText(block.atMs, false)}</span>}
+        {times.slice(0, 3).map((ms) => (
+          <span key={ms} className="block">
+            {clockText(ms, false)}
+          </span>
+        ))}
+      </span>
+    </div>
+  );
+});
+
+/** A sentence with its values underlined; a press on it chooses its fact. */
+function FactWords({
+  fact,
+  lit,
+  mark,
+  onChoose,
+}: {
+  fact: Fact;
+  lit: boolean;
+  mark: string | undefined;
+  onChoose: (factId: string) => void;
+}) {
+  const spans = [
+    ...fact.numbers.map((s) => ({ ...s, look: 'number' as const })),
+    ...fact.dates.map((s) => ({ ...s, look: 'date' as const })),
+    ...fact.names.map((s) => ({ ...s, look: s.type === 'place' ? ('place' as const) : ('name' as const) })),
+    ...fact.hedges.map((s) => ({ ...s, look: 'hedge' as const })),
+    ...fact.quotes.map((s) => ({ ...s, look: 'quote' as const })),
+  ].sort((a, b) => a.start - b.start || a.end - b.end);
+  const out: ReactNode[] = [];
+  let at = 0;
+  for (const s of spans) {
+    if (s.start < at) continue;
+    out.push(
+      fact.text.slice(at, s.start),
+      <span key={s.start} className={`${UNDERLINE[s.look]} underline-offset-4`}>
+        {fact.text.slice(s.start, s.end)}
+      </span>,
+    );
+    at = s.end;
+  }
+  out.push(fact.text.slice(at));
+  const gone = mark === 'out' || mark === 'wrong';
+  return (
+    <span
+      className={`cursor-pointer ${lit ? 'shadow-[inset_0_-2px_0_var(--ink)]' : ''} ${gone ? 'line-through text-ink3' : ''} ${mark === 'must' ? 'font-semibold' : ''}`}
+      onClick={() => onChoose(fact.id)}
+    >
+      {out}
+    </span>
+  );
+}
+
+/** The selection as offsets into the source, when it lies within its passages. */
+function selectedRange(): { start: number; end: number } | null {
+  const selection = window.getSelection();
+  if (!selection || selection.isCollapsed || !selection.rangeCount) return null;
+  const range = selection.getRangeAt(0);
+  const start = offsetOf(range.startContainer, range.startOffset);
+  const end = offsetOf(range.endContainer, range.endOffset);
+  return start !== null && end !== null && end > start ? { start, end } : null;
+}
+
+/** Where a place in the page stands in the source; words of ours (numbers, speakers) count for nothing. */
+function offsetOf(node: Node, offset: number): number | null {
+  const host = (node instanceof Element ? node : node.parentElement)?.closest<HTMLElement>('[data-from]');
+  if (!host) return null;
+  const before = document.createRange();
+  before.setStart(host, 0);
+  before.setEnd(node, offset);
+  const words = before.cloneContents();
+  for (const ours of words.querySelectorAll('.select-none')) ours.remove();
+  return Number(host.dataset.from) + (words.textContent ?? '').length;
+}

@@ -1,0 +1,106 @@
+/** One source on the desk: what it is at the left, its passages in the middle, its facts at the right. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { api, type SourcePatch, type SourceView } from '../api.ts';
+import { Foot } from '../shell/Foot.tsx';
+import { About } from './About.tsx';
+import { FactList } from './FactList.tsx';
+import { Passages, type Heard } from './Passages.tsx';
+
+export function SourceDesk({
+  source: given,
+  letter,
+  heard,
+  onGo,
+  above,
+}: {
+  source: SourceView;
+  letter: string;
+  heard: Heard | null;
+  onGo?: (line: string) => void;
+  /** What stands above the description: the sources of a script. */
+  above?: ReactNode;
+}) {
+  const client = useQueryClient();
+  const [source, setSource] = useState(given);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [part, setPart] = useState<string | null>(null);
+  const [selection, setSelection] = useState<{ start: number; end: number } | null>(null);
+  const passages = useRef<HTMLElement>(null);
+  useEffect(() => setSource(given), [given]);
+  const change = useMutation({
+    mutationFn: (patch: SourcePatch) => api.changeSource(source.id, patch),
+    onSuccess: (next) => {
+      setSource(next);
+      void client.invalidateQueries({ queryKey: ['source', next.id] });
+      void client.invalidateQueries({ queryKey: ['library'] });
+    },
+  });
+  const choose = useCallback((id: string) => setChosen(id), []);
+  useEffect(() => {
+    passages.current?.querySelector('[data-chosen]')?.scrollIntoView({ block: 'nearest' });
+  }, [chosen]);
+  const facts = source.facts;
+  return (
+    <>
+      <div className="flex-1 min-h-0 grid grid-cols-[218px_minmax(0,1fr)_minmax(360px,460px)]">
+        <section aria-label="About the source" className="pl-6 pr-3 overflow-auto" tabIndex={0}>
+          {above}
+          <About source={source} part={part} onPart={setPart} onChange={change.mutate} />
+        </section>
+        <main ref={passages} className="overflow-auto px-6 pb-16" tabIndex={0} aria-label="Passages">
+          <div className="columnhead border-b border-hair flex">
+            <span className="flex-1">
+              {letter}, {source.document.blocks.length} passages
+            </span>
+            <span>{heard ? 'heard at' : ''}</span>
+          </div>
+          <Passages
+            source={source}
+            letter={letter}
+            chosen={chosen}
+            heard={heard}
+            onChoose={choose}
+            onSelect={setSelection}
+          />
+        </main>
+        <FactList
+          source={source}
+          letter={letter}
+          chosen={chosen}
+          heard={heard}
+          part={part ? (source.outline.find((p) => p.id === part)?.facts ?? null) : null}
+          onChoose={choose}
+          onChange={change.mutate}
+          {...(onGo ? { onGo } : {})}
+        />
+      </div>
+      <Foot
+        keys={[
+          ['↑ ↓', 'facts'],
+          ['M', 'must'],
+          ['O', 'leave out'],
+          ['X', 'wrong'],
+          ['W', 'wait'],
+        ]}
+      >
+        {change.isError ? (
+          <span className="finding">{change.error.message}</span>
+        ) : selection ? (
+          <button
+            className="textpress"
+            // The selection must still stand when the press lands.
+            onMouseDown={(e) => e.preventDefault()}
+            onClick={() => (change.mutate({ addFact: selection }), setSelection(null))}
+          >
+            Make a fact of the chosen words
+          </button>
+        ) : heard ? (
+          `${facts.length} facts, ${facts.filter((f) => heard.has(f.id)).length} heard`
+        ) : (
+          `${facts.length} facts, ${Object.keys(source.marks).length} marked`
+        )}
+      </Foot>
+    </>
+  );
+}
