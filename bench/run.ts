@@ -3,7 +3,8 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { draftScript } from '@ursprung/core/draft';
-import { openDictionary } from '@ursprung/core/language';
+import { openDictionary, sentences } from '@ursprung/core/language';
+import { extractFacts } from '@ursprung/core/facts';
 import { readSource } from '@ursprung/core/source';
 import { SHIPPED_VOICES, makeClock } from '@ursprung/core/timing';
 import { indexSources, overlap } from '@ursprung/core/trace';
@@ -151,6 +152,45 @@ rows.push([
   ms(tagged),
   `${(drafted / tagged).toFixed(0)}×`,
 ]);
+
+// --- facts of a long page against tagging its sentences alone; cost by length; memory ---
+const sentencesOf = (count: number) => {
+  const pool = doc.blocks.filter((b) => b.type !== 'heading').map((b) => b.text);
+  const out: string[] = [];
+  for (let i = 0, n = 0; n < count; i++) {
+    // Figures and a name change from copy to copy, so that no two passages are the same.
+    const text = pool[i % pool.length].replace(/\b(\d{2,4})\b/g, (d) =>
+      String(Number(d) + Math.floor(i / pool.length)),
+    );
+    out.push(text);
+    n += text.split(' ').length;
+  }
+  return out.join('\n\n');
+};
+const pages = [6000, 60_000].map((n) => readSource(sentencesOf(n)));
+const heapBefore = process.memoryUsage().heapUsed;
+const factTimes = pages.map((p) => middle(1, () => extractFacts(p, tagger)));
+const tagTimes = pages.map((p) =>
+  middle(1, () => p.blocks.flatMap((b) => sentences(b.text).map((s) => tagger(s.text)))),
+);
+const heapUsed = (process.memoryUsage().heapUsed - heapBefore) / 1e6;
+rows.push(
+  [
+    '60,000 words to facts',
+    ms(factTimes[1]),
+    'tagging them alone (bar 4×)',
+    ms(tagTimes[1]),
+    `${(factTimes[1] / tagTimes[1]).toFixed(1)}×`,
+  ],
+  [
+    '60,000 words to facts',
+    ms(factTimes[1]),
+    '6,000 words',
+    ms(factTimes[0]),
+    `${(factTimes[1] / factTimes[0]).toFixed(1)}× for 10× the words`,
+  ],
+  ['memory of 60,000 words to facts', `${heapUsed.toFixed(0)} MB`, 'bar', '500 MB', ''],
+);
 
 const widths = rows[0].map((_, c) => Math.max(...rows.map((r) => r[c].length)));
 for (const row of rows) process.stdout.write(`${row.map((cell, c) => cell.padEnd(widths[c])).join('  ')}\n`);

@@ -27,38 +27,63 @@ const THRESHOLD = 0.08;
 /** Above this many sentences the square of comparisons is too much: each is then compared with its neighbours only. */
 const WINDOW = 400;
 
-/** Centrality of each text, 0 to 1 (the most central has 1). */
+/** Centrality of each text, 0 to 1 (the most central has 1). Cosines come from an index of stems, so that texts that share none cost nothing. */
 export function lexRank(texts: readonly string[]): number[] {
-  const bags = texts.map((t) => {
-    const counts = new Map<string, number>();
-    for (const s of stems(t)) counts.set(s, (counts.get(s) ?? 0) + 1);
-    return counts;
-  });
-  const df = new Map<string, number>();
-  for (const bag of bags) for (const s of bag.keys()) df.set(s, (df.get(s) ?? 0) + 1);
-  const idf = (s: string) => Math.log(1 + texts.length / df.get(s)!);
-  const norms = bags.map((bag) => Math.sqrt([...bag].reduce((sum, [s, n]) => sum + (n * idf(s)) ** 2, 0)));
-  const links: [number, number][][] = bags.map(() => []);
-  for (let i = 0; i < bags.length; i++)
-    for (let j = i + 1; j < Math.min(bags.length, i + WINDOW); j++) {
-      let dot = 0;
-      const [small, large] = bags[i].size < bags[j].size ? [bags[i], bags[j]] : [bags[j], bags[i]];
-      for (const [s, n] of small) {
-        const other = large.get(s);
-        if (other) dot += n * other * idf(s) ** 2;
-      }
-      const cosine = dot / (norms[i] * norms[j] || 1);
-      if (cosine > THRESHOLD) {
-        links[i].push([j, cosine]);
-        links[j].push([i, cosine]);
+  const n = texts.length;
+  const postings = new Map<string, { at: number[]; counts: number[] }>();
+  texts.forEach((text, i) => {
+    for (const stem of stems(text)) {
+      const list = postings.get(stem) ?? { at: [], counts: [] };
+      if (!list.at.length) postings.set(stem, list);
+      const last = list.at.length - 1;
+      if (list.at[last] === i) list.counts[last]++;
+      else {
+        list.at.push(i);
+        list.counts.push(1);
       }
     }
-  const sums = links.map((l) => l.reduce((s, [, w]) => s + w, 0));
-  let rank = bags.map(() => 1);
-  for (let round = 0; round < ROUNDS; round++)
-    rank = rank.map(
-      (_, i) => 1 - DAMPING + DAMPING * links[i].reduce((s, [j, w]) => s + (rank[j] * w) / sums[j], 0),
-    );
-  const most = Math.max(1e-9, ...rank);
-  return rank.map((r) => r / most);
+  });
+  const norms = new Float64Array(n);
+  // Each text's stems as (list of the stem, place in it), with weights of tf and idf.
+  const own: { list: number[]; weights: Float64Array; place: number }[][] = texts.map(() => []);
+  for (const { at, counts } of postings.values()) {
+    const idf = Math.log(1 + n / at.length);
+    const weights = Float64Array.from(counts, (c) => c * idf);
+    at.forEach((i, place) => {
+      norms[i] += weights[place] ** 2;
+      own[i].push({ list: at, weights, place });
+    });
+  }
+  for (let i = 0; i < n; i++) norms[i] = Math.sqrt(norms[i]) || 1;
+  const links: [from: number, to: number, cosine: number][] = [];
+  const dots = new Float64Array(n);
+  const sums = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    const met: number[] = [];
+    for (const { list, weights, place } of own[i])
+      for (let k = place + 1; k < list.length && list[k] < i + WINDOW; k++) {
+        const j = list[k];
+        if (dots[j] === 0) met.push(j);
+        dots[j] += weights[place] * weights[k];
+      }
+    for (const j of met) {
+      const cosine = dots[j] / (norms[i] * norms[j]);
+      dots[j] = 0;
+      if (cosine <= THRESHOLD) continue;
+      links.push([i, j, cosine]);
+      sums[i] += cosine;
+      sums[j] += cosine;
+    }
+  }
+  let rank = new Float64Array(n).fill(1);
+  for (let round = 0; round < ROUNDS; round++) {
+    const next = new Float64Array(n).fill(1 - DAMPING);
+    for (const [i, j, cosine] of links) {
+      next[i] += (DAMPING * rank[j] * cosine) / sums[j];
+      next[j] += (DAMPING * rank[i] * cosine) / sums[i];
+    }
+    rank = next;
+  }
+  const most = rank.reduce((a, b) => Math.max(a, b), 1e-9);
+  return Array.from(rank, (r) => r / most);
 }

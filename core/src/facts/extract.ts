@@ -58,6 +58,12 @@ export function datesIn(text: string): DateValue[] {
 /** A four-digit number is a year unless it counts something ("1500 boats"). */
 function yearFollows(text: string, at: number, digits: string): boolean {
   const before = text.slice(Math.max(0, at - 16), at);
+  // "About 1500 boats": what is guessed at and followed by things is a count.
+  if (
+    /\b(?:about|around|nearly|over|some|almost|roughly|only)\s$/i.test(before) &&
+    /^\s+[a-z]+s\b/.test(text.slice(at + digits.length))
+  )
+    return false;
   if (
     /\b(?:in|since|until|by|from|to|of|during|before|after|around|about|early|late|mid|and|year|circa|c\.)[\s-]$/i.test(
       before,

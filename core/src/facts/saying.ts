@@ -80,10 +80,14 @@ const FORMS: readonly RegExp[] = [
     'u',
   ),
 ];
+/** Without one of these words nobody says anything; most sentences stop here. */
+const ANY_SAYING =
+  /\b(?:s(?:aid|ays?)|t(?:old|ells?)|according|wrote|writes|add(?:ed|s)|expl\w+|announced|report(?:s|ed)|claim(?:s|ed)|argue[sd]?|believe[sd]?|think\w*|thought|found|warn\w*|confirmed|den(?:ied|ies)|called|recalled|estimate[sd]?|admitted|insisted|answered|asked|noted|recorded|conclud\w+|show(?:s|ed)|suggests?)\b/;
 const NOBODY = /^(?:it|there|this|that|which|what|who|nobody|everyone|one|they found)$/i;
 
 /** Who says so, as the source names them, or null. "I", "we" and pronouns count: the words are still somebody's. */
 export function attributionOf(text: string, tokens: readonly TaggedToken[]): Spanned | null {
+  if (!ANY_SAYING.test(text) && !/^According/.test(text)) return null;
   for (const form of FORMS) {
     const m = form.exec(text);
     if (!m?.[1] || NOBODY.test(m[1])) continue;

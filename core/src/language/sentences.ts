@@ -12,6 +12,11 @@ export interface SentenceSpan {
 export const LONGEST_SENTENCE = 1200;
 
 const STOP = /[.!?…]+["'”’)\]]*(?=\s|$)|\n\s*\n/gu;
+/** Shortened words that end no sentence when a small letter follows. */
+const SHORTENED = /(?:^|\s)(?:co|st|ave|inc|ltd|dept|approx|etc|vs|jr|sr|bros|corp|est|no)$/i;
+/** What belongs to a state whose name is shortened ("the U.S. Government"). */
+const OF_THE_STATE =
+  /^\s(?:Government|Army|Navy|Congress|Senate|Supreme|President|Department|House|Air|Coast|Treasury|State|Embassy|Geological|Census|Postal)\b/;
 const OPENER = /^["'“‘([]*/;
 
 function isAbbreviation(text: string, stop: number): boolean {
@@ -74,6 +79,11 @@ export function sentences(text: string): SentenceSpan[] {
     // “Why?” he asked. — the stop belongs to what is quoted.
     if (lower && /[!?…]|["”’']$/.test(match[0])) continue;
     if (lower && match[0] === '...') continue;
+    if (lower && (match[0].endsWith(')') || SHORTENED.test(text.slice(Math.max(0, at - 8), at)))) continue;
+    // A spaced ellipsis (". . .") ends with its last point; a numero sign waits for its number.
+    if (match[0] === '.' && /^\s?\./.test(text.slice(end, end + 2))) continue;
+    if (/N[°º]$/.test(text.slice(Math.max(0, at - 2), at)) && /^\d/.test(following)) continue;
+    if (/\bU\.S$/.test(text.slice(Math.max(0, at - 4), at)) && OF_THE_STATE.test(text.slice(end))) continue;
     if (match[0][0] === '.' && match[0].replace(/["'”’)\]]/g, '').length === 1 && isAbbreviation(text, at))
       continue;
     push(end);

@@ -269,6 +269,18 @@ describe('records and articles', () => {
       ]);
     });
 
+  it('reads the RIS record that the format’s description gives as its example (C. E. Shannon 1948; from memory, an abstract added)', async () => {
+    const d = await openSource(
+      'TY  - JOUR\nAU  - Shannon, Claude E.\nPY  - 1948\nDA  - July\nTI  - A Mathematical Theory of Communication\nT2  - Bell System Technical Journal\nSP  - 379\nEP  - 423\nVL  - 27\nAB  - The recent development of various methods of modulation has intensified the interest in a general theory of communication.\nER  - \n',
+    );
+    expect([d.title, d.authors, d.publisher, d.published]).to.deep.equal([
+      'A Mathematical Theory of Communication',
+      ['Claude E. Shannon'],
+      'Bell System Technical Journal',
+      '1948',
+    ]);
+  });
+
   it('says that a record has no abstract, and never takes a title for an address', async () => {
     expect(await reason('TY  - JOUR\nTI  - https://example.org/x\nER  - \n')).to.match(/no abstract/);
   });

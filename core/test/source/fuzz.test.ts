@@ -5,6 +5,7 @@ import { strToU8, zipSync } from 'fflate';
 import { SourceError, openSource } from '../../src/source/index.ts';
 
 const RUNS = Number(process.env.FUZZ ?? 1200);
+const PACKED = Number(process.env.FUZZ_PACKED ?? 800);
 const SEED = Number(process.env.FUZZ_SEED ?? 20_251_125);
 /** No input may take longer than this, in milliseconds: a hang, not a measure of speed. */
 const HANG = 20_000;
@@ -64,7 +65,7 @@ const opens = async (bytes: Uint8Array): Promise<void> => {
   expect(Date.now() - began).to.be.lessThan(HANG);
 };
 
-describe(`any input (seed ${SEED}, ${RUNS} of text)`, function () {
+describe(`any input (seed ${SEED}, ${RUNS} of text, ${PACKED} packed)`, function () {
   this.timeout(600_000);
   const text = fc.oneof(
     ...SEEDS.map((s) => mutated(new TextEncoder().encode(s))),
@@ -79,7 +80,7 @@ describe(`any input (seed ${SEED}, ${RUNS} of text)`, function () {
       fc.asyncProperty(fc.oneof(...packed.map(mutated), mutated(new TextEncoder().encode(SEEDS[12]))), opens),
       {
         seed: SEED,
-        numRuns: Math.ceil(RUNS / 2),
+        numRuns: PACKED,
       },
     ));
 });

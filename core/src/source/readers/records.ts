@@ -38,7 +38,8 @@ function partsOf(abstract: string): string[] {
     .filter(Boolean);
 }
 
-function document(items: CslItem[]): RawDocument {
+/** `year`: as the record writes it, for a date that the library could not make out. */
+function document(items: CslItem[], year?: string): RawDocument {
   const item = items.find((i) => i.abstract) ?? items[0];
   if (!item?.abstract)
     throw new SourceError(
@@ -52,7 +53,7 @@ function document(items: CslItem[]): RawDocument {
   return {
     kind: { is: 'abstract', why: 'it is a record with an abstract' },
     ...(item.title ? { title: tidy(item.title) } : {}),
-    ...(date ? { published: date } : {}),
+    ...((date ?? year) ? { published: date ?? year! } : {}),
     ...(authors.length ? { authors } : {}),
     ...(item['container-title'] || item.publisher
       ? { publisher: item['container-title'] ?? item.publisher! }
@@ -83,7 +84,7 @@ const reader = (
         `This looks like ${what} but is broken, so it can’t be read. Paste the abstract instead.`,
       );
     }
-    return document(items);
+    return document(items, /^PY {2}- (\d{4})/m.exec(text)?.[1]);
   },
 });
 

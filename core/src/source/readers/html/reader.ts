@@ -78,10 +78,7 @@ function article(document: Document): { blocks: RawBlock[]; byline: string; name
   }
   for (const element of [...document.querySelectorAll('*')])
     if (isFurniture(element, all) && !/^(?:HEAD|TABLE|SCRIPT)$/i.test(element.tagName)) element.remove();
-  const read = new Readability(document as unknown as Document, {
-    charThreshold: SHORTEST_ARTICLE,
-    maxElemsToParse: 200_000,
-  }).parse();
+  const read = readable(document);
   const blocks = read?.content ? collect(parseHTML(page(read.content)).document.body) : [];
   return {
     // What Readability drops from a page without furniture marks is seldom text; but a short page is read whole.
@@ -89,6 +86,18 @@ function article(document: Document): { blocks: RawBlock[]; byline: string; name
     byline: byline || tidy(read?.byline ?? ''),
     ...(read?.title ? { named: tidy(read.title) } : {}),
   };
+}
+
+/** What Readability finds, or nothing where it trips over a page that is no page (without a body, say). */
+function readable(document: Document): ReturnType<Readability['parse']> {
+  try {
+    return new Readability(document as unknown as Document, {
+      charThreshold: SHORTEST_ARTICLE,
+      maxElemsToParse: 200_000,
+    }).parse();
+  } catch {
+    return null;
+  }
 }
 
 function inFurniture(element: Element, letters: number): boolean {
