@@ -25,14 +25,17 @@ const DAMPING = 0.85;
 const ROUNDS = 40;
 const THRESHOLD = 0.08;
 /** Above this many sentences the square of comparisons is too much: each is then compared with its neighbours only. */
-const WINDOW = 400;
+const WINDOW = 250;
 
 /** Centrality of each text, 0 to 1 (the most central has 1). Cosines come from an index of stems, so that texts that share none cost nothing. */
-export function lexRank(texts: readonly string[]): number[] {
+export const lexRank = (texts: readonly string[]): number[] => lexRankOf(texts.map(stems));
+
+/** The same for texts whose stems are known already. */
+export function lexRankOf(texts: readonly (readonly string[])[]): number[] {
   const n = texts.length;
   const postings = new Map<string, { at: number[]; counts: number[] }>();
-  texts.forEach((text, i) => {
-    for (const stem of stems(text)) {
+  texts.forEach((own, i) => {
+    for (const stem of own) {
       const list = postings.get(stem) ?? { at: [], counts: [] };
       if (!list.at.length) postings.set(stem, list);
       const last = list.at.length - 1;

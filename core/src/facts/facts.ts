@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { sentences } from '../language/sentences.ts';
 import type { TaggedToken, Tagger } from '../language/tagger.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
-import { lexRank, stems } from './centrality.ts';
+import { lexRankOf, stems } from './centrality.ts';
 import { capitalWords, datesIn, namesIn, numbersIn, quotesIn } from './extract.ts';
 import { NAME_TYPES, nameTypes, type NameType } from './names.ts';
 import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
@@ -155,7 +155,8 @@ export function taggedFacts(
     return tagger(s.text);
   });
   const known = capitalWords(tokens);
-  const central = lexRank(found.map((s) => s.text));
+  const stemmed = found.map((s) => stems(s.text));
+  const central = lexRankOf(stemmed);
   const titleStems = new Set(stems(source.title));
   const times = found.map((s) => timesIn(s.text));
   const numbers = found.map((s, i) =>
@@ -169,7 +170,7 @@ export function taggedFacts(
     ].sort((a, b) => a.start - b.start);
     const names = namesIn(s.text, tokens[i], known).map((n) => ({ ...n, type: 'other' as NameType }));
     const quotes = quotesIn(s.text);
-    const own = new Set(stems(s.text));
+    const own = new Set(stemmed[i]);
     const shared = [...titleStems].filter((t) => own.has(t)).length;
     const { modality, hedges } = modalityOf(s.text);
     const attribution = attributionOf(s.text, tokens[i]);

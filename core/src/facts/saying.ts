@@ -28,8 +28,10 @@ const DENIALS =
 
 /** Spans of a pattern outside quotation marks: what is quoted hedges for its speaker only. */
 function outside(text: string, pattern: RegExp): Spanned[] {
+  const found = [...text.matchAll(pattern)];
+  if (!found.length) return [];
   const quotes = quotedSpans(text);
-  return [...text.matchAll(pattern)]
+  return found
     .map((m) => ({ text: m[0], start: m.index, end: m.index + m[0].length }))
     .filter((s) => !quotes.some(([from, to]) => s.start >= from && s.end <= to));
 }
@@ -76,7 +78,7 @@ const FORMS: readonly RegExp[] = [
   ),
   // Dr Okafor, who teaches …, said: / The report found that …
   new RegExp(
-    `^${WHO}(?:,[^,“"]{3,80},)?\\s+(?:also |later |once )?${SAYS}\\b(?!\\s+(?:by|in the|on the)\\b)`,
+    `^${WHO}(?:,[^,“"]{3,80},)?\\s+(?:also |later |once )?(?:(?:said|says|told|tells|wrote|writes|added|explained|explains|announced|claimed|claims|argued|argues|believes|thinks|warned|warns|confirmed|denied|denies|insisted|admitted)\\b|(?:found|reported|concluded|estimates?|estimated|noted|showed|shows|suggests?) that\\b)`,
     'u',
   ),
 ];
@@ -93,7 +95,9 @@ export function attributionOf(text: string, tokens: readonly TaggedToken[]): Spa
     if (!m?.[1] || NOBODY.test(m[1])) continue;
     const start = m.index + m[0].indexOf(m[1]);
     const end = start + m[1].replace(/(?<!\b(?:Mr|Mrs|Ms|Dr|St|Jr|Sr|[A-Z]))\.$/, '').length;
-    // Who speaks is a noun phrase: no verb stands in it.
+    // Who speaks is a noun phrase: no verb stands in it, and no opening of the sentence ("After a month someone").
+    if (/^(?:in|on|at|after|before|by|for|from|when|then|that|this|if|as|during|since)\s/i.test(m[1]))
+      continue;
     if (tokens.some((t) => t.start >= start && t.end <= end && (t.pos === 'VERB' || t.pos === 'AUX')))
       continue;
     return { text: text.slice(start, end), start, end };

@@ -86,6 +86,9 @@ function subjectBefore(
   while (!gerund && start < verb && !OPENS.has(tokens[start].pos)) start++;
   let end = verb - 1;
   while (end > start && tokens[end].pos === 'ADV') end--;
+  // "at his party he took me aside": a pronoun before the verb is the subject, whatever stands before it.
+  if (end < start) return null;
+  if (tokens[end].pos === 'PRON' && /^(?:i|he|she|it|we|they|you|who)$/i.test(tokens[end].text)) start = end;
   const phrase = tokens.slice(start, end + 1);
   return start <= end &&
     phrase.every((t, k) => NOMINAL.has(t.pos) || t.pos === 'ADV' || (gerund && k === 0)) &&

@@ -16,7 +16,9 @@ export function surprising(
   usual: ReadonlyMap<string, readonly number[]>,
 ): number {
   const turns = new Set((text.match(SURPRISING) ?? []).map((w) => w.toLowerCase())).size;
-  const superlatives = (text.match(SUPERLATIVE) ?? []).filter((w) => !NOT_SUPERLATIVE.test(w)).length;
+  const superlatives = (/(?:est|most|least)\b/i.test(text) ? (text.match(SUPERLATIVE) ?? []) : []).filter(
+    (w) => !NOT_SUPERLATIVE.test(w),
+  ).length;
   const extreme = numbers.some(({ value, unit }) => {
     const others = usual.get(unit ?? '') ?? [];
     return others.length >= 4 && (value === Math.max(...others) || value === Math.min(...others));

@@ -96,9 +96,46 @@ export interface TimeValue {
   end: number;
 }
 
+const HOURS = [
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
+const SPOKEN = new RegExp(
+  `\\b(?:(half past|quarter past|quarter to)\\s)?(${HOURS.join('|')})(\\so[’']clock)?\\b`,
+  'giu',
+);
+const MINUTES: Readonly<Record<string, number>> = { 'half past': 30, 'quarter past': 15, 'quarter to': -15 };
+
+/** "half past two", "nine o'clock": by a clock with hands, so the half of the day is not known and the hour is taken as said. */
+function spokenTimes(text: string): TimeValue[] {
+  return [...text.matchAll(SPOKEN)].flatMap((m) => {
+    const [whole, part, hour, clock] = m;
+    if (!part && !clock) return [];
+    const minutes = (HOURS.indexOf(hour.toLowerCase()) + 1) * 60 + (part ? MINUTES[part.toLowerCase()] : 0);
+    return [
+      {
+        text: whole,
+        iso: `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`,
+        start: m.index,
+        end: m.index + whole.length,
+      },
+    ];
+  });
+}
+
 /** Times of day. "3.5" and scores are none: a full stop needs am or pm or the word "at" before. */
 export function timesIn(text: string): TimeValue[] {
-  return [...text.matchAll(CLOCK)].flatMap((m) => {
+  const written = [...text.matchAll(CLOCK)].flatMap((m): TimeValue[] => {
     const [whole, h1, min, half1, h2, half2, word] = m;
     if (word)
       return [
@@ -129,4 +166,5 @@ export function timesIn(text: string): TimeValue[] {
       },
     ];
   });
+  return [...written, ...spokenTimes(text)].sort((a, b) => a.start - b.start);
 }

@@ -85,6 +85,18 @@ describe(`${PAGES.length} labelled pages`, () => {
         ).to.deep.equal(content.replies);
   });
 
+  it('keep a sentence whole around old inline markup', () => {
+    const words =
+      'is a vast project, whose first plans had a winch and a slope of rails and a crew of nine men. '.repeat(
+        4,
+      );
+    const page = `<html><body><div><div class="para"><acronym>OCC</acronym> ${words}</div><div class="para">It never <tt>ran</tt> in winter. ${words}</div></div></body></html>`;
+    expect(readSource(page).blocks.map((b) => b.text.slice(0, 22))).to.deep.equal([
+      'OCC is a vast project,',
+      'It never ran in winter',
+    ]);
+  });
+
   it('read licences from links and data', () => {
     const licences = PAGES.filter((p) => p.layout === 'microdata' || p.layout === 'semantic').map(
       (p) => p.doc.licence,

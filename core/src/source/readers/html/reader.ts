@@ -78,6 +78,12 @@ function article(document: Document): { blocks: RawBlock[]; byline: string; name
   }
   for (const element of [...document.querySelectorAll('*')])
     if (isFurniture(element, all) && !/^(?:HEAD|TABLE|SCRIPT)$/i.test(element.tagName)) element.remove();
+  // Readability takes these old inline elements for blocks and would cut sentences at them.
+  for (const element of [...document.querySelectorAll('acronym,tt,font,big,strike,nobr')]) {
+    const span = document.createElement('span');
+    span.append(...element.childNodes);
+    element.replaceWith(span);
+  }
   const read = readable(document);
   const blocks = read?.content ? collect(parseHTML(page(read.content)).document.body) : [];
   return {
