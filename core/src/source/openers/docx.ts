@@ -5,7 +5,7 @@ import { blocksOfHtml } from '../readers/html/reader.ts';
 import { first, parseXml, textOf } from '../readers/xml.ts';
 import { isoDate } from '../tidy.ts';
 import type { SourceOpener } from '../readers/reader.ts';
-import { isZip, unpack, utf8 } from './zip.ts';
+import { isZip, nameInside, unpack, utf8 } from './zip.ts';
 
 export const docxOpener: SourceOpener = {
   id: 'docx',
@@ -41,8 +41,3 @@ export const docxOpener: SourceOpener = {
     return raw;
   },
 };
-
-/** Whether a packed file's list at its end names a part. */
-export function nameInside(bytes: Uint8Array, name: string): boolean {
-  return new TextDecoder('latin1').decode(bytes.subarray(Math.max(0, bytes.length - 65_536))).includes(name);
-}

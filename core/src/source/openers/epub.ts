@@ -4,7 +4,7 @@ import { blocksOfHtml } from '../readers/html/reader.ts';
 import type { SourceOpener } from '../readers/reader.ts';
 import { all, first, parseXml, textOf } from '../readers/xml.ts';
 import { isoDate } from '../tidy.ts';
-import { isZip, unpack, utf8 } from './zip.ts';
+import { isZip, nameInside, unpack, utf8 } from './zip.ts';
 
 const broken = () =>
   new SourceError(
@@ -16,7 +16,9 @@ const MATTER = /\b(?:toc|nav|cover|copyright|colophon|titlepage|index|landmarks)
 
 export const epubOpener: SourceOpener = {
   id: 'epub',
-  accepts: (bytes, head) => isZip(bytes) && head.includes('application/epub+zip'),
+  // The standard wants the type first and unpacked; books in the wild don't all keep to it.
+  accepts: (bytes, head) =>
+    isZip(bytes) && (head.includes('application/epub+zip') || nameInside(bytes, 'META-INF/container.xml')),
   open: (bytes) => {
     const parts = unpack(bytes, (name) => /\.(?:opf|x?html?|xml)$/i.test(name));
     const container = parts.get('META-INF/container.xml');

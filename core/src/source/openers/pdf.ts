@@ -31,7 +31,8 @@ export const pdfOpener: SourceOpener = {
   open: async (bytes) => {
     const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
     const task = getDocument({
-      data: bytes.slice(),
+      // A copy: the library takes the bytes for itself, and no Buffer.
+      data: new Uint8Array(bytes),
       isEvalSupported: false,
       disableFontFace: true,
       useSystemFonts: false,
@@ -155,6 +156,8 @@ function bodySize(lines: readonly Line[]): number {
 
 const PAGE_NUMBER = /^[-–—\s]*(?:page\s+)?(?:\d{1,4}|[ivxl]{1,7})(?:\s*(?:of|\/)\s*\d{1,4})?[-–—\s]*$/i;
 const REFERENCES = /^(?:\d+\.?\s+)?(?:references|bibliography|works cited|literature cited)$/i;
+/** A line of a table of contents: points that lead to a page number. */
+const LEADER = /(?:\.\s?){4,}\s*(?:\d{1,4}|[ivxl]{1,7})\s*$/i;
 const shape = (text: string) => tidy(text).replace(/\d+/g, '#').toLowerCase();
 
 /** Lines that stand at the head or foot of many pages alike, and page numbers. */
@@ -200,7 +203,7 @@ function document(pages: readonly Line[][], info: Record<string, unknown>): RawD
       !/[.;,:]$/.test(text);
     if (REFERENCES.test(text)) inReferences = true;
     else if (inReferences && heading) inReferences = false;
-    if (inReferences) continue;
+    if (inReferences || LEADER.test(text) || !/\p{L}{2}/u.test(text)) continue;
     // Notes below are set smaller.
     if (line.size < size * 0.82) continue;
     const sameStretch =

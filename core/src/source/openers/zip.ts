@@ -58,3 +58,8 @@ export function unpack(bytes: Uint8Array, wanted: (name: string) => boolean): Ma
 }
 
 export const utf8 = (bytes: Uint8Array | undefined): string => (bytes ? new TextDecoder().decode(bytes) : '');
+
+/** Whether a packed file's list at its end names a part. */
+export function nameInside(bytes: Uint8Array, name: string): boolean {
+  return new TextDecoder('latin1').decode(bytes.subarray(Math.max(0, bytes.length - 65_536))).includes(name);
+}

@@ -36,11 +36,7 @@ export function spoken(element: Element, without: ReadonlySet<string> = new Set(
         child.getAttribute('aria-hidden') === 'true'
       )
         return;
-      if (
-        /(?:^|\s)(?:reference|footnote-ref|mw-editsection|noprint)(?:$|\s)/.test(
-          child.getAttribute('class') ?? '',
-        )
-      )
+      if (/(?:^|\s)(?:footnote-ref|mw-editsection|noprint)(?:$|\s)/.test(child.getAttribute('class') ?? ''))
         return;
       if (tag === 'BR' || CONTAINER.test(tag)) text += ' ';
       for (const c of child.childNodes) walk(c, depth + 1);
