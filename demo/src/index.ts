@@ -1,12 +1,12 @@
 /** The demo workspace: two channels, five sources, three finished scripts, all invented. */
 import { readFileSync } from 'node:fs';
-import type { ScriptInput, ChannelSettings } from '@ursprung/server';
+import type { ScriptInput, ChannelSettings, Rights } from '@ursprung/server';
 
 /** What the demo needs of the server's service. */
 export interface DemoTarget {
   library: () => Promise<{ channels: readonly unknown[] }>;
   addChannel: (input: { name: string; settings: ChannelSettings }) => Promise<{ id: string }>;
-  addSource: (bytes: Uint8Array) => Promise<{ id: string }>;
+  addSource: (bytes: Uint8Array, rights: Rights) => Promise<{ id: string }>;
   addScript: (
     input: Required<Pick<ScriptInput, 'seed'>> & Omit<ScriptInput, 'seed'>,
   ) => Promise<{ id: string }>;
@@ -22,6 +22,15 @@ export const DEMO_SOURCES = {
   ledger: 'ledger.txt',
   sash: 'sash-window.md',
 } as const;
+
+/** Whether each may be retold, as a desk would have it on an ordinary day. */
+const RIGHTS: Readonly<Record<keyof typeof DEMO_SOURCES, Rights>> = {
+  footbridge: 'granted',
+  lift: 'open',
+  eels: 'open',
+  ledger: 'asked',
+  sash: 'own',
+};
 
 /** The bytes of one demo source. */
 export const demoSource = (name: keyof typeof DEMO_SOURCES): Uint8Array =>
@@ -48,7 +57,7 @@ export async function loadDemo(target: DemoTarget): Promise<void> {
   const told = await target.addChannel({ name: 'Told at the Lockside', settings: lockside });
   const ids = {} as Record<keyof typeof DEMO_SOURCES, string>;
   for (const name of Object.keys(DEMO_SOURCES) as (keyof typeof DEMO_SOURCES)[])
-    ids[name] = (await target.addSource(demoSource(name))).id;
+    ids[name] = (await target.addSource(demoSource(name), RIGHTS[name])).id;
   const { usual: _a, ...long } = machinery;
   const { usual: _b, ...short } = lockside;
   for (const { channelId, source, title, target: length, ...settings } of [

@@ -123,6 +123,7 @@ export const sourceSearch = z.object({
   channel: z.uuid().optional(),
   used: z.enum(['yes', 'no']).optional(),
   publisher: z.string().max(200).optional(),
+  licence: z.string().max(200).optional(),
   from: z
     .string()
     .regex(/^\d{4}(-\d{2}){0,2}$/)

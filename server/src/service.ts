@@ -21,6 +21,7 @@ import type {
   settingsPatch,
   stepsInput,
   Marks,
+  Rights,
   ScriptRowSettings,
 } from './api.ts';
 import { defineModels, type Models, type ScriptRow } from './db/models.ts';
@@ -142,8 +143,10 @@ export class Service {
     return { id: row.id, name: row.name, settings: row.settings };
   }
 
-  addSource(bytes: Uint8Array) {
-    return this.sources.add(bytes);
+  async addSource(bytes: Uint8Array, rights?: Rights) {
+    const source = await this.sources.add(bytes);
+    if (rights) await this.sources.change(source.id, { rights });
+    return source;
   }
 
   async carries(

@@ -3,7 +3,15 @@ import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { z } from 'zod';
 import { citation, type CitationFormat } from '@ursprung/core/cite';
-import { castOf, compareSources, glossaryOf, outlineOf, thinIn, type Comparison } from '@ursprung/core/facts';
+import {
+  castOf,
+  compareSources,
+  glossaryOf,
+  outlineOf,
+  thinIn,
+  timeline,
+  type Comparison,
+} from '@ursprung/core/facts';
 import { docFromJson, plainSections } from '@ursprung/core/script';
 import { NEARLY_SAME, sharedOf, sketchOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
 import type { FoundSource, Mark, OwnFact, Rights, sourcePatch, sourceSearch } from './api.ts';
@@ -87,6 +95,7 @@ export class Sources {
       cast: castOf(facts),
       glossary: glossaryOf(facts),
       thin: thinIn(facts),
+      timeline: timeline(facts),
     };
   }
 
@@ -144,6 +153,7 @@ export class Sources {
       ...(query.kind ? [`s.document->>'kind' = :kind`] : []),
       ...(query.rights ? ['s.rights = :rights'] : []),
       ...(query.publisher ? [`s.document->>'publisher' ILIKE :publisher`] : []),
+      ...(query.licence ? [`s.document->>'licence' ILIKE :licence`] : []),
       ...(query.from ? [`s.document->>'published' >= :from`] : []),
       // "2025" takes the whole year in.
       ...(query.to ? [`s.document->>'published' <= :to || '~'`] : []),
@@ -166,7 +176,8 @@ export class Sources {
         replacements: {
           workspace: this.workspaceId,
           ...query,
-          publisher: `%${(query.publisher ?? '').replace(/[%_\\]/g, '\\$&')}%`,
+          publisher: anywhere(query.publisher),
+          licence: anywhere(query.licence),
         },
       },
     );
@@ -241,6 +252,9 @@ export class Sources {
     });
   }
 }
+
+/** A pattern that finds words anywhere; what SQL would take for a pattern is taken as it stands. */
+const anywhere = (words = '') => `%${words.replace(/[%_\\]/g, '\\$&')}%`;
 
 /** Scripts in the library that rest on the source. */
 const USES =

@@ -70,6 +70,8 @@ export interface SourceView {
   glossary: Term[];
   /** What is thin in it, in words. */
   thin: string[];
+  /** Dated facts in order of time. */
+  timeline: { iso: string; text: string; fact: string }[];
   /** Others in the library that share most of their words with it. */
   like?: { id: string; title: string; share: number }[];
 }

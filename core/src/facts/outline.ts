@@ -97,11 +97,11 @@ const CUES: readonly [string, RegExp][] = [
   ],
   [
     'method',
-    /\b(?:we (?:measured|recorded|tagged|sampled|surveyed|compared|used|collected|counted|followed|interviewed|recruited|fitted|analysed|analyzed|randomly)|were (?:measured|recorded|tagged|sampled|randomi[sz]ed|assigned|collected|recruited)|data (?:were|from))\b/i,
+    /^(?:Here,? )?We \w+ed\b|\b(?:we (?:measured|recorded|tagged|sampled|surveyed|compared|used|collected|counted|followed|interviewed|recruited|fitted|analysed|analyzed|randomly)|were (?:measured|recorded|tagged|sampled|randomi[sz]ed|assigned|collected|recruited)|data (?:were|from))\b/i,
   ],
   [
     'results',
-    /\b(?:we found|found no|fell|rose|increased|decreased|dropped|higher|lower|less|more|times as|did not|no difference|significant(?:ly)?|held|needed|slept)\b.*\d|\d.*\b(?:fell|rose|increased|decreased|higher|lower|less|more|times as|significant(?:ly)?)\b|\bwe found\b|\bp\s?[<=>]/i,
+    /\b(?:we found|found no|fell|rose|increased|decreased|dropped|higher|lower|less|more|times as|did not|no difference|significant(?:ly)?|held|needed|slept)\b.*\d|\d.*\b(?:fell|rose|increased|decreased|higher|lower|less|more|times as|significant(?:ly)?)\b|\bwe found\b|\bp\s?[<=>]|\b(?:longer|shorter|faster|slower|better|worse|fewer|larger|smaller|greater) than\b|\bno (?:difference|effect|change)\b/i,
   ],
 ];
 

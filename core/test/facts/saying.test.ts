@@ -13,6 +13,7 @@ import {
 } from '../../src/facts/index.ts';
 import { readSource, type SourceDocument, type SourceKind } from '../../src/source/index.ts';
 import { CONTENTS } from '../source/pages/contents.ts';
+import { HELD_OUT } from '../source/pages/heldout.ts';
 import { demoFile, tagger } from '../tools.ts';
 
 const read = (text: string, kind?: SourceKind, meta: Partial<SourceDocument> = {}) => {
@@ -123,7 +124,7 @@ describe('days told from the day of the report', () => {
 });
 
 describe('values of the labelled articles', () => {
-  const all = CONTENTS.map((content) => ({
+  const all = [...CONTENTS, ...HELD_OUT].map((content) => ({
     content,
     ...read(
       content.body.map((l) => l.replace(/^## /, '').replace(/^\| /, '')).join('\n\n'),
@@ -174,6 +175,28 @@ describe('what a source holds, by kind', () => {
     expect(found.method?.[0]).to.match(/^We measured dust/);
     expect(found.results).to.have.length(3);
     expect(found.conclusion?.[0] ?? found.limits?.[0]).to.match(/^These results suggest/);
+  });
+  it('puts every sentence of the labelled abstracts into its part, of those kept away too', () => {
+    const PARTS: Readonly<Record<string, readonly string[]>> = {
+      bells: ['background', 'method', 'method', 'results', 'results', 'conclusion', 'limits'],
+      moss: ['background', 'aim', 'method', 'results', 'results', 'results', 'conclusion'],
+      'lamp-oil': ['background', 'aim', 'method', 'results', 'results', 'conclusion', 'limits'],
+    };
+    let right = 0;
+    let of = 0;
+    const wrong: string[] = [];
+    for (const content of [...CONTENTS, ...HELD_OUT].filter((c) => c.kind === 'abstract')) {
+      const { document, facts } = read(content.body.join('\n\n'), 'abstract');
+      const outline = outlineOf(document, facts);
+      facts.forEach((f, i) => {
+        of++;
+        const part = outline.find((p) => p.id === PARTS[content.id][i]);
+        if (part?.facts.includes(f.id)) right++;
+        else wrong.push(`${content.id}: ${f.text}`);
+      });
+    }
+    expect(of).to.equal(21);
+    expect(right / of, wrong.join('\n')).to.be.at.least(0.95);
   });
   it('tells steps, warnings, reasons and what can go wrong in a guide', () => {
     const { document, facts } = {

@@ -6,9 +6,11 @@ import { dirname, join } from 'node:path';
 import { parseHTML } from 'linkedom';
 import { SourceError, readSource, type SourceDocument } from '../../src/source/index.ts';
 import { CONTENTS, type Content } from './pages/contents.ts';
+import { HELD_OUT } from './pages/heldout.ts';
 import { LAYOUTS, LAYOUTS_OF } from './pages/layouts.ts';
 
-const PAGES = CONTENTS.flatMap((content) =>
+/** Those the rules were written on and those kept away meanwhile, alike. */
+const PAGES = [...CONTENTS, ...HELD_OUT].flatMap((content) =>
   LAYOUTS_OF[content.kind].map((layout) => ({
     content,
     layout,

@@ -56,7 +56,7 @@ function Files({ session }: { session: ScriptSession }) {
           {mayRetell(s.rights) ? (
             <span className="text-ink3">{RIGHT_WORDS.find(([id]) => id === s.rights)![1]}</span>
           ) : (
-            <span className="finding">
+            <span className="finding ml-2">
               {s.rights === 'asked' ? 'asked, not granted yet' : 'not asked whether it may be retold'}
             </span>
           )}

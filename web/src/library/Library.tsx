@@ -151,6 +151,7 @@ export function Library() {
               {!only && (
                 <SourceRows
                   sources={data.sources}
+                  channels={data.channels}
                   find={find}
                   px={px}
                   onRemoved={(r) => setRemoved({ ...r, what: 'source' })}

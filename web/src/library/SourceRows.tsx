@@ -2,18 +2,23 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, type FoundSource, type SourceSummary } from '../api.ts';
+import { api, type Channel, type FoundSource, type SourceSummary } from '../api.ts';
 import { KINDS, RIGHT_WORDS, kindName } from '../sources/kinds.ts';
 import { clockText } from '../text/clockText.ts';
 import { AXIS_PX, GRID, when } from './grid.ts';
+
+/** A day as exact as it is known. */
+const YEAR = /^\d{4}(-\d{2}){0,2}$/;
 
 export function SourceRows({
   sources,
   find,
   px,
+  channels,
   onRemoved,
 }: {
   sources: SourceSummary[];
+  channels: readonly Channel[];
   find: string;
   px: (ms: number) => number;
   onRemoved: (source: { id: string; title: string }) => void;
@@ -22,8 +27,19 @@ export function SourceRows({
   const [kind, setKind] = useState('');
   const [rights, setRights] = useState('');
   const [used, setUsed] = useState('');
+  const [more, setMore] = useState({ publisher: '', licence: '', from: '', to: '', channel: '' });
+  const [moreShown, setMoreShown] = useState(false);
   const filters = Object.fromEntries(
-    Object.entries({ q: find.trim(), kind, rights, used }).filter(([, v]) => v),
+    Object.entries({
+      q: find.trim(),
+      kind,
+      rights,
+      used,
+      ...more,
+      // A year half typed asks for nothing yet.
+      from: YEAR.test(more.from) ? more.from : '',
+      to: YEAR.test(more.to) ? more.to : '',
+    }).filter(([, v]) => v),
   );
   const searching = Object.keys(filters).length > 0;
   const found = useQuery({
@@ -66,11 +82,57 @@ export function SourceRows({
             ]}
             all="used or not"
           />
+          <button
+            className="underline underline-offset-4 cursor-pointer"
+            aria-expanded={moreShown}
+            onClick={() => setMoreShown(!moreShown)}
+          >
+            more
+          </button>
         </span>
         <span className="text-right">carries</span>
         <span className="text-right">scripts</span>
         <span className="text-right">read</span>
       </div>
+      {moreShown && (
+        <div className="px-6 py-2 flex gap-5 items-baseline border-b border-hair text-ink3">
+          {(['publisher', 'licence'] as const).map((k) => (
+            <label key={k}>
+              {k}{' '}
+              <input
+                className="field w-36 text-ink"
+                value={more[k]}
+                onChange={(e) => setMore({ ...more, [k]: e.target.value })}
+              />
+            </label>
+          ))}
+          <label>
+            published from{' '}
+            <input
+              className="field w-24 text-ink font-mono"
+              placeholder="2024-03"
+              value={more.from}
+              onChange={(e) => setMore({ ...more, from: e.target.value })}
+            />
+          </label>
+          <label>
+            to{' '}
+            <input
+              className="field w-24 text-ink font-mono"
+              placeholder="2025"
+              value={more.to}
+              onChange={(e) => setMore({ ...more, to: e.target.value })}
+            />
+          </label>
+          <Filter
+            label="Channel"
+            value={more.channel}
+            onChange={(channel) => setMore({ ...more, channel })}
+            options={channels.map((c) => [c.id, c.name])}
+            all="every channel"
+          />
+        </div>
+      )}
       {shown.map((s) => (
         <Row
           key={s.id}

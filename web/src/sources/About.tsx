@@ -1,7 +1,8 @@
 /** What a source is and may be used for: kind, people, days, rights, its outline, who is in it, what is thin. */
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { api, type SourcePatch, type SourceView } from '../api.ts';
+import { clockText } from '../text/clockText.ts';
 import { KINDS, RIGHT_WORDS } from './kinds.ts';
 import { Legend } from './Passages.tsx';
 
@@ -11,14 +12,27 @@ export function About({
   source,
   part,
   onPart,
+  onChoose,
   onChange,
+  beside,
 }: {
   source: SourceView;
   part: string | null;
   onPart: (part: string | null) => void;
+  onChoose: (factId: string) => void;
+  /** All sources of the script, this one too: their days stand on one timeline. */
+  beside?: readonly (SourceView & { letter: string })[];
   onChange: (patch: SourcePatch) => void;
 }) {
   const { document: doc } = source;
+  const timeline = (beside ?? [{ ...source, letter: '' }])
+    .flatMap((s) => s.timeline.map((t) => ({ ...t, source: s.id, letter: s.letter })))
+    .sort((a, b) => (a.iso < b.iso ? -1 : a.iso > b.iso ? 1 : 0));
+  const carries = useQuery({
+    queryKey: ['carries', source.id, doc.kind, source.marks],
+    queryFn: () => api.carries({ sourceId: source.id, mood: 'calm', pace: 150, voice: 'even' }),
+    retry: false,
+  });
   const again = useMutation({ mutationFn: () => api.rereadSource(source.id) });
   const [style, setStyle] = useState('');
   const cite = useMutation({
@@ -94,6 +108,12 @@ export function About({
             <span className="clock text-ink2">{p.facts.length}</span>
           </button>
         ))}
+        {carries.data && (
+          <p className="text-ink2 pt-1">
+            Carries {clockText(carries.data.longestMs, false)} told fully,{' '}
+            {clockText(carries.data.shortestMs, false)} told tightly, calm at 150 words a minute.
+          </p>
+        )}
         {source.thin.length > 0 && <p className="text-ink2 pt-1">Thin: {source.thin.join(', ')}.</p>}
       </div>
       {source.cast.length > 0 && (
@@ -118,6 +138,26 @@ export function About({
             </div>
           ))}
         </div>
+      )}
+      {timeline.length > 0 && (
+        <details>
+          <summary className="text-ink3 cursor-pointer min-h-6">
+            timeline, {timeline.length} dated facts
+          </summary>
+          {timeline.map((t) => (
+            <button
+              key={`${t.letter}${t.fact}${t.iso}`}
+              className="grid grid-cols-[76px_1fr] text-left py-0.5 min-h-6 cursor-pointer w-full"
+              onClick={() => t.source === source.id && onChoose(t.fact)}
+            >
+              <span className="clock pt-0.5">{t.iso}</span>
+              <span>
+                {t.letter && <strong className="font-serif">{t.letter} </strong>}
+                {t.text.length > 70 ? `${t.text.slice(0, 68)}…` : t.text}
+              </span>
+            </button>
+          ))}
+        </details>
       )}
       {source.glossary.length > 0 && (
         <div>

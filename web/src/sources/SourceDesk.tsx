@@ -13,6 +13,7 @@ export function SourceDesk({
   heard,
   onGo,
   above,
+  beside,
 }: {
   source: SourceView;
   letter: string;
@@ -20,6 +21,7 @@ export function SourceDesk({
   onGo?: (line: string) => void;
   /** What stands above the description: the sources of a script. */
   above?: ReactNode;
+  beside?: readonly (SourceView & { letter: string })[];
 }) {
   const client = useQueryClient();
   const [source, setSource] = useState(given);
@@ -46,7 +48,14 @@ export function SourceDesk({
       <div className="flex-1 min-h-0 grid grid-cols-[218px_minmax(0,1fr)_minmax(360px,460px)]">
         <section aria-label="About the source" className="pl-6 pr-3 overflow-auto" tabIndex={0}>
           {above}
-          <About source={source} part={part} onPart={setPart} onChange={change.mutate} />
+          <About
+            source={source}
+            part={part}
+            onPart={setPart}
+            onChoose={choose}
+            onChange={change.mutate}
+            {...(beside ? { beside } : {})}
+          />
         </section>
         <main ref={passages} className="overflow-auto px-6 pb-16" tabIndex={0} aria-label="Passages">
           <div className="columnhead border-b border-hair flex">

@@ -45,6 +45,7 @@ export function SourcesPlace({ session }: { session: ScriptSession }) {
       source={source}
       letter={letter}
       heard={heard}
+      beside={session.sources}
       onGo={go}
       above={
         <>
