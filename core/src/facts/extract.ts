@@ -105,7 +105,7 @@ export function numbersIn(text: string): NumberValue[] {
     if (inDate(start, end)) continue;
     const value = numberValue(m[3]);
     if (value === null) continue;
-    const counted = /^\s([a-z]{3,}(?:\sper\s[a-z]+)?)/.exec(text.slice(end))?.[1];
+    const counted = /^\s(\p{Ll}{3,}(?:\sper\s\p{Ll}+)?)/u.exec(text.slice(end))?.[1];
     const unitWord = counted && !NO_UNIT.test(counted) ? counted : undefined;
     const unit = m[1] ?? m[5]?.replace(/per\s?cent/, '%').replace(/\s/g, '') ?? unitWord;
     out.push({

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { sentences } from '../language/sentences.ts';
 import type { TaggedToken, Tagger } from '../language/tagger.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
+import { IMPERATIVE } from '../source/kind.ts';
 import { lexRankOf, stems } from './centrality.ts';
 import { capitalWords, datesIn, namesIn, numbersIn, quotesIn } from './extract.ts';
 import { NAME_TYPES, nameTypes, type NameType } from './names.ts';
@@ -174,7 +175,8 @@ export function taggedFacts(
     const shared = [...titleStems].filter((t) => own.has(t)).length;
     const { modality, hedges } = modalityOf(s.text);
     const attribution = attributionOf(s.text, tokens[i]);
-    const statement = statementOf(s.text, tokens[i]);
+    const orders = source.kind === 'howto' && IMPERATIVE.test(s.text);
+    const statement = orders ? null : statementOf(s.text, tokens[i]);
     const parts = {
       central: central[i],
       title: titleStems.size ? clamp(shared / Math.min(3, titleStems.size)) : 0,

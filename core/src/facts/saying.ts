@@ -39,7 +39,9 @@ function outside(text: string, pattern: RegExp): Spanned[] {
 /** The month is no hedge: "in May", "May 1889", "3 May". */
 const isMonth = (text: string, s: Spanned) =>
   s.text === 'May' &&
-  (/(?:\d|in|of|on|since|until|by|last|next|early|late)\s+$/i.test(text.slice(0, s.start)) ||
+  (/(?:\d|in|of|on|since|until|by|last|next|early|late|from|to|between|and|through|during)\s+$/i.test(
+    text.slice(0, s.start),
+  ) ||
     /^,?\s+(?:\d|\p{Lu})/u.test(text.slice(s.end)));
 
 export function modalityOf(text: string): { modality: Modality; hedges: Spanned[] } {

@@ -17,7 +17,8 @@ const VERBAL = new Set(['AUX', 'VERB', 'ADV', 'PART']);
 
 /** Null when no subject stands before a finite verb (an order, a fragment), or the sentence is a question. */
 export function statementOf(text: string, tokens: readonly TaggedToken[]): Statement | null {
-  if (/\?["”]?$/.test(text)) return null;
+  // An order has nobody in it who does it: "Brush the inside and leave it".
+  if (/\?["”]?$/.test(text) || (tokens[0]?.pos === 'VERB' && !/ing$/i.test(tokens[0].text))) return null;
   const span = (from: number, to: number): Spanned => ({
     text: text.slice(tokens[from].start, tokens[to].end),
     start: tokens[from].start,

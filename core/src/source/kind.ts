@@ -15,7 +15,8 @@ interface Sign {
   }) => boolean;
 }
 
-const IMPERATIVE =
+/** How an instruction begins. */
+export const IMPERATIVE =
   /^(?:then |next,? |now |gently |carefully |first,? |finally,? )?(?:add|apply|attach|brush|check|clean|close|cut|drill|dry|fill|fit|fold|hold|insert|leave|lift|loosen|make|mark|measure|mix|move|open|place|pour|press|pull|push|put|raise|remove|repeat|replace|rub|run|sand|scrape|score|set|slide|slip|spray|start|stop|take|tap|test|tighten|turn|unscrew|use|wait|wash|wear|wipe|work)\b/i;
 const LABELS =
   /^(?:background|objectives?|aims?|introduction|methods?|materials and methods|design|results?|findings|conclusions?|discussion|limitations?|interpretation)\b\s*[:.]?/i;

@@ -44,6 +44,7 @@ describe('how sure, and whether it denies', () => {
   const SURE: readonly (readonly [string, string, string])[] = [
     ['The heater may have been left on.', 'possible', 'affirmed'],
     ['In May 1889 the lift opened.', 'plain', 'affirmed'],
+    ['We counted guests from May to August.', 'plain', 'affirmed'],
     ['The cause is not yet known.', 'possible', 'denied'],
     ['It was probably rust.', 'likely', 'affirmed'],
     ['Nobody was hurt.', 'plain', 'denied'],
@@ -74,6 +75,9 @@ describe('subject, verb and rest', () => {
     });
   it('is none for an order or a question', () => {
     expect(one('Rub the runners with the candle.', 'howto').statement).to.equal(undefined);
+    expect(one('Brush the inside with vinegar and leave it for a while.', 'howto').statement).to.equal(
+      undefined,
+    );
     expect(one('Who paid for it?').statement).to.equal(undefined);
   });
 });
