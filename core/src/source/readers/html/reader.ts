@@ -80,7 +80,7 @@ function article(document: Document): { blocks: RawBlock[]; byline: string; name
     if (isFurniture(element, all) && !/^(?:HEAD|TABLE|SCRIPT)$/i.test(element.tagName)) element.remove();
   // Readability takes these old inline elements for blocks and would cut sentences at them.
   for (const element of [...document.querySelectorAll('acronym,tt,font,big,strike,nobr')]) {
-    const span = document.createElement('span');
+    const span = element.ownerDocument.createElement('span');
     span.append(...element.childNodes);
     element.replaceWith(span);
   }
