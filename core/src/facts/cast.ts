@@ -18,6 +18,9 @@ const LOOKS =
   /\b(?:(?:with|in|wore|wearing|dressed in|has|had)\s+(?:an?|the|his|her|their)?\s*(?:\w+\s){0,3}(?:hair|beard|eyes|face|coat|hat|dress|shirt|boots|gloves|uniform|glasses|scarf|apron|jacket|hands|forehead)\b[^,.;”]*|(?:tall|short|thin|old|young|grey-haired|bald|bearded)\s+(?:man|woman|girl|boy)|(?:is|was|are)\s+(?:an?\s+)?(?:\w+\s){0,2}(?:narrow|wide|tall|long|small|large|dark|bright|grey|white|red|green|brass|stone|brick|wooden|iron)\b[^,.;”]*)/i;
 const AGE =
   /\b(?:aged?\s(\d{1,3})|(\d{1,3})[- ]years?[- ]old|, (\d{1,3}),|(?:was|is)\s(?:about\s)?(\d{1,3}|six|seven|eight|nine|ten|eleven|twelve|seventy|sixty|fifty|eighty|ninety|forty|thirty|twenty)(?=[.,]|\sthen|\swhen))/;
+/** Looks that only people have. */
+const PERSONAL =
+  /\b(?:man|woman|girl|boy|hair|beard|eyes|face|coat|hat|dress|shirt|boots|gloves|uniform|glasses|scarf|apron|jacket|hands|forehead)\b/i;
 const WORDS: Readonly<Record<string, number>> = { six: 6, seven: 7, eight: 8, nine: 9, ten: 10, eleven: 11, twelve: 12, twenty: 20, thirty: 30, forty: 40, fifty: 50, sixty: 60, seventy: 70, eighty: 80, ninety: 90 }; // prettier-ignore
 const bare = (name: string) =>
   name.replace(/^(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Councillor|Professor|Captain|The)\.?\s+/i, '');
@@ -54,7 +57,8 @@ export function castOf(facts: readonly Fact[]): CastMember[] {
       // Only where the fact is about them: theirs is the first name in it.
       if (fact.names[0] !== name) continue;
       const looks = LOOKS.exec(fact.text)?.[0];
-      if (looks) member.looks.push({ fact: fact.id, text: looks.trim() });
+      if (looks && !(member.type === 'place' && PERSONAL.test(looks)))
+        member.looks.push({ fact: fact.id, text: looks.trim() });
       const age = member.type === 'person' ? AGE.exec(fact.text)?.slice(1).find(Boolean) : undefined;
       if (age && member.age === undefined) member.age = WORDS[age] ?? Number(age);
     }
