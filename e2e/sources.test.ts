@@ -133,6 +133,23 @@ describe('sources on the desk', function () {
     expect(server.url).to.match(/^http/);
   });
 
+  it('drafts from two sources, with what was ticked', async () => {
+    const { page } = desk;
+    await read(`${news.url}/weir`);
+    const tick = page.getByRole('checkbox', { name: /I heard a long sigh/ });
+    await tick.check();
+    await page.getByText('(1 ticked)').waitFor();
+    await page
+      .getByRole('combobox', { name: 'Lay another source beside' })
+      .selectOption({ label: 'Boats still on the mud after weir collapse' });
+    await page.getByRole('textbox', { name: 'Length' }).fill('0:25');
+    await page.getByRole('button', { name: 'Draft 0:25' }).click();
+    await page.waitForURL(/\/script\/.+\/page/);
+    await page.locator('.words').filter({ hasText: 'long sigh' }).waitFor();
+    await page.getByRole('link', { name: 'Sources' }).click();
+    await page.getByText('2 sources').waitFor();
+  });
+
   it('wrote no error to the console but for the link that failed', () => {
     expect(desk.errors.filter((e) => !/404|422/.test(e))).to.deep.equal([]);
   });

@@ -70,6 +70,9 @@ function parse<T extends Options>(
   };
 }
 
+/** The letters of a script's sources. */
+const LETTERS = [...'ABCDEFGHIJKL'];
+
 const text = { type: 'string' } as const;
 const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
 const str = (value: unknown) => value as string | undefined;
@@ -139,7 +142,11 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       floor: { type: 'boolean' },
       ceiling: { type: 'boolean' },
     } as const;
-    const { values, files } = parse(args, option, { least: 1, most: 1, what: 'one source file' });
+    const { values, files } = parse(args, option, {
+      least: 1,
+      most: LETTERS.length,
+      what: `one source file, and up to ${LETTERS.length - 1} beside it`,
+    });
     if (values.floor && values.ceiling) throw new UsageError('A length is a floor or a ceiling, not both.');
     const target = {
       kind: values.floor ? 'floor' : values.ceiling ? 'ceiling' : 'point',
@@ -157,13 +164,21 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const pace = paceFrom(str(values.pace)) ?? DEFAULT_PACE[frame];
     const voice = voiceFrom(str(values.voice));
     const clock = getClock(voice, pace);
-    const source = await openSource(fileBytes(files[0], LARGEST_FILE), kind ? { kind } : {});
+    const [{ document: source }, ...others] = await Promise.all(
+      files.map(async (file, i) => ({
+        letter: LETTERS[i],
+        document: await openSource(fileBytes(file, LARGEST_FILE), kind && i === 0 ? { kind } : {}),
+      })),
+    );
     const draft = draftScript(
       source,
-      { target, mood, seed, ...(shape ? { shape } : {}) },
+      { target, mood, seed, others, ...(shape ? { shape } : {}) },
       { tagger: getTagger(), clock, solver: await getSolver() },
     );
-    const facts = extractFacts(source, getTagger());
+    const printedSources = [{ letter: 'A', document: source }, ...others].map(({ letter, document }) => ({
+      id: letter,
+      ...printedSource(document, extractFacts(document, getTagger())),
+    }));
     const file = scriptFile(
       {
         title: str(values.title) ?? source.title,
@@ -177,7 +192,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       },
       draft.sections,
       clock,
-      [{ id: 'A', ...printedSource(source, facts) }],
+      printedSources,
     );
     return { out: writerById(as)!.write(file, clock), notes: draft.notes };
   },

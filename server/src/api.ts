@@ -149,6 +149,8 @@ export interface FoundSource {
 export const scriptInput = z.object({
   channelId: z.uuid(),
   sourceId: z.uuid().optional(),
+  /** Further sources beside the first. */
+  others: z.array(z.uuid()).max(11, 'A script can rest on at most 12 sources.').optional(),
   title: title.optional(),
   frame: z.enum(FRAMES),
   mood: z.enum(MOODS),
@@ -162,6 +164,7 @@ export type ScriptInput = z.input<typeof scriptInput>;
 export const scriptSourceInput = z.object({ sourceId: z.uuid() });
 export const carriesInput = z.object({
   sourceId: z.uuid(),
+  others: z.array(z.uuid()).max(11).optional(),
   mood: z.enum(MOODS),
   pace,
   voice: z.enum(VOICE_IDS),

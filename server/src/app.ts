@@ -77,8 +77,7 @@ export function makeApp({ service, readings, webFolder, log = () => {}, perMinut
   );
   app.post('/api/compare', async (req, res) => void res.json(await comparing(service.sources)(req)));
   app.post('/api/carries', async (req, res) => {
-    const { sourceId, ...options } = body(carriesInput, req);
-    res.json(await service.carries(sourceId, options));
+    res.json(await service.carries(body(carriesInput, req)));
   });
   app.post(
     '/api/scripts',

@@ -14,8 +14,10 @@ import {
   type ScriptFile,
   type PlainSection,
 } from '@ursprung/core/script';
+import type { SourceDocument } from '@ursprung/core/source';
 import type { z } from 'zod';
 import type {
+  carriesInput,
   channelInput,
   scriptInput,
   settingsPatch,
@@ -149,20 +151,27 @@ export class Service {
     return source;
   }
 
-  async carries(
-    sourceId: string,
-    options: { mood: ScriptRowSettings['mood']; pace: number; voice: string; shape?: string },
-  ): Promise<Carries> {
-    const { document, marks } = await this.sources.one(sourceId);
-    return this.deps.work.carries(document, { ...options, ...ruled(marks) });
+  /** Sources under their letters, each once. */
+  private async lettered(ids: readonly string[]) {
+    return Promise.all(
+      [...new Set(ids)].map(async (id, i) => ({ letter: LETTERS[i], ...(await this.sources.one(id)) })),
+    );
+  }
+
+  async carries({ sourceId, others: beside, ...options }: z.infer<typeof carriesInput>): Promise<Carries> {
+    const [source, ...others] = await this.lettered([sourceId, ...(beside ?? [])]);
+    return this.deps.work.carries(source.document, { ...options, ...besides(source, others) });
   }
 
   async addScript(input: z.infer<typeof scriptInput>) {
     const channel = await this.models.channels.findOne({ where: this.own({ id: input.channelId }) });
     if (!channel) throw new ApiError('not-found', 'This channel is not here, or no longer.');
-    const source = input.sourceId ? await this.sources.one(input.sourceId) : null;
+    const [source, ...others] = await this.lettered([
+      ...(input.sourceId ? [input.sourceId] : []),
+      ...((input.sourceId && input.others) || []),
+    ]);
     const draft = source
-      ? await this.deps.work.draft(source.document, { ...input, ...ruled(source.marks) })
+      ? await this.deps.work.draft(source.document, { ...input, ...besides(source, others) })
       : null;
     const { title, frame, mood, pace, voice, target, seed } = input;
     const settings: ScriptRowSettings = {
@@ -180,7 +189,7 @@ export class Service {
       channel.id,
       settings,
       doc,
-      source ? [{ letter: 'A', sourceId: source.id }] : [],
+      [...(source ? [source] : []), ...others].map((o) => ({ letter: o.letter, sourceId: o.id })),
     );
     return { id, notes: draft?.notes ?? [] };
   }
@@ -369,11 +378,26 @@ export class Service {
   }
 }
 
-/** The writer's marks as what a draft must tell and must not: a fact that is wrong or waits is not told as it stands. */
-const ruled = (marks: Marks) => {
-  const having = (...wanted: string[]) => Object.keys(marks).filter((id) => wanted.includes(marks[id].mark));
-  return { must: having('must'), out: having('out', 'wrong', 'wait') };
-};
+interface Marked {
+  letter: string;
+  document: SourceDocument;
+  marks: Marks;
+}
+
+/** Other sources and the writer's marks on all, as a draft takes them: a fact that is wrong or waits is not told as it stands. */
+function besides(first: Marked, others: readonly Marked[]) {
+  const having = (...wanted: string[]) =>
+    [first, ...others].flatMap((s) =>
+      Object.keys(s.marks)
+        .filter((id) => wanted.includes(s.marks[id].mark))
+        .map((id) => `${s.letter}:${id}`),
+    );
+  return {
+    must: having('must'),
+    out: having('out', 'wrong', 'wait'),
+    others: others.map(({ letter, document }) => ({ letter, document })),
+  };
+}
 
 const LETTERS = [...'ABCDEFGHIJKL'];
 export const MOST_SOURCES = LETTERS.length;

@@ -33,6 +33,7 @@ export interface DraftTask {
     shape?: string;
     must?: string[];
     out?: string[];
+    others?: { letter: string; document: SourceDocument }[];
   };
 }
 
@@ -78,6 +79,7 @@ const drafting = async ({
   shape,
   must,
   out,
+  others,
 }: Omit<DraftTask['options'], 'target'>) => ({
   options: {
     mood,
@@ -85,6 +87,7 @@ const drafting = async ({
     ...(shape ? { shape: shape as ShapeId } : {}),
     ...(must ? { must } : {}),
     ...(out ? { out } : {}),
+    ...(others ? { others } : {}),
   },
   tools: { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() },
 });

@@ -155,8 +155,14 @@ export const api = {
     call<Comparison>('POST', '/compare', { sources }),
   addSourceTo: (scriptId: string, sourceId: string) =>
     call<ScriptView>('POST', `/scripts/${scriptId}/sources`, { sourceId }),
-  carries: (input: { sourceId: string; mood: string; pace: number; voice: string; shape?: string }) =>
-    call<Carries>('POST', '/carries', input),
+  carries: (input: {
+    sourceId: string;
+    others?: string[];
+    mood: string;
+    pace: number;
+    voice: string;
+    shape?: string;
+  }) => call<Carries>('POST', '/carries', input),
   addScript: (input: ScriptInput) => call<{ id: string; notes: string[] }>('POST', '/scripts', input),
   script: (id: string) => call<ScriptView>('GET', `/scripts/${id}`),
   patchSettings: (id: string, revision: number, settings: Partial<ScriptRowSettings>) =>

@@ -3,6 +3,7 @@
  * to the asked seconds. One function stands in front of it; a later method takes its place behind the same door.
  */
 import type { TaggedSentence } from '../facts/facts.ts';
+import { compareSources } from '../facts/compare.ts';
 import { taggedFacts } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagger.ts';
 import { rankShapes, shapeById, type ShapeId } from '../plan/index.ts';
@@ -21,7 +22,7 @@ import { chooseUnits, shortestUnits, type Choice, type Solver } from './choose.t
 import { endingUnit, openingUnit, revealUnits, taskOf } from './opening.ts';
 import { GUIDE, labelOf, sectionQuestion } from './phrases.ts';
 import { cutSections, sectionRole, sectionTitle } from './sections.ts';
-import { makeUnits, type Unit } from './units.ts';
+import { joinUnits, makeUnits, type Unit } from './units.ts';
 
 export interface DraftTools {
   tagger: Tagger;
@@ -37,7 +38,9 @@ export interface DraftOptions {
   seed: number;
   /** The source's letter in the script. */
   letter?: string;
-  /** Facts the writer wants told, and facts that must not be, by id. */
+  /** Further sources, each under its letter: their facts are told where the first one's are not enough. */
+  others?: readonly { letter: string; document: SourceDocument }[];
+  /** Facts the writer wants told, and facts that must not be: by id in the first source, as "B:f3" in another. */
   must?: readonly string[];
   out?: readonly string[];
 }
@@ -92,11 +95,17 @@ interface Plan {
   source: SourceDocument;
   options: DraftOptions;
   task: string | null;
-  /** Units the writer ruled out. */
+  /** Units the writer ruled out, and what another source tells alike or newer. */
   banned: ReadonlySet<number>;
+  /** What the writer should know about how the sources fit together. */
+  notes: readonly string[];
 }
 
-/** Drafts a script from one source. Throws DraftError when the source can't fill or fit the length. */
+const named = (unit: Unit, ids: ReadonlySet<string>, first: string) =>
+  ids.has(`${unit.letter}:${unit.sentence.fact.id}`) ||
+  (unit.letter === first && ids.has(unit.sentence.fact.id));
+
+/** Drafts a script from a source and any others beside it. Throws DraftError when they can't fill or fit the length. */
 export function draftScript(source: SourceDocument, options: DraftOptions, tools: DraftTools): Draft {
   const tagged = taggedFacts(source, tools.tagger);
   const plan = makePlan(source, tagged, options, tools);
@@ -109,7 +118,7 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
       `This source carries ${clockText(carries.longestMs, false)} at most. Ask for that or less, or add a source.`,
       carries,
     );
-  const notes: string[] = [];
+  const notes = [...plan.notes];
   let tries = [pins];
   if (wantedMs < carries.shortestMs) {
     // A guide is told whole or not at all.
@@ -139,7 +148,7 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
 function fewerPins(plan: Plan): Set<number>[] {
   const must = new Set(plan.options.must ?? []);
   const asked = plan.units
-    .filter((u) => must.has(u.sentence.fact.id) && !plan.banned.has(u.index))
+    .filter((u) => named(u, must, plan.options.letter ?? 'A') && !plan.banned.has(u.index))
     .map((u) => u.index);
   return [new Set([plan.opening, plan.ending, ...asked]), new Set([plan.opening, ...asked])];
 }
@@ -166,7 +175,25 @@ function makePlan(
   tools: DraftTools,
 ): Plan {
   const shape = options.shape ?? rankShapes(source)[0].id;
-  const units = thin(makeUnits(source, tagged, tools.tagger, tools.clock));
+  const letter = options.letter ?? 'A';
+  const first = makeUnits(source, tagged, tools.tagger, tools.clock, letter);
+  const others = (options.others ?? []).map((o) => {
+    const theirs = taggedFacts(o.document, tools.tagger);
+    return {
+      ...o,
+      tagged: theirs,
+      units: makeUnits(o.document, theirs, tools.tagger, tools.clock, o.letter),
+    };
+  });
+  const units = thin(
+    first.length
+      ? joinUnits(
+          first,
+          others.map((o) => o.units),
+          endingUnit(first, source),
+        )
+      : first,
+  );
   const none = { shortestMs: 0, longestMs: 0 };
   if (!units.length)
     throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', none);
@@ -177,22 +204,53 @@ function makePlan(
       none,
     );
   const out = new Set(options.out ?? []);
-  const banned = new Set(units.filter((u) => out.has(u.sentence.fact.id)).map((u) => u.index));
+  const doubled = others.length
+    ? toldTwice([
+        { letter, document: source, facts: tagged.map((t) => t.fact) },
+        ...others.map((o) => ({ ...o, facts: o.tagged.map((t) => t.fact) })),
+      ])
+    : { out: new Set<string>(), notes: [] };
+  const must = new Set(options.must ?? []);
+  const banned = new Set(
+    units
+      .filter((u) => named(u, out, letter) || (named(u, doubled.out, '') && !named(u, must, letter)))
+      .map((u) => u.index),
+  );
   const allowed = units.filter((u) => !banned.has(u.index));
   if (!allowed.length)
     throw new DraftError('nothing-to-tell', 'Every fact of this source is marked to be left out.', none);
   const nearest = (index: number, list: readonly Unit[]) =>
     banned.has(index) ? (list.find((u) => !u.needs.length && !u.needsNext) ?? list[0]).index : index;
+  const own = units.filter((u) => u.letter === letter);
   return {
     units,
     banned,
-    opening: nearest(openingUnit(units, source), allowed),
-    ending: nearest(endingUnit(units, source), [...allowed].reverse()),
+    notes: doubled.notes,
+    opening: nearest(own[openingUnit(first, source)]?.index ?? 0, allowed),
+    ending: nearest(own[Math.min(endingUnit(first, source), own.length - 1)].index, [...allowed].reverse()),
     shape,
     source,
     options,
     task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
   };
+}
+
+/** What need not or must not be told beside what another source tells: the same again, or an older figure. */
+function toldTwice(
+  sources: readonly { letter: string; document: SourceDocument; facts: TaggedSentence['fact'][] }[],
+): { out: Set<string>; notes: string[] } {
+  const { same, disagreements } = compareSources(sources);
+  const out = new Set(same.flatMap((s) => s.origins.slice(1).map((o) => `${o.source}:${o.fact}`)));
+  const notes = disagreements.map((d) => {
+    const stands = d.newer ?? 0;
+    d.sides.forEach((s, i) => i !== stands && out.add(`${s.source}:${s.fact}`));
+    const told = d.sides[stands];
+    const left = d.sides[1 - stands];
+    return d.about === 'denial'
+      ? `${told.source} and ${left.source} say the opposite of one another; ${told.source} is told.`
+      : `${told.source} says ${told.says}, ${left.source} says ${left.says}; ${told.source}’s is told${d.newer === undefined ? '' : ', it is newer'}.`;
+  });
+  return { out, notes };
 }
 
 /** Very long sources: the first part whole enough to choose from, indices kept dense. */
@@ -206,8 +264,8 @@ function pinned({ units, opening, ending, shape, source, banned, options }: Plan
   const pins = new Set([
     opening,
     ending,
-    ...revealUnits(units, source),
-    ...units.filter((u) => must.has(u.sentence.fact.id)).map((u) => u.index),
+    ...(options.others?.length ? [] : revealUnits(units, source)),
+    ...units.filter((u) => named(u, must, options.letter ?? 'A')).map((u) => u.index),
   ]);
   if (shapeById(shape).counts) {
     const counted = new Set<number>();
@@ -320,7 +378,6 @@ function withRests(
 /** Sections and lines of a choice, framing included, without rests. */
 function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
   const { units, source } = plan;
-  const letter = plan.options.letter ?? 'A';
   const ids = counter();
   const opening = units[plan.opening];
   // A report's or story's second sentence often completes the first; it stays with it when it is told and leans on it.
@@ -347,10 +404,10 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
   };
   add('hook', 'Opening', [
     ...guideOpening(plan, ids),
-    ...head.flatMap((u) => unitLines(u, 'pull', letter, ids)),
+    ...head.flatMap((u) => unitLines(u, 'pull', ids)),
     ...guideNeeds(plan, ids),
   ]);
-  const steps = stepNames(rest);
+  const steps = stepNames(rest, opening.letter);
   groups.forEach((group, g) => {
     const question =
       plan.shape === 'question' || (source.kind !== 'forum' && g > 0 && plan.shape === 'chronicle')
@@ -363,7 +420,7 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
         : null;
     if (question) used.add(question);
     const name = sectionTitle(group, source, titles);
-    const lines = group.flatMap((u) => unitLines(u, roleOf(u), letter, ids, steps.get(u.index)));
+    const lines = group.flatMap((u) => unitLines(u, roleOf(u), ids, steps.get(u.index)));
     add(sectionRole(group, g === 0 ? 'second' : 'middle', source), name, [
       ...(question ? [frame(question, 'lead', ids)] : []),
       ...lines,
@@ -373,7 +430,7 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
     add(
       'close',
       sectionTitle(closing, source, titles),
-      closing.flatMap((u) => unitLines(u, 'settle', letter, ids, steps.get(u.index))),
+      closing.flatMap((u) => unitLines(u, 'settle', ids, steps.get(u.index))),
     );
   return thirdPersonOnce(sections);
 }
@@ -394,8 +451,9 @@ const frame = (text: string, role: LineRole, id: () => string, from: LineSource[
   from,
 });
 
-function unitLines(unit: Unit, role: LineRole, letter: string, id: () => string, step?: string): PlainLine[] {
-  const { fact } = unit.sentence;
+function unitLines(unit: Unit, role: LineRole, id: () => string, step?: string): PlainLine[] {
+  const { letter, sentence } = unit;
+  const { fact } = sentence;
   return unit.lines.map((text, i) =>
     frame(i === 0 && step ? counted(step, text) : text, role, id, [
       { source: letter, fact: fact.id, quote: fact.text },
@@ -438,11 +496,12 @@ function closingGroup(rest: readonly Unit[]): Unit[] {
 }
 
 /** The number said before each step of a guide, when all are told; the last one of more than two is "Last". */
-function stepNames(body: readonly Unit[]): Map<number, string> {
+function stepNames(body: readonly Unit[], letter: string): Map<number, string> {
   const firsts = new Map<number, number>();
   for (const u of body) {
     const { step } = u.sentence.fact;
-    if (step && !firsts.has(step)) firsts.set(step, u.index);
+    // Another guide's steps have numbers of their own.
+    if (step && u.letter === letter && !firsts.has(step)) firsts.set(step, u.index);
   }
   const out = new Map<number, string>();
   const most = Math.max(0, ...firsts.keys());

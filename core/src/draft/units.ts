@@ -10,6 +10,8 @@ import { safeSplits } from './split.ts';
 
 export interface Unit {
   index: number;
+  /** The letter of the source it comes from. */
+  letter: string;
   sentence: TaggedSentence;
   block: Block;
   /** The part of a study it belongs to. */
@@ -111,6 +113,7 @@ export function makeUnits(
   tagged: readonly TaggedSentence[],
   tagger: Tagger,
   clock: Clock,
+  letter = 'A',
 ): Unit[] {
   const blocks = new Map(source.blocks.map((b) => [b.id, b]));
   const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!));
@@ -130,6 +133,7 @@ export function makeUnits(
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
     return {
       index,
+      letter,
       sentence,
       block,
       part,
@@ -143,4 +147,37 @@ export function makeUnits(
         (EPISODE.heading.test(block.under ?? '') ? EPISODE.worth : 1),
     };
   });
+}
+
+/**
+ * Units of several sources as one reading: the first source's, with those of the others before its last passage, so that
+ * the story still ends on the first one's end. What each points at is kept.
+ */
+export function joinUnits(
+  first: readonly Unit[],
+  others: readonly (readonly Unit[])[],
+  ending: number,
+): Unit[] {
+  if (!others.some((o) => o.length)) return [...first];
+  let at = ending;
+  while (
+    at > 1 &&
+    (first[at].block.id === first[at - 1].block.id ||
+      first[at - 1].needsNext ||
+      first[at].needs.some((n) => n.adjacent && n.to === at - 1))
+  )
+    at--;
+  // A source of a single passage has no end of its own to save up.
+  const place = at > 1 ? at : first.length;
+  const parts = [first.slice(0, place), ...others, first.slice(place)];
+  const out = parts.flat();
+  const placeOf = new Map(out.map((u, i) => [u, i]));
+  const listOf = new Map([first, ...others].flatMap((list) => list.map((u) => [u, list] as const)));
+  return out.map((u, index) => ({
+    ...u,
+    index,
+    // Passages of two sources are never one, though both count theirs from p1.
+    block: u.letter === first[0]?.letter ? u.block : { ...u.block, id: `${u.letter}${u.block.id}` },
+    needs: u.needs.map((n) => ({ ...n, to: placeOf.get(listOf.get(u)![n.to])! })),
+  }));
 }

@@ -48,8 +48,12 @@ function overlap(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
 
 /** Words without figures: a statement stays the same statement when its figure changes. */
 const bagOf = (fact: Fact) => new Set(stems(fact.text.replace(/\d[\d.,]*/g, ' ')));
-const inWords = ({ text, unit }: Fact['numbers'][number]) =>
-  unit && /^\p{L}/u.test(unit) && !text.includes(unit) ? `${text} ${unit}` : text;
+/** A figure with what it counts: its unit, or the next word. */
+function inWords({ text, unit, end }: Fact['numbers'][number], fact: Fact): string {
+  if (unit && text.includes(unit)) return text;
+  if (unit && /^\p{L}/u.test(unit)) return `${text} ${unit}`;
+  return text + (/^\s[\p{L}-]+/u.exec(fact.text.slice(end))?.[0] ?? '');
+}
 const unitOf = (unit: string | undefined) => (unit ?? '').toLowerCase().replace(/s$/, '');
 
 /** Compares every fact with every fact of the other sources. Cost: the product of their numbers, cut by shared rare stems. */
@@ -123,7 +127,7 @@ function difference(a: Entry, b: Entry): Disagreement | null {
       !others.some((m) => m.value === n.value) &&
       a.f.numbers.filter((m) => unitOf(m.unit) === unitOf(n.unit)).length === others.length
     )
-      return found('number', inWords(n), inWords(others[0]));
+      return found('number', inWords(n, a.f), inWords(others[0], b.f));
   }
   const [da, db] = [a.f.dates[0], b.f.dates[0]];
   if (da && db && a.f.dates.length === b.f.dates.length) {

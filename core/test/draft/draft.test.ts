@@ -145,6 +145,69 @@ describe('drafting', () => {
     expect(made.ms).to.be.closeTo(150_000, 1500);
   }).timeout(30_000);
 
+  describe('from several sources', () => {
+    const report = (published: string, ...body: string[]) => ({
+      ...readSource(`The weir at Sluice\n\n${body.join('\n\n')}`, { kind: 'news' }),
+      published,
+    });
+    const older = report(
+      '2025-10-12',
+      'The old weir at Sluice gave way on Saturday night, and the Lower Orrin fell by two metres within an hour.',
+      'Forty boats lie on the mud, the harbour office said. Nobody was hurt in the harbour that night.',
+      'The weir was built in 1844 by the canal company. It was last repaired in 1987 with stone from Tarn.',
+      'The keeper of the weir, Bram Tolley, heard a long sigh before the water went.',
+    );
+    const newer = report(
+      '2025-10-14',
+      'Fifty-two boats lie on the mud, the harbour office said.',
+      'On Saturday night the old weir at Sluice gave way, and the Lower Orrin fell by two metres within an hour.',
+      'A dam of sandbags will be tried on Thursday by forty soldiers from the barracks at Kestrel.',
+      'The fish of the upper reach were carried to the reservoir in milk churns by pupils of two schools.',
+    );
+    const made = async (seconds: number) =>
+      draftScript(
+        older,
+        {
+          target: { kind: 'point', seconds },
+          mood: 'calm',
+          seed: 1,
+          shape: 'chronicle',
+          others: [{ letter: 'B', document: newer }],
+        },
+        { tagger, clock, solver: await solver() },
+      );
+    it('carries more than the first alone, and names where each line comes from', async () => {
+      const alone = sourceCarries(
+        older,
+        { mood: 'calm', seed: 1 },
+        { tagger, clock, solver: await solver() },
+      );
+      const both = await made(40);
+      expect(both.carries.longestMs).to.be.greaterThan(alone.longestMs + 8000);
+      expect(both.ms).to.be.closeTo(40_000, 400);
+      const letters = new Set(linesOf(both).flatMap((l) => l.from.map((f) => f.source)));
+      expect([...letters].sort()).to.deep.equal(['A', 'B']);
+      for (const line of linesOf(both))
+        for (const f of line.from) expect((f.source === 'A' ? older : newer).text).to.include(f.quote);
+    });
+    it('tells nothing twice, and of two figures for one thing the newer, saying so', async () => {
+      const both = await made(40);
+      const text = linesOf(both)
+        .map((l) => l.text)
+        .join(' ');
+      expect(text.match(/gave way/g)).to.have.length(1);
+      expect(text).not.to.include('Forty boats');
+      expect(both.notes.join(' ')).to.match(
+        /B says Fifty-two boats, A says Forty boats; B’s is told, it is newer/i,
+      );
+    });
+    it('opens and ends on the first one’s own words', async () => {
+      const lines = linesOf(await made(40));
+      expect(lines[0].from[0].source).to.equal('A');
+      expect(lines.at(-1)!.from[0].source).to.equal('A');
+    });
+  });
+
   it('is the same for the same seed', async () => {
     const again = await make('eels.txt', { kind: 'point', seconds: 90 });
     expect(again.draft.sections).to.deep.equal(drafts.get('eels.txt')!.draft.sections);

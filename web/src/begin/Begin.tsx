@@ -1,8 +1,8 @@
 /** Begin: a source, what it carries, and the brief; one press drafts. */
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { RequestError, api, type ChannelSettings, type SourceView } from '../api.ts';
+import { RequestError, api, type ChannelSettings, type SourceSummary, type SourceView } from '../api.ts';
 import { Choice } from '../shell/Choice.tsx';
 import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
@@ -34,6 +34,7 @@ const isLink = (text: string) => /^\s*https?:\/\/\S+\s*$/i.test(text);
 export function Begin() {
   const navigate = useNavigate();
   const [params] = useSearchParams();
+  const client = useQueryClient();
   const library = useQuery({ queryKey: ['library'], queryFn: api.library });
   const channels = library.data?.channels ?? [];
   const [channelId, setChannelId] = useState(params.get('channel') ?? '');
@@ -42,6 +43,8 @@ export function Begin() {
   const [text, setText] = useState('');
   const [source, setSource] = useState<SourceView | null>(null);
   const [title, setTitle] = useState('');
+  /** Further sources beside the first, by id. */
+  const [beside, setBeside] = useState<readonly string[]>([]);
   const [own, setOwn] = useState<Partial<ChannelSettings>>({});
   const [kind, setKind] = useState<Target['kind']>('point');
   const [length, setLength] = useState('');
@@ -62,6 +65,7 @@ export function Begin() {
   const show = (s: SourceView) => {
     setSource(s);
     setTitle(s.document.title.slice(0, 200));
+    void client.invalidateQueries({ queryKey: ['library'] });
   };
   const reader = useReading(show);
   const open = useMutation({ mutationFn: api.source, onSuccess: show });
@@ -69,15 +73,29 @@ export function Begin() {
     mutationFn: (k: SourceView['document']['kind']) => api.changeSource(source!.id, { kind: k }),
     onSuccess: show,
   });
+  const must = useMutation({
+    mutationFn: ({ fact, ticked }: { fact: string; ticked: boolean }) =>
+      api.changeSource(source!.id, { marks: { [fact]: { mark: ticked ? 'must' : null } } }),
+    onSuccess: setSource,
+    onError: () => open.mutate(source!.id),
+  });
+  /** A tick shows at once; the server's answer follows. */
+  const tick = (fact: string) => {
+    const { [fact]: before, ...rest } = source!.marks;
+    const ticked = before?.mark !== 'must';
+    setSource({ ...source!, marks: ticked ? { ...rest, [fact]: { mark: 'must' } } : rest });
+    must.mutate({ fact, ticked });
+  };
   const carriesInput = source && {
     sourceId: source.id,
+    ...(beside.length ? { others: [...beside] } : {}),
     mood,
     pace,
     voice,
     ...(shape === 'best' ? {} : { shape }),
   };
   const carries = useQuery({
-    queryKey: ['carries', carriesInput, source?.document.kind],
+    queryKey: ['carries', carriesInput, source?.document.kind, source?.marks],
     queryFn: () => api.carries(carriesInput!),
     enabled: Boolean(source) && pace >= 40 && pace <= 400,
     retry: false,
@@ -87,7 +105,7 @@ export function Begin() {
     mutationFn: () =>
       api.addScript({
         channelId: channel!.id,
-        ...(source ? { sourceId: source.id } : {}),
+        ...(source ? { sourceId: source.id, others: [...beside] } : {}),
         ...(title.trim() ? { title: title.trim() } : {}),
         frame,
         mood,
@@ -222,8 +240,23 @@ export function Begin() {
             ) : (
               <Understood
                 source={source}
+                onMust={tick}
+                beside={
+                  <Beside
+                    chosen={beside}
+                    all={(library.data?.sources ?? []).filter((s) => s.id !== source.id)}
+                    onChange={setBeside}
+                  />
+                }
                 onKind={(k) => overrule.mutate(k)}
-                onOther={() => (setSource(null), setTitle(''), reader.clear(), open.reset(), draft.reset())}
+                onOther={() => (
+                  setSource(null),
+                  setTitle(''),
+                  setBeside([]),
+                  reader.clear(),
+                  open.reset(),
+                  draft.reset()
+                )}
               />
             )}
             {reader.now && (
@@ -387,18 +420,64 @@ function Row({ name, children }: { name: string; children: React.ReactNode }) {
   );
 }
 
+/** Sources laid beside the first: their facts fill what it can't carry, nothing is told twice. */
+function Beside({
+  chosen,
+  all,
+  onChange,
+}: {
+  chosen: readonly string[];
+  all: readonly SourceSummary[];
+  onChange: (ids: readonly string[]) => void;
+}) {
+  const others = all.filter((s) => !chosen.includes(s.id));
+  if (!all.length) return null;
+  return (
+    <div className="pt-3 flex flex-col gap-1">
+      {chosen.map((id, i) => (
+        <div key={id} className="flex gap-3 items-baseline">
+          <strong className="font-serif">{'BCDEFGHIJKL'[i]}</strong>
+          <span className="flex-1">{all.find((s) => s.id === id)?.title}</span>
+          <button className="quietpress" onClick={() => onChange(chosen.filter((c) => c !== id))}>
+            take away
+          </button>
+        </div>
+      ))}
+      {others.length > 0 && chosen.length < 11 && (
+        <select
+          className="field self-start"
+          aria-label="Lay another source beside"
+          value=""
+          onChange={(e) => onChange([...chosen, e.target.value])}
+        >
+          <option value="">lay another source beside…</option>
+          {others.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.title}
+            </option>
+          ))}
+        </select>
+      )}
+    </div>
+  );
+}
+
 /** What was understood of a source. */
 function Understood({
   source,
+  beside,
+  onMust,
   onKind,
   onOther,
 }: {
   source: SourceView;
+  beside: ReactNode;
+  onMust: (fact: string) => void;
   onKind: (k: SourceView['document']['kind']) => void;
   onOther: () => void;
 }) {
   const { document: doc, facts } = source;
-  const strongest = [...facts].sort((a, b) => b.strength - a.strength).slice(0, 10);
+  const strongest = [...facts].sort((a, b) => b.strength - a.strength).slice(0, 12);
   return (
     <div>
       <h2 className="font-serif text-[22px] leading-[28px]">{doc.title}</h2>
@@ -423,14 +502,25 @@ function Understood({
       )}
       {source.thin.length > 0 && <p className="pt-1 text-ink2">Thin: {source.thin.join(', ')}.</p>}
       <div className="columnhead border-b border-hair mt-4 flex">
-        <span className="flex-1">strongest of {facts.length} facts</span>
+        <span className="flex-1">
+          strongest of {facts.length} facts; tick what must be told
+          {Object.values(source.marks).some((m) => m.mark === 'must') &&
+            ` (${Object.values(source.marks).filter((m) => m.mark === 'must').length} ticked)`}
+        </span>
         <span>strength</span>
       </div>
       {strongest.map((f) => (
         <div
           key={f.id}
-          className="grid grid-cols-[44px_74px_1fr_60px] py-1 border-b border-hair items-baseline"
+          className="grid grid-cols-[28px_44px_74px_1fr_60px] py-1 border-b border-hair items-baseline"
         >
+          <input
+            type="checkbox"
+            className="size-4 accent-(--spruce) self-center"
+            aria-label={`Must be told: ${f.text.slice(0, 80)}`}
+            checked={source.marks[f.id]?.mark === 'must'}
+            onChange={() => onMust(f.id)}
+          />
           <span className="text-[11px] font-semibold text-ink2">A {f.block.slice(1)}</span>
           <span className="text-[11px] text-ink3">{f.type}</span>
           <span className="font-serif text-[15px] leading-[20px]">{f.text}</span>
@@ -446,6 +536,7 @@ function Understood({
           </svg>
         </div>
       ))}
+      {beside}
       <div className="pt-3">
         <Link className="textpress mr-6" to={`/source/${source.id}`}>
           See all of it on the desk
