@@ -115,7 +115,7 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
   if (wantedMs > carries.longestMs)
     throw new DraftError(
       'too-short',
-      `This source carries ${clockText(carries.longestMs, false)} at most. Ask for that or less, or add a source.`,
+      `${plan.options.others?.length ? 'These sources carry' : 'This source carries'} ${clockText(carries.longestMs, false)} at most. Ask for that or less, or add a source.`,
       carries,
     );
   const notes = [...plan.notes];

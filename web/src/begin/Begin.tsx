@@ -175,6 +175,7 @@ export function Begin() {
           carries={carries.data ?? null}
           target={{ kind, seconds: lengthProblem ? NaN : seconds }}
           reading={reader.now}
+          more={beside.length}
           onDrag={(s) => setLength(clockText(s * 1000, false))}
         />
         <main className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_340px] gap-10 px-6 pb-10">

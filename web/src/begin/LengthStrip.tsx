@@ -10,6 +10,7 @@ export function LengthStrip({
   carries,
   target,
   reading,
+  more,
   onDrag,
 }: {
   source: SourceView | null;
@@ -17,6 +18,8 @@ export function LengthStrip({
   target: { kind: TargetKind; seconds: number };
   /** A source being read; its passages grow along the strip. */
   reading: Reading | null;
+  /** How many sources lie beside it. */
+  more: number;
   onDrag: (seconds: number) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
@@ -58,7 +61,10 @@ export function LengthStrip({
             />
             <rect x={LEFT} y="57" width={x(carries.shortestMs) - LEFT} height="3" fill="var(--ink)" />
             <text x={LEFT + 8} y="42" fontSize="11" fontWeight="600" fill="var(--ink)">
-              {shortened(source.document.title, (x(carries.longestMs) - LEFT) / 6.4)}
+              {shortened(
+                source.document.title + (more ? ` and ${more} more` : ''),
+                (x(carries.longestMs) - LEFT) / 6.4,
+              )}
             </text>
             <text x={LEFT + 8} y="54" fontSize="11" fontFamily="var(--font-mono)" fill="var(--ink2)">
               {clockText(carries.longestMs, false)} told fully, {clockText(carries.shortestMs, false)} at its
