@@ -422,7 +422,7 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
     const name = sectionTitle(group, source, titles);
     const lines = group.flatMap((u) => unitLines(u, roleOf(u), ids, steps.get(u.index)));
     add(sectionRole(group, g === 0 ? 'second' : 'middle', source), name, [
-      ...(question ? [frame(question, 'lead', ids)] : []),
+      ...(question ? [frame(whoIsMeant(question, sections), 'lead', ids)] : []),
       ...lines,
     ]);
   });
@@ -434,6 +434,12 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
     );
   return thirdPersonOnce(sections);
 }
+
+/** "What did they find?" when nobody was named yet: the researchers. */
+const whoIsMeant = (question: string, told: readonly PlainSection[]): string =>
+  told.some((s) => s.lines.some((l) => /\bresearchers\b/i.test(l.text)))
+    ? question
+    : question.replace(/\bthey\b/, 'the researchers');
 
 const counter = () => {
   let n = 0;

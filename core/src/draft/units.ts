@@ -1,6 +1,6 @@
 /** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
 import type { TaggedSentence } from '../facts/facts.ts';
-import { partOf } from '../facts/facts.ts';
+import { studyPart } from '../facts/outline.ts';
 import type { Tagger } from '../language/tagger.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
@@ -123,12 +123,7 @@ export function makeUnits(
   const firstUnder = new Map<string, number>();
   return told.map((sentence, index) => {
     const block = blocks.get(sentence.fact.block)!;
-    if (source.kind === 'abstract')
-      part =
-        partOf(block.under ?? '') ??
-        (block.start === sentence.fact.start && /^\w[\w ]{2,24}:/.test(block.text)
-          ? (partOf(block.text) ?? part)
-          : part);
+    if (source.kind === 'abstract') part = studyPart({ block, fact: sentence.fact }, part);
     const lines = tell(sentence, source, tagger);
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
     return {

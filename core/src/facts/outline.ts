@@ -105,7 +105,8 @@ const CUES: readonly [string, RegExp][] = [
   ],
 ];
 
-function studyPart(place: { block: Block; fact: Fact }, before: string | null): string {
+/** The part of a study a sentence belongs to, by its label or its cue; without either it goes on with the part before. */
+export function studyPart(place: { block: Block; fact: Fact }, before: string | null): string {
   const labelled =
     partOf(place.block.under ?? '') ??
     (/^\w[\w ]{2,24}:/.test(place.block.text) ? partOf(place.block.text) : null);

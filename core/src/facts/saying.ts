@@ -80,7 +80,7 @@ const FORMS: readonly RegExp[] = [
   ),
   // Dr Okafor, who teaches …, said: / The report found that …
   new RegExp(
-    `^${WHO}(?:,[^,“"]{3,80},)?\\s+(?:also |later |once )?(?:(?:said|says|told|tells|wrote|writes|added|explained|explains|announced|claimed|claims|argued|argues|believes|thinks|warned|warns|confirmed|denied|denies|insisted|admitted)\\b|(?:found|reported|concluded|estimates?|estimated|noted|showed|shows|suggests?) that\\b)`,
+    `^${WHO}(?:,[^,“"]{3,80},)?\\s+(?:also |later |once )?(?:(?:said|says|told|tells|wrote|writes|added|explained|explains|announced|claimed|claims|argued|argues|believes?|thinks?|warned|warns|confirmed|denied|denies|insisted|admitted)\\b|(?:found|reported|concluded|estimates?|estimated|noted|showed|shows|suggests?) that\\b)`,
     'u',
   ),
 ];

@@ -250,6 +250,28 @@ describe('drafting', () => {
     expect(message).to.match(/no numbered steps/);
   });
 
+  it('tells an unlabelled study by its parts, and asks nothing about people who were not named', async () => {
+    const source = readSource(
+      'Warm light and street cafés\n\nPeople stay longer where light is warm, shopkeepers say.\n\nWe changed the lamps of 18 cafés every two weeks and counted guests.\n\nWith warm lamps guests stayed 11 minutes longer than with cold ones. On rainy evenings there was no difference.\n\nWe conclude that lamps may matter on dry evenings only.',
+      { kind: 'abstract' },
+    );
+    const lines = async (seconds: number) =>
+      linesOf(
+        draftScript(
+          source,
+          { target: { kind: 'point', seconds }, mood: 'calm', seed: 1, shape: 'question' },
+          { tagger, clock, solver: await solver() },
+        ),
+      ).map((l) => l.text);
+    for (const seconds of [19, 24]) {
+      const told = await lines(seconds);
+      const asked = told.findIndex((t) => /find\?$/.test(t));
+      expect(asked, told.join(' ')).to.be.greaterThan(0);
+      const named = told.slice(0, asked).some((t) => /researchers/.test(t));
+      expect(told[asked]).to.equal(named ? 'What did they find?' : 'What did the researchers find?');
+    }
+  });
+
   it('ranks shapes by kind with reasons', () => {
     expect(rankShapes(readSource(demoFile('sash-window.md')))[0].id).to.equal('steps');
     expect(rankShapes(readSource(demoFile('eels.txt')))[0].id).to.equal('question');

@@ -32,6 +32,7 @@ describe('who says so', () => {
     ['The damage is put at £1.2 million, according to its owner.', 'its owner'],
     ['The steel is sound, the council said.', 'the council'],
     ['The report found that the stairs were wide.', 'The report'],
+    ['Police think that three people were needed.', 'Police'],
     ['Her account matches what the instruments recorded.', undefined],
     ['The city council had asked for a test.', undefined],
     ['The gate opened at dawn.', undefined],
