@@ -10,6 +10,8 @@ const CHANNEL = {
   settings: { frame: '16:9', mood: 'calm', pace: 150, voice: 'even', usual: { from: 300, to: 600 } },
 };
 
+const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
+
 describe('the server on a real PostgreSQL', function () {
   this.timeout(120_000);
   let server: TestServer;
@@ -25,12 +27,9 @@ describe('the server on a real PostgreSQL', function () {
     ).body.id;
     scriptId = (
       await server.post('/scripts', {
+        ...BRIEF,
         channelId,
         sourceId,
-        frame: '16:9',
-        mood: 'calm',
-        pace: 150,
-        voice: 'even',
         target: { kind: 'point', seconds: 180 },
       })
     ).body.id;
@@ -166,12 +165,9 @@ describe('the server on a real PostgreSQL', function () {
       .body;
     expect(carries.shortestMs).to.be.lessThan(carries.longestMs);
     const long = await server.post('/scripts', {
+      ...BRIEF,
       channelId,
       sourceId,
-      frame: '16:9',
-      mood: 'calm',
-      pace: 150,
-      voice: 'even',
       target: { kind: 'point', seconds: 1500 },
     });
     expect([long.status, long.body.error.code]).to.deep.equal([422, 'length-not-possible']);

@@ -14,17 +14,7 @@ import type {
   ScriptRowSettings,
 } from '../../server/src/api.ts';
 
-export type {
-  ChannelSettings,
-  FoundSource,
-  Mark,
-  Marks,
-  OwnFact,
-  Reading,
-  Rights,
-  ScriptInput,
-  ScriptRowSettings,
-};
+export type * from '../../server/src/api.ts';
 export type { Comparison };
 
 export interface Channel {

@@ -1,5 +1,4 @@
 /** Any file → SourceDocument: packed and laid-out formats are opened first; everything else is text. */
-import { LARGEST_SOURCE, decodeText } from './decode.ts';
 import { SourceError, type SourceDocument } from './document.ts';
 import { captionsOpener } from './openers/captions.ts';
 import { docxOpener } from './openers/docx.ts';
@@ -45,6 +44,5 @@ export async function openSource(
       'binary',
       'This is a packed file but no document that is known here. Unpack it and open the document inside, or paste its words.',
     );
-  if (bytes.length <= LARGEST_SOURCE) return readSource(typeof input === 'string' ? input : bytes, options);
-  return readSource(decodeText(bytes), options);
+  return readSource(bytes, options);
 }

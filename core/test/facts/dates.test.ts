@@ -2,21 +2,8 @@ import { expect } from 'chai';
 import * as chrono from 'chrono-node';
 import fc from 'fast-check';
 import { datesIn, numbersIn } from '../../src/facts/index.ts';
+import { MONTHS } from '../../src/language/index.ts';
 
-const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-];
 const pad = (n: number) => String(n).padStart(2, '0');
 
 describe('dates written out', () => {

@@ -19,6 +19,7 @@ import {
 } from '../brief/fields.tsx';
 import { clockText } from '../text/clockText.ts';
 import { KINDS, kindName } from '../sources/kinds.ts';
+import { Strength } from '../sources/Strength.tsx';
 import { LengthStrip } from './LengthStrip.tsx';
 import { useReading } from './useReading.ts';
 
@@ -525,16 +526,9 @@ function Understood({
           <span className="text-[11px] font-semibold text-ink2">A {f.block.slice(1)}</span>
           <span className="text-[11px] text-ink3">{f.type}</span>
           <span className="font-serif text-[15px] leading-[20px]">{f.text}</span>
-          <svg
-            width="44"
-            height="10"
-            role="img"
-            aria-label={`strength ${Math.round(f.strength * 100)} of 100`}
-            className="justify-self-end"
-          >
-            <path d="M1 2v6M1 5h42M43 2v6" stroke="var(--mark)" fill="none" />
-            <circle cx={1 + 42 * f.strength} cy="5" r="3" fill="var(--ink)" />
-          </svg>
+          <span className="justify-self-end">
+            <Strength of={f.strength} />
+          </span>
         </div>
       ))}
       {beside}

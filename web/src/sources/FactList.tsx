@@ -4,6 +4,7 @@ import type { Fact, FactType } from '@ursprung/core/facts';
 import type { Mark, SourcePatch, SourceView } from '../api.ts';
 import { clockText } from '../text/clockText.ts';
 import { MARK_KEYS, MARK_WORDS, TYPES, TYPE_SIGN } from './kinds.ts';
+import { Strength } from './Strength.tsx';
 import type { Heard } from './Passages.tsx';
 
 export interface FactListProps {
@@ -221,10 +222,7 @@ function Row({
         <span className="text-[11px] font-semibold text-ink2">
           {letter} {f.block.slice(1)}
         </span>
-        <svg width="44" height="10" role="img" aria-label={`strength ${Math.round(f.strength * 100)} of 100`}>
-          <path d="M1 2v6M1 5h42M43 2v6" stroke="var(--mark)" fill="none" />
-          <circle cx={1 + 42 * f.strength} cy="5" r="3" fill="var(--ink)" />
-        </svg>
+        <Strength of={f.strength} />
         {heard && onGo ? (
           <button
             className="clock text-right underline underline-offset-4 cursor-pointer"

@@ -12,11 +12,3 @@ const PATHS: Record<SectionRole, string> = {
 };
 
 export const glyphPath = (role: string): string => PATHS[role as SectionRole] ?? PATHS.ground;
-
-export function Glyph({ role }: { role: string }) {
-  return (
-    <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true" className="shrink-0">
-      <path d={glyphPath(role)} fill="none" stroke="currentColor" strokeWidth="1.5" />
-    </svg>
-  );
-}
