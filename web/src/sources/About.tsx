@@ -245,7 +245,7 @@ function Entry({ name, children }: { name: string; children: ReactNode }) {
   return (
     <>
       <dt className="text-ink3">{name}</dt>
-      <dd className="m-0 break-words">{children}</dd>
+      <dd className="m-0 wrap-anywhere">{children}</dd>
     </>
   );
 }

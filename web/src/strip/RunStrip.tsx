@@ -126,13 +126,14 @@ const Cell = memo(function Cell(props: CellProps) {
 export function RunStrip(props: RunStripProps) {
   const { sections, totalMs, target, cuts, readingMs, currentSection } = props;
   const targetMs = target.seconds * 1000;
-  const wholeMs = Math.max(totalMs, targetMs, 15_000) * 1.03;
+  const tolerance = toleranceMs(target.seconds);
+  // Both brackets of the target stand on the axis, in a short script too.
+  const wholeMs = Math.max(totalMs, targetMs + tolerance, 15_000) * 1.03;
   const x = scale(wholeMs);
   const starts = sections.reduce<number[]>(
     (list, _s, i) => [...list, i === 0 ? 0 : list[i - 1] + sections[i - 1].ms],
     [],
   );
-  const tolerance = toleranceMs(target.seconds);
   const half = Math.max(5, (tolerance / wholeMs) * WIDTH);
   const over = props.overMs;
   const outside = Math.abs(over) > tolerance;
