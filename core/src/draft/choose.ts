@@ -35,6 +35,9 @@ function blocked(unit: Unit, moved: number | null): boolean {
   return moved !== null && unit.needs.some((n) => n.to === moved && n.adjacent);
 }
 
+/** What must be told with a unit; a person can be named in full instead. */
+const hardNeeds = (unit: Unit) => unit.needs.filter((n) => n.name === undefined);
+
 const leansBack = (unit: Unit) => unit.needs.some((n) => n.adjacent && n.to === unit.index - 1);
 
 function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 'shortest'): string {
@@ -54,7 +57,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   if (objective === 'worth')
     rows.push(`low: ${total}\n >= ${seconds(choice.minMs)}`, `high: ${total}\n <= ${seconds(choice.maxMs)}`);
   for (const u of units) {
-    u.needs.forEach((n, k) => rows.push(`n${u.index}_${k}: ${x(u.index)} - ${x(n.to)} <= 0`));
+    hardNeeds(u).forEach((n, k) => rows.push(`n${u.index}_${k}: ${x(u.index)} - ${x(n.to)} <= 0`));
     if (u.needsNext) {
       const next = units[u.index + 1];
       rows.push(

@@ -18,6 +18,7 @@ import {
 import type { SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
 import { clockText } from '../timing/clockText.ts';
+import { introduced, introductionsOf, type Introduction } from './introduce.ts';
 import { chooseUnits, shortestUnits, type Choice, type Solver } from './choose.ts';
 import { endingUnit, openingUnit, revealUnits, taskOf } from './opening.ts';
 import { GUIDE, labelOf, sectionQuestion } from './phrases.ts';
@@ -97,6 +98,8 @@ interface Plan {
   task: string | null;
   /** Units the writer ruled out, and what another source tells alike or newer. */
   banned: ReadonlySet<number>;
+  /** Who is who, by last name. */
+  people: ReadonlyMap<string, Introduction>;
   /** What the writer should know about how the sources fit together. */
   notes: readonly string[];
 }
@@ -226,6 +229,7 @@ function makePlan(
     units,
     banned,
     notes: doubled.notes,
+    people: new Map([...others.flatMap((o) => [...introductionsOf(o.document)]), ...introductionsOf(source)]),
     opening: nearest(own[openingUnit(first, source)]?.index ?? 0, allowed),
     ending: nearest(own[Math.min(endingUnit(first, source), own.length - 1)].index, [...allowed].reverse()),
     shape,
@@ -432,7 +436,15 @@ function compose(plan: Plan, chosen: readonly number[]): PlainSection[] {
       sectionTitle(closing, source, titles),
       closing.flatMap((u) => unitLines(u, 'settle', ids, steps.get(u.index))),
     );
-  return thirdPersonOnce(sections);
+  return introducedIn(plan, thirdPersonOnce(sections));
+}
+
+/** Everyone is introduced at first mention, each by the source that names them. */
+function introducedIn(plan: Plan, sections: PlainSection[]): PlainSection[] {
+  const people = new Map([...plan.people]);
+  const lines = introduced(sections.flatMap((s) => s.lines), people);
+  let at = 0;
+  return sections.map((s) => ({ ...s, lines: s.lines.map(() => lines[at++]) }));
 }
 
 /** "What did they find?" when nobody was named yet: the researchers. */

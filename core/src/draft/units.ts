@@ -4,9 +4,8 @@ import { studyPart } from '../facts/outline.ts';
 import type { Tagger } from '../language/tagger.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
-import { contract, forTheEar, speakerFirst } from './ear.ts';
 import { openQuote, references, titleNouns, type Reference } from '../facts/references.ts';
-import { safeSplits } from './split.ts';
+import { makeTeller, tellSentence, type Teller } from './tell/tell.ts';
 
 export interface Unit {
   index: number;
@@ -26,30 +25,8 @@ export interface Unit {
   worth: number;
 }
 
-const CLAIMS_WE = /\b(?:we|our|us)\b/i;
-
-/** "We" of a study's authors, for a listener who hears somebody else: the researchers, then they. */
-function authorsAsThirdPerson(text: string): string {
-  return text
-    .replace(/^We\b/, 'The researchers')
-    .replace(/\b(and|but|so|which|that|,) we\b/g, '$1 they')
-    .replace(/\bwe\b/g, 'they')
-    .replace(/\bour\b/g, 'their')
-    .replace(/\bOur\b/g, 'Their');
-}
-
-/** What is said for one sentence. */
-export function tell(sentence: TaggedSentence, source: SourceDocument, tagger: Tagger): string[] {
-  let text = forTheEar(sentence.fact.text);
-  if (source.kind === 'abstract' && CLAIMS_WE.test(text) && !/["“]/.test(text))
-    text = authorsAsThirdPerson(text);
-  text = speakerFirst(text);
-  const tokens = text === sentence.fact.text ? sentence.tokens : tagger(text);
-  return safeSplits(text, tokens).map((part) => contract(part));
-}
-
-/** Sentences longer than this tire a listener; their worth falls (common practice, no published source). */
-const LONG_LINE_WORDS = 28;
+/** Sentences longer than this tire a listener; they are told only where they must be (common practice, no published source). */
+export const LONG_LINE_WORDS = 26;
 
 /** A study is told for what it found. */
 const PART_WORTH: Readonly<Record<string, number>> = {
@@ -70,7 +47,7 @@ function worth(
   const { fact } = sentence;
   const longest = Math.max(...lines.map((l) => l.split(/\s+/).length));
   let value = (0.25 + fact.strength) * (part ? (PART_WORTH[part] ?? 1) : 1);
-  if (longest > LONG_LINE_WORDS) value *= 0.7;
+  if (longest > LONG_LINE_WORDS) value *= 0.45;
   if (fact.type === 'quote') value *= 1.1;
   if (fact.type === 'warning') value *= 1.6;
   if (source.kind === 'howto' && fact.step) value *= 1.5;
@@ -90,8 +67,10 @@ const STORY_END = { from: 0.66, worth: 1.35 };
 const isThing = (block: Block) => (block.type === 'item' && !block.step) || block.type === 'row';
 
 const waits = (told: readonly TaggedSentence[], i: number) =>
-  /:$|\?["”]?$/.test(told[i].fact.text) ||
-  (i + 1 < told.length && told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1));
+  // A source may end on a question: nothing waits behind it.
+  i + 1 < told.length &&
+  (/:$|\?["”]?$/.test(told[i].fact.text) ||
+    (told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1)));
 
 /** What stands under a heading needs the heading's first sentence, which says what it is about. */
 function underHeading(
@@ -114,6 +93,7 @@ export function makeUnits(
   tagger: Tagger,
   clock: Clock,
   letter = 'A',
+  teller: Teller = makeTeller(source, tagger),
 ): Unit[] {
   const blocks = new Map(source.blocks.map((b) => [b.id, b]));
   const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!));
@@ -124,7 +104,7 @@ export function makeUnits(
   return told.map((sentence, index) => {
     const block = blocks.get(sentence.fact.block)!;
     if (source.kind === 'abstract') part = studyPart({ block, fact: sentence.fact }, part);
-    const lines = tell(sentence, source, tagger);
+    const lines = tellSentence(sentence.fact.text, sentence.tokens, teller);
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
     return {
       index,

@@ -228,11 +228,14 @@ export function taggedFacts(
     return { fact, tokens: tokens[i] };
   });
   const types = nameTypes(facts);
-  const needs = references(facts, titleNouns(source.title, tagger));
-  return facts.map(({ fact, tokens: own }, i) => ({
+  const typed = facts.map(({ fact, tokens: own }) => ({
+    fact: { ...fact, names: fact.names.map((n) => ({ ...n, type: types.get(n.text) ?? 'other' })) },
+    tokens: own,
+  }));
+  const needs = references(typed, titleNouns(source.title, tagger));
+  return typed.map(({ fact, tokens: own }, i) => ({
     fact: {
       ...fact,
-      names: fact.names.map((n) => ({ ...n, type: types.get(n.text) ?? 'other' })),
       leans: needs[i].filter((n) => n.adjacent).map((n) => ({ on: facts[n.to].fact.id, why: n.why })),
     },
     tokens: own,

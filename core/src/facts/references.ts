@@ -21,6 +21,8 @@ export interface Reference {
   /** Whether it must be the sentence straight before, with nothing in between. */
   adjacent: boolean;
   why: string;
+  /** A person who is named in full instead when that sentence is not told: the name as it stands here. */
+  name?: string;
 }
 
 const LEANS_BACK =
@@ -244,7 +246,12 @@ export function references(
       if (!last) continue;
       const told = fullNames.get(last);
       if (told !== undefined && told !== s && !titleLemmas.has(last.toLowerCase()))
-        out.push({ to: told, adjacent: false, why: `${last} is introduced there` });
+        out.push({
+          to: told,
+          adjacent: false,
+          why: `${last} is introduced there`,
+          ...(name.type === 'person' ? { name: name.text } : {}),
+        });
       if (told === undefined) fullNames.set(last, s);
     }
     const anchor = dateAnchor(sentences, s);

@@ -1,16 +1,16 @@
 /** Ways in which a told line goes wrong, each a class met in trials; every one is kept out. Sentences are invented. */
 import { expect } from 'chai';
 import { references } from '../../src/facts/references.ts';
-import { tell } from '../../src/draft/units.ts';
+import { makeTeller, tellSentence } from '../../src/draft/tell/tell.ts';
 import { taggedFacts } from '../../src/facts/index.ts';
 import { readSource } from '../../src/source/index.ts';
 import { tagger } from '../tools.ts';
 
 const facts = (text: string) => taggedFacts(readSource(text), tagger);
 /** What is said for each sentence, told on its own. */
-const told = (text: string) => {
+const told = (text: string, words: 'own' | 'plain' = 'plain') => {
   const source = readSource(text);
-  return taggedFacts(source, tagger).map((t) => tell(t, source, tagger));
+  return taggedFacts(source, tagger).map((t) => tellSentence(t.fact.text, t.tokens, makeTeller(source, tagger, { words })));
 };
 /** Whether the last sentence is told only straight after the one before it. */
 const leans = (text: string) => {

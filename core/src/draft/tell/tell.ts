@@ -1,0 +1,78 @@
+/** What is said for one sentence: in short sentences, for the ear, in other words where that is safe. */
+import type { TaggedToken, Tagger } from '../../language/tagger.ts';
+import type { SourceDocument } from '../../source/document.ts';
+import { contract, forTheEar, speakerFirst } from '../ear.ts';
+import { claimContext, faultsIn, type ClaimContext } from '../../trace/index.ts';
+import { safeSplits } from '../split.ts';
+import { carrier, decompose, personsOf, type Subject } from './decompose.ts';
+import { OPERATIONS, spokenFigures } from './restructure.ts';
+import { rephrase } from './phrasebook.ts';
+
+/** How far a telling goes from the source's words. */
+export const WORD_STYLES = ['own', 'plain', 'source'] as const;
+export type WordStyle = (typeof WORD_STYLES)[number];
+
+export interface Teller {
+  tagger: Tagger;
+  source: SourceDocument;
+  carry: Subject;
+  context: ClaimContext;
+  words: WordStyle;
+  contractions: boolean;
+  /** No sentence longer than this while it can be split safely, in words. */
+  longest: number;
+}
+
+export const makeTeller = (
+  source: SourceDocument,
+  tagger: Tagger,
+  options: { words?: WordStyle; contractions?: boolean; longest?: number } = {},
+): Teller => ({
+  tagger,
+  source,
+  carry: carrier(personsOf(source.text)),
+  context: claimContext(source.text),
+  words: options.words ?? 'own',
+  contractions: options.contractions ?? true,
+  longest: options.longest ?? 26,
+});
+
+const CLAIMS_WE = /\b(?:we|our|us)\b/i;
+
+/** "We" of a study's authors, for a listener who hears somebody else: the researchers, then they. */
+function authorsAsThirdPerson(text: string): string {
+  return text
+    .replace(/^We\b/, 'The researchers')
+    .replace(/\b(and|but|so|which|that|,) we\b/g, '$1 they')
+    .replace(/\bwe\b/g, 'they')
+    .replace(/\bour\b/g, 'their')
+    .replace(/\bOur\b/g, 'Their');
+}
+
+/** Sentences of at least this many words are taken apart. */
+const DECOMPOSED_FROM = 13;
+/** A person's own story and a guide's steps keep their words: they are their voice, and what must be exact. */
+const KEEPS_ITS_WORDS = new Set(['forum', 'howto']);
+
+/** The lines for a sentence, in order. */
+export function tellSentence(text: string, tokens: readonly TaggedToken[], teller: Teller): string[] {
+  const { source, tagger } = teller;
+  let said = forTheEar(text);
+  if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said)) said = authorsAsThirdPerson(said);
+  said = speakerFirst(said);
+  const parts = safeSplits(said, said === text ? tokens : tagger(said));
+  const finish = (line: string) => (teller.contractions ? contract(line) : line);
+  if (KEEPS_ITS_WORDS.has(source.kind) || teller.words === 'source') return parts.map(finish);
+  const own = parts
+    .flatMap((part) => decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, DECOMPOSED_FROM))
+    .map((part) => finish(teller.words === 'plain' ? part : ownWords(part, tagger, source.kind)));
+  // What no longer claims the same is told in the source's words.
+  return own.length === parts.length && own.every((line, i) => line === finish(parts[i])) ? own : faultsIn(own.join(' '), text, teller.context, tagger).length ? parts.map(finish) : own;
+}
+
+/** One sentence through every operation that applies, then the phrasebook. */
+export function ownWords(text: string, tagger: Tagger, kind: SourceDocument['kind'] = 'news'): string {
+  let said = spokenFigures(text);
+  for (const { id, apply } of OPERATIONS) if (id !== 'goingTo' || kind === 'news') said = apply({ text: said, tokens: tagger(said) }) ?? said;
+  return rephrase(said, tagger(said)).text;
+}
