@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import bank from '../../data/phrases.json';
 import { SOURCE_KINDS, type SourceDocument } from '../source/document.ts';
+import type { Aim } from '../plan/brief.ts';
 import type { Unit } from './units.ts';
 
 const questionSchema = z.object({
@@ -17,6 +18,12 @@ const QUESTIONS = z
   .parse(bank.questions)
   .map((q) => ({ ...q, when: new RegExp(q.when, 'i') }));
 export const GUIDE = bank.guide;
+/** Said before a story that is retold in the third person. */
+export const TELLER: readonly string[] = bank.teller;
+/** "Number one." and so on. */
+export const COUNT: readonly string[] = bank.count;
+/** The last line, by what the listener is to do next. */
+export const AIMS: Readonly<Record<Aim, readonly string[]>> = bank.aims;
 
 /** What a unit stands under: the part of a study, or its heading. */
 export const labelOf = (unit: Unit): string => unit.part ?? unit.block.under ?? '';
@@ -27,16 +34,19 @@ export function sectionQuestion(
   source: SourceDocument,
   used: ReadonlySet<string>,
   told: readonly string[],
+  seed = 1,
 ): string | null {
   const [first] = group;
   const label = labelOf(first);
-  const found = QUESTIONS.find(
+  const fitting = QUESTIONS.filter(
     (q) =>
       q.kinds.includes(source.kind) &&
       q.when.test(label) &&
       !used.has(q.say) &&
       !(q.unlessTold && told.some((t) => t !== label && new RegExp(q.unlessTold!, 'i').test(t))),
   );
+  // Another seed asks in other words.
+  const found = fitting[fitting.length > 1 ? Math.abs(seed - 1) % fitting.length : 0];
   if (!found) return null;
   // A section that begins inside its heading's text is no answer to the heading.
   if (

@@ -26,3 +26,4 @@ export function readability(text: string, pronouncer: Pronouncer): Readability {
   const grade = count && words ? 0.39 * (words / count) + 11.8 * (syllables / words) - 15.59 : null;
   return { sentences: count, words, syllables, grade: grade === null ? null : Math.round(grade * 10) / 10 };
 }
+export * from './novelty.ts';

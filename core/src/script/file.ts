@@ -30,6 +30,8 @@ const lineSchema = z.object({
   rest: z.number().nonnegative().max(60).optional(),
   speaker: z.string().max(80).optional(),
   fixed: z.number().nonnegative().max(600).optional(),
+  /** The name of a fixed part. */
+  part: z.string().max(80).optional(),
   locked: z.boolean().optional(),
   from: z.array(
     z.object({
@@ -152,6 +154,7 @@ export function scriptFile(
         ...(l.speaker ? { speaker: l.speaker } : {}),
         ...(l.fixedMs === null ? {} : { fixed: seconds(l.fixedMs) }),
         ...(l.locked ? { locked: true } : {}),
+        ...(l.fixed ? { part: l.fixed } : {}),
         from: l.from.map((f) => ({ ...f })),
       };
     });
@@ -192,6 +195,7 @@ export function sectionsOfFile(file: ScriptFile): PlainSection[] {
     role: s.role,
     plannedMs: Math.round((s.planned ?? s.seconds) * 1000),
     locked: s.locked ?? false,
+    takes: [],
     lines: s.lines.map((l) => ({
       id: l.id,
       text: l.text,
@@ -201,6 +205,8 @@ export function sectionsOfFile(file: ScriptFile): PlainSection[] {
       locked: l.locked ?? false,
       speaker: l.speaker ?? '',
       from: l.from,
+      fixed: l.part ?? '',
+      takes: [],
     })),
   }));
 }

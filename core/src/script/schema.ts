@@ -28,6 +28,8 @@ export const scriptSchema = new Schema({
         role: { default: 'ground' },
         plannedMs: { default: 0 },
         locked: { default: false },
+        /** SectionTake[]: earlier and other versions, none of them lost. */
+        takes: { default: [] },
       },
       parseDOM: [{ tag: 'section' }],
       toDOM: (node) => ['section', { 'data-id': node.attrs.id }, 0],
@@ -46,6 +48,10 @@ export const scriptSchema = new Schema({
         speaker: { default: '' },
         /** LineSource[]; data, never HTML. */
         from: { default: [] },
+        /** The name of a fixed part: its words and seconds stay as they are. */
+        fixed: { default: '' },
+        /** LineTake[]: earlier and other versions. */
+        takes: { default: [] },
       },
       parseDOM: [{ tag: 'p' }],
       toDOM: (node) => ['p', { 'data-id': node.attrs.id }, 0],
@@ -56,6 +62,18 @@ export const scriptSchema = new Schema({
 
 export type ScriptNode = Node;
 
+/** Another version of a line. */
+export interface LineTake {
+  text: string;
+  from: readonly LineSource[];
+}
+/** Another version of a section: its lines as they were. */
+export interface SectionTake {
+  /** What it is, for the writer: "as drafted", "question hook". */
+  name: string;
+  lines: readonly Omit<PlainLine, 'takes'>[];
+}
+
 export interface PlainLine {
   id: string;
   text: string;
@@ -65,6 +83,8 @@ export interface PlainLine {
   locked: boolean;
   speaker: string;
   from: readonly LineSource[];
+  fixed: string;
+  takes: readonly LineTake[];
 }
 export interface PlainSection {
   id: string;
@@ -72,6 +92,7 @@ export interface PlainSection {
   role: SectionRole;
   plannedMs: number;
   locked: boolean;
+  takes: readonly SectionTake[];
   lines: readonly PlainLine[];
 }
 
@@ -121,6 +142,8 @@ export const emptyLine = (id: string): PlainLine => ({
   locked: false,
   speaker: '',
   from: [],
+  fixed: '',
+  takes: [],
 });
 
 /** A document from stored JSON. Throws RangeError when it does not fit the schema. */

@@ -7,7 +7,6 @@ import { taggedFacts } from '../../src/facts/index.ts';
 import { readSource } from '../../src/source/index.ts';
 import { clockLines, type Target } from '../../src/script/index.ts';
 import { stockOf, unsupportedIn } from '../../src/trace/index.ts';
-import { rankShapes } from '../../src/plan/index.ts';
 import { clock, demoFile, solver, tagger } from '../tools.ts';
 
 const DEMOS = {
@@ -272,11 +271,6 @@ describe('drafting', () => {
     }
   });
 
-  it('ranks shapes by kind with reasons', () => {
-    expect(rankShapes(readSource(demoFile('sash-window.md')))[0].id).to.equal('steps');
-    expect(rankShapes(readSource(demoFile('eels.txt')))[0].id).to.equal('question');
-    expect(rankShapes(readSource(demoFile('ledger.txt')))[0].id).to.equal('chronicle');
-  });
 });
 
 describe('saying it for the ear', () => {

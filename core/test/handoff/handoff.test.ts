@@ -11,6 +11,7 @@ const sectionsOf = (...texts: string[]): PlainSection[] => [
     role: 'hook',
     plannedMs: 0,
     locked: false,
+    takes: [],
     lines: texts.map((text, i) => ({
       id: `L${i}`,
       text,
@@ -20,6 +21,8 @@ const sectionsOf = (...texts: string[]): PlainSection[] => [
       locked: false,
       speaker: '',
       from: [],
+      fixed: '',
+      takes: [],
     })),
   },
 ];

@@ -24,6 +24,8 @@ export const line = (id: string, text: string, restMs = 0) => ({
   locked: false,
   speaker: '',
   from: [{ source: 'A', quote: text }],
+  fixed: '',
+  takes: [],
 });
 const section = (id: string, title: string, ...lines: ReturnType<typeof line>[]): PlainSection => ({
   id,
@@ -31,6 +33,7 @@ const section = (id: string, title: string, ...lines: ReturnType<typeof line>[])
   role: 'ground',
   plannedMs: 10_000,
   locked: false,
+  takes: [],
   lines,
 });
 const SCRIPT = [

@@ -1,7 +1,48 @@
-import type { SourceDocument, SourceKind } from '../../source/document.ts';
+/** What a shape is: named parts with roles and shares of the runtime, what facts each part wants, and for which sources it does not work. */
+import type { Fact } from '../../facts/facts.ts';
+import type { LineRole, SectionRole } from '../../script/schema.ts';
+import type { SourceDocument } from '../../source/document.ts';
 
-export const SHAPE_IDS = ['chronicle', 'question', 'steps'] as const;
+export const SHAPE_IDS = ['news', 'chronicle', 'case', 'question', 'countdown', 'steps', 'whatif', 'journey', 'confession', 'study', 'own'] as const;
 export type ShapeId = (typeof SHAPE_IDS)[number];
+
+/** What is known of the sources when a shape is chosen. */
+export interface ShapeMaterial {
+  source: SourceDocument;
+  /** Empty while no facts are extracted: then the kind alone decides. */
+  facts: readonly Fact[];
+  /** How many sources there are. */
+  sources: number;
+}
+
+/** A fact at its place in the reading. */
+export interface PlacedFact {
+  fact: Fact;
+  /** 0 to 1. */
+  at: number;
+  /** The heading or study part it stands under. */
+  label: string;
+}
+
+export interface Part {
+  id: string;
+  name: string;
+  role: SectionRole;
+  /** Of the runtime, 0 to 1; the shares of a shape add up to 1. */
+  share: number;
+  /** What roles its lines play, in order, as a reader would name them. */
+  lines: readonly LineRole[];
+  /** How well a fact belongs here, 0 to 1; order in the reading decides among equals. */
+  wants: (placed: PlacedFact) => number;
+  /** A line that may open it, when there is room. */
+  lead?: string;
+}
+
+export interface Suits {
+  /** 0 to 1; 0: it can't be told this way. */
+  score: number;
+  reason: string;
+}
 
 /** How a story runs. */
 export interface Shape {
@@ -9,42 +50,53 @@ export interface Shape {
   name: string;
   /** In one sentence, for the writer. */
   says: string;
-  /** How well it suits a source, 0 to 1, and why. 0: it can't be told this way. */
-  suits: (source: SourceDocument) => { score: number; reason: string };
+  parts: readonly Part[];
+  suits: (material: ShapeMaterial) => Suits;
+  /** The order facts are told in, where their references allow. */
+  order: 'source' | 'time' | 'down';
   /** Whether sections open with a question on their own subject. */
   asks: boolean;
   /** Whether numbered steps are told all and in order. */
   counts: boolean;
+  /** How much more or less a fact is worth in this shape. */
+  weigh: (placed: PlacedFact) => number;
 }
 
-const BY_KIND: Record<ShapeId, Record<SourceKind, [number, string]>> = {
-  chronicle: {
-    news: [0.8, 'a report told from its newest fact on'],
-    encyclopedia: [0.7, 'told in the order it came to be'],
-    abstract: [0.4, 'a study has parts rather than a course of events'],
-    forum: [0.9, 'one person’s story in the order it happened'],
-    howto: [0.1, 'a guide’s steps are no events'],
-    interview: [0.6, 'told in the order it was said'],
-  },
-  question: {
-    news: [0.5, 'asks what a listener would ask'],
-    encyclopedia: [0.75, 'its headings are answers to plain questions'],
-    abstract: [0.9, 'a study is a question and its answer'],
-    forum: [0.2, 'a story loses its pull when it is questioned'],
-    howto: [0.2, 'a guide answers one question only'],
-    interview: [0.5, 'it was questions and answers already'],
-  },
-  steps: {
-    news: [0, 'it has no numbered steps'],
-    encyclopedia: [0, 'it has no numbered steps'],
-    abstract: [0, 'it has no numbered steps'],
-    forum: [0, 'it has no numbered steps'],
-    howto: [0.95, 'it has numbered steps'],
-    interview: [0, 'it has no numbered steps'],
-  },
+export const TROUBLE =
+  /\b(?:failed|failure|broke|broken|parted|collapsed?|cracked?|fire|flood(?:ed)?|wreck(?:ed)?|lost|closed|shut|died|killed|stuck|stopped|missing|wrong|trouble|accident|refused|drowned|burned|danger|slack|swayed)\b/i;
+export const CAUSE = /\b(?:because|since it|due to|as a result|that is why|which is why|the reason|led to|so that|turned out)\b/i;
+export const TURN = /\b(?:but|instead|until|then|however|turned out|discovered|noticed|found|one day|last (?:week|month|summer|year)|suddenly|answered)\b/i;
+export const TODAY = /\b(?:today|now|still|at present|since (?:19[5-9]|20)\d\d|currently|will|next|planned|hopes?)\b/i;
+export const HOW = /\b(?:works?|worked|by means of|pulls?|turns?|pushes|opens?|through|made of|consists?|measures?|each|both|when)\b/i;
+export const year = (fact: Fact): number | null => {
+  const iso = fact.dates.find((d) => /^\d{4}/.test(d.iso) && !d.resolved)?.iso;
+  return iso ? Number(iso.slice(0, 4)) : null;
 };
 
-export const byKind = (id: ShapeId, source: SourceDocument) => {
-  const [score, reason] = BY_KIND[id][source.kind];
-  return { score, reason };
+/** Between two places in the reading, fading outside. */
+export const place = (at: number, from: number, to: number): number => (at >= from && at <= to ? 1 : Math.max(0, 1 - 4 * Math.min(Math.abs(at - from), Math.abs(at - to))));
+
+const rising = (facts: readonly Fact[]): number => {
+  const years = facts.map(year).filter((y): y is number => y !== null);
+  return years.filter((y, i) => i > 0 && y >= years[i - 1]).length;
+};
+export const signs = {
+  rising,
+  firstPerson: (facts: readonly Fact[]) => facts.filter((f) => /\b(?:I|my|me)\b/.test(f.text) && !f.quotes.length).length / Math.max(1, facts.length),
+  steps: (source: SourceDocument) => source.blocks.filter((b) => b.step).length,
+  hypothetical: (facts: readonly Fact[]) => facts.filter((f) => /\b(?:if|would|could|may|might|will|unless|suppose)\b/i.test(f.text)).length,
+  causes: (facts: readonly Fact[]) => facts.filter((f) => CAUSE.test(f.text)).length,
+  places: (facts: readonly Fact[]) => new Set(facts.flatMap((f) => f.names.filter((n) => n.type === 'place').map((n) => n.text))).size,
+  perfectRun: (facts: readonly Fact[]) => {
+    const counts = facts.map((f) => (f.text.match(/\bhad (?:\w+ )?\w+(?:ed|en|n|t|ne|de|ng)\b/g) ?? []).length);
+    let best = 0;
+    for (let i = Math.floor(facts.length * 0.45); i + 4 <= facts.length; i++) best = Math.max(best, counts.slice(i, i + 4).reduce((a, b) => a + b, 0));
+    return best;
+  },
+  /** Headings or items that make a list of three or more. */
+  list: (source: SourceDocument) => {
+    const heads = source.blocks.filter((b) => b.type === 'heading' && /^(?:\d{1,2}[.):]|number \d)/i.test(b.text)).length;
+    const items = source.blocks.filter((b) => b.type === 'item' && !b.step && b.text.split(' ').length >= 6).length;
+    return Math.max(heads, items);
+  },
 };

@@ -1,0 +1,91 @@
+/** To the second: what is chosen, told and framed, with the rests between sections, until it lasts what was asked. */
+import type { Mood, Target } from '../script/file.ts';
+import { clockLines, type PlainSection } from '../script/schema.ts';
+import type { Clock } from '../timing/clock.ts';
+import { chooseUnits, shortestUnits, type Choice } from './choose.ts';
+import { compose } from './compose.ts';
+import type { Carries, DraftPlan, DraftTools } from './plan.ts';
+
+/** Rest between sections by mood, in milliseconds (calm telling rests longer; common practice, no published source). */
+export const SECTION_REST: Readonly<Record<Mood, number>> = {
+  calm: 700,
+  brisk: 200,
+  warm: 550,
+  dry: 450,
+  grave: 900,
+  light: 350,
+};
+const LONGEST_REST = 2600;
+const ROUNDS = 6;
+/** What a source carries is said for one usual length, so that it does not change with what is asked. */
+const CARRY_SECONDS = 180;
+
+export const wanted = ({ kind, seconds }: Target) =>
+  Math.round(seconds * 1000) + (kind === 'floor' ? 300 : kind === 'ceiling' ? -300 : 0);
+
+export const timeOf = (sections: readonly PlainSection[], clock: Clock) =>
+  clock.lines(clockLines(sections)).reduce((sum, l) => sum + l.ms, 0);
+
+function choiceFor(plan: DraftPlan, pins: ReadonlySet<number>, minMs: number, maxMs: number): Choice {
+  const moved = plan.opening > 0 ? plan.opening : null;
+  const bans = new Set(plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index));
+  for (const index of plan.banned) bans.add(index);
+  return { minMs, maxMs, pins, bans, moved };
+}
+
+/** The shortest and the longest telling with these pins. */
+export function carried(asked: DraftPlan, pins: ReadonlySet<number>, tools: DraftTools): Carries {
+  const plan: DraftPlan = { ...asked, options: { ...asked.options, target: { kind: 'point', seconds: CARRY_SECONDS } } };
+  const shortest = shortestUnits(plan.units, choiceFor(plan, pins, 0, 0), tools.solver);
+  const all = plan.units
+    .filter((u) => u.index <= plan.ending && !plan.banned.has(u.index) && !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)))
+    .map((u) => u.index);
+  const time = (chosen: readonly number[]) => timeOf(compose(plan, chosen), tools.clock);
+  const longestMs = time(all) + SECTION_REST[plan.options.mood];
+  return { shortestMs: shortest ? Math.min(time(shortest), longestMs) : 0, longestMs };
+}
+
+/** Chooses, composes and measures until what is left over fits into the rests between sections; null when no round does. */
+export function fit(plan: DraftPlan, pins: ReadonlySet<number>, wantedMs: number, tools: DraftTools): PlainSection[] | null {
+  // What framing lines and rests will take is first guessed, then known.
+  let extraMs = Math.min(6000, wantedMs * 0.03);
+  let widthMs = Math.max(700, wantedMs * 0.006);
+  for (let round = 0; round < ROUNDS; round++) {
+    const aim = wantedMs - extraMs;
+    const chosen = chooseUnits(plan.units, choiceFor(plan, pins, aim - widthMs, aim + widthMs), tools.solver);
+    if (!chosen) {
+      widthMs *= 1.8;
+      continue;
+    }
+    const sections = compose(plan, chosen);
+    const gap = wantedMs - timeOf(sections, tools.clock);
+    const places = sections.length - 1;
+    const usual = SECTION_REST[plan.options.mood] * places;
+    const room = Math.max(LONGEST_REST * Math.max(1, places), 0);
+    if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < Math.max(900, usual) || round >= 3))
+      return withRests(sections, gap, tools.clock, wantedMs);
+    const speech = chosen.reduce((sum, i) => sum + plan.units[i].ms, 0);
+    extraMs = wantedMs - gap - speech + usual;
+    if (round >= 3) widthMs *= 1.3;
+  }
+  return null;
+}
+
+/** Spreads the time left over evenly on the rests between sections, to the millisecond. */
+function withRests(sections: readonly PlainSection[], gap: number, clock: Clock, wantedMs: number): PlainSection[] {
+  const places = Math.max(1, sections.length - 1);
+  const each = Math.floor(gap / places);
+  const rested = sections.map((s, i) => {
+    const rest = sections.length === 1 || i < places ? each + (i === 0 ? gap - each * places : 0) : 0;
+    return { ...s, lines: s.lines.map((l, k) => (k === s.lines.length - 1 ? { ...l, restMs: rest } : l)) };
+  });
+  const timed = clock.lines(clockLines(rested));
+  let at = 0;
+  let left = wantedMs;
+  return rested.map((s, i) => {
+    const ms = s.lines.reduce((sum) => sum + timed[at++].ms, 0);
+    const plannedMs = i === rested.length - 1 ? left : ms;
+    left -= ms;
+    return { ...s, plannedMs };
+  });
+}

@@ -1,0 +1,245 @@
+/** Everything a draft decides before a word is told: the units of all sources, what opens and ends, what must be in and out. */
+import { compareSources } from '../facts/compare.ts';
+import type { Fact, TaggedSentence } from '../facts/facts.ts';
+import { taggedFacts } from '../facts/facts.ts';
+import type { Tagger } from '../language/tagger.ts';
+import { contracts, contradictions, longestSentence, usualBrief, type Brief } from '../plan/brief.ts';
+import { hooksOf, type Hook } from '../plan/hooks.ts';
+import type { Material } from '../plan/promise.ts';
+import { rankShapes, shapeById } from '../plan/shapes.ts';
+import { ownShape, type OwnPart } from '../plan/shapes/own.ts';
+import type { Shape, ShapeId } from '../plan/shapes/shape.ts';
+import type { Mood, Target } from '../script/file.ts';
+import type { SourceDocument } from '../source/document.ts';
+import type { Clock } from '../timing/clock.ts';
+import type { Solver } from './choose.ts';
+import { introductionsOf, type Introduction } from './introduce.ts';
+import { endingUnit, openingUnit, revealUnits, taskOf } from './opening.ts';
+import { saysAvoided, settled } from './settle.ts';
+import { makeTeller } from './tell/tell.ts';
+import { joinUnits, makeUnits, type Unit } from './units.ts';
+
+export interface DraftTools {
+  tagger: Tagger;
+  clock: Clock;
+  solver: Solver;
+}
+
+/** Words or seconds that stay as they are: planned around, outside trace and overlap. */
+export interface FixedPart {
+  id: string;
+  name: string;
+  text: string;
+  /** Its own time, when it is not spoken by the narrator; otherwise the clock's. */
+  ms?: number;
+  where: 'start' | 'end' | 'middle';
+}
+
+export interface DraftOptions {
+  target: Target;
+  /** The best-suited one when left out. */
+  shape?: ShapeId;
+  /** The parts of a shape of the writer's own. */
+  parts?: readonly OwnPart[];
+  mood: Mood;
+  seed: number;
+  brief?: Brief;
+  /** The source's letter in the script. */
+  letter?: string;
+  /** Further sources, each under its letter: their facts are told where the first one's are not enough. */
+  others?: readonly { letter: string; document: SourceDocument }[];
+  /** Facts the writer wants told, and facts that must not be: by id in the first source, as "B:f3" in another. */
+  must?: readonly string[];
+  out?: readonly string[];
+  /** What opens: a hook, or none but the source's own opening. */
+  hook?: Hook | null;
+  fixed?: readonly FixedPart[];
+}
+
+/** What the sources can carry, in milliseconds. */
+export interface Carries {
+  shortestMs: number;
+  longestMs: number;
+}
+
+/** Why no draft could be made, in the person's words. */
+export class DraftError extends Error {
+  override name = 'DraftError';
+  constructor(
+    readonly code: 'too-short' | 'too-long' | 'nothing-to-tell' | 'contradiction',
+    message: string,
+    readonly carries: Carries,
+    /** Other ways, when it is too long for the time: in words for the person. */
+    readonly ways: readonly string[] = [],
+  ) {
+    super(message);
+  }
+}
+
+export interface DraftPlan {
+  units: readonly Unit[];
+  opening: number;
+  ending: number;
+  shape: Shape;
+  source: SourceDocument;
+  options: DraftOptions;
+  brief: Brief;
+  hook: Hook | null;
+  task: string | null;
+  /** Units that must not be told: ruled out, told alike or newer elsewhere, or with a word to be avoided. */
+  banned: ReadonlySet<number>;
+  /** Who is who, by last name. */
+  people: ReadonlyMap<string, Introduction>;
+  material: readonly Material[];
+  /** What the writer should know, in plain words. */
+  notes: readonly string[];
+}
+
+/** Above this many sentences the rest is left aside before choosing, so that the choice stays quick. */
+const MOST_UNITS = 420;
+
+export const named = (unit: Unit, ids: ReadonlySet<string>, first: string) =>
+  ids.has(`${unit.letter}:${unit.sentence.fact.id}`) || (unit.letter === first && ids.has(unit.sentence.fact.id));
+
+const NONE: Carries = { shortestMs: 0, longestMs: 0 };
+
+export function makePlan(source: SourceDocument, options: DraftOptions, tools: DraftTools): DraftPlan {
+  const brief: Brief = { ...(options.brief ?? usualBrief()), mood: options.mood };
+  const letter = options.letter ?? 'A';
+  const read = [{ letter, document: source }, ...(options.others ?? [])].map((o) => ({
+    ...o,
+    tagged: taggedFacts(o.document, tools.tagger),
+  }));
+  const material: Material[] = read.map((r) => ({ letter: r.letter, source: r.document, facts: r.tagged.map((t) => t.fact) }));
+  const says = contradictions(brief, source.kind === 'forum', { must: options.must ?? [], out: options.out ?? [] });
+  if (says.length) throw new DraftError('contradiction', says.join(' '), NONE);
+  const shape = options.parts?.length
+    ? ownShape(options.parts)
+    : shapeById(options.shape ?? rankShapes({ source, facts: material[0].facts, sources: read.length })[0].id);
+  const made = read.map((r) => unitsOf(r, shape, brief, tools));
+  const [first, ...others] = made;
+  const units = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(0, MOST_UNITS);
+  if (!units.length) throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', NONE);
+  if (shape.counts && !units.some((u) => u.sentence.fact.step))
+    throw new DraftError('nothing-to-tell', 'This source has no numbered steps, so it can’t be told as steps.', NONE);
+  const doubled = read.length > 1 ? toldTwice(read) : { out: new Set<string>(), notes: [] };
+  const out = new Set(options.out ?? []);
+  const must = new Set(options.must ?? []);
+  const avoided = units.filter((u) => u.lines.some((l) => saysAvoided(l, brief.avoid)));
+  const banned = new Set(
+    units
+      .filter((u) => named(u, out, letter) || (named(u, doubled.out, '') && !named(u, must, letter)) || avoided.includes(u))
+      .map((u) => u.index),
+  );
+  const allowed = units.filter((u) => !banned.has(u.index));
+  if (!allowed.length) throw new DraftError('nothing-to-tell', 'Every fact of this source is marked to be left out.', NONE);
+  const mustAvoided = avoided.filter((u) => named(u, must, letter));
+  const nearest = (index: number, list: readonly Unit[]) =>
+    banned.has(index) ? (list.find((u) => !u.needs.length && !u.needsNext) ?? list[0]).index : index;
+  const own = units.filter((u) => u.letter === letter);
+  const hook = options.hook === undefined ? usualHook(material, tools, options.seed) : options.hook;
+  const hooked = hook?.own ? units.find((u) => u.letter === hook.rests.source && u.sentence.fact.id === hook.rests.fact) : undefined;
+  const natural = nearest(own[openingUnit(first, source)]?.index ?? 0, allowed);
+  return {
+    units,
+    banned,
+    shape,
+    source,
+    options,
+    brief,
+    hook,
+    material,
+    opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : natural,
+    ending: nearest(own[Math.min(endingUnit(first, source), own.length - 1)].index, [...allowed].reverse()),
+    people: new Map([...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]), ...introductionsOf(source)]),
+    task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
+    notes: [
+      ...doubled.notes,
+      ...mustAvoided.map((u) => `“${clip(u.sentence.fact.text)}” is to be told, but says “${saysAvoided(u.lines.join(' '), brief.avoid)}”, which is to be avoided; it is left out.`),
+    ],
+  };
+}
+
+export const clip = (text: string, most = 60) => (text.length > most ? `${text.slice(0, most).replace(/\s+\S*$/, '')} …` : text);
+
+/** A hook moves a unit to the front only when nothing leans on its old place. */
+const mayOpen = (unit: Unit, units: readonly Unit[]) =>
+  !unit.needs.some((n) => n.adjacent) && !unit.needsNext && !units.some((u) => u.needs.some((n) => n.to === unit.index && n.adjacent));
+
+/** A study opens with its own question; everything else as its source does, until the writer picks a hook. */
+function usualHook(material: readonly Material[], tools: DraftTools, seed: number): Hook | null {
+  if (material[0].source.kind !== 'abstract') return null;
+  return hooksOf(material.slice(0, 1), tools, seed).find((h) => h.kind === 'question') ?? null;
+}
+
+function unitsOf(read: { letter: string; document: SourceDocument; tagged: TaggedSentence[] }, shape: Shape, brief: Brief, tools: DraftTools): Unit[] {
+  const { document, tagged, letter } = read;
+  const firstPerson = document.kind === 'forum';
+  const teller = makeTeller(document, tools.tagger, { words: brief.words, contractions: contracts(brief), longest: longestSentence(brief) });
+  const units = makeUnits(document, tagged, tools.tagger, tools.clock, letter, teller);
+  const longest = longestSentence(brief);
+  return units.map((u) => {
+    const lines = u.lines.map((l) => settled(l, brief, firstPerson));
+    const changed = lines.some((l, i) => l !== u.lines[i]);
+    const words = Math.max(...lines.map((l) => l.split(/\s+/).length));
+    const special = /\b(?:CI|confidence|standard deviation|coefficient|regression|p-value|hectopascal)\b/i.test(u.sentence.fact.text);
+    return {
+      ...u,
+      lines,
+      ms: changed ? tools.clock.lines([...lines, ''].map((text) => ({ text }))).reduce((n, l) => n + l.ms, 0) : u.ms,
+      worth:
+        u.worth *
+        shape.weigh({ fact: u.sentence.fact, at: units.length > 1 ? u.index / (units.length - 1) : 0, label: u.part ?? u.block.under ?? '' }) *
+        (words > longest ? 0.6 : 1) *
+        (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),
+    };
+  });
+}
+
+/** What need not or must not be told beside what another source tells: the same again, or an older figure. */
+function toldTwice(sources: readonly { letter: string; document: SourceDocument; tagged: TaggedSentence[] }[]): { out: Set<string>; notes: string[] } {
+  const { same, disagreements } = compareSources(
+    sources.map((s) => ({ letter: s.letter, document: s.document, facts: s.tagged.map((t): Fact => t.fact) })),
+  );
+  const out = new Set(same.flatMap((s) => s.origins.slice(1).map((o) => `${o.source}:${o.fact}`)));
+  const notes = disagreements.map((d) => {
+    const stands = d.newer ?? 0;
+    d.sides.forEach((s, i) => i !== stands && out.add(`${s.source}:${s.fact}`));
+    const told = d.sides[stands];
+    const left = d.sides[1 - stands];
+    return d.about === 'denial'
+      ? `${told.source} and ${left.source} say the opposite of one another; ${told.source} is told.`
+      : `${told.source} says ${told.says}, ${left.source} says ${left.says}; ${told.source}’s is told${d.newer === undefined ? '' : ', it is newer'}.`;
+  });
+  return { out, notes };
+}
+
+/** What must be told: the opening and the ending, a story's reveal, what a hook promises, and in a guide every step and warning. */
+export function pinned({ units, opening, ending, shape, source, banned, options, hook }: DraftPlan): Set<number> {
+  const letter = options.letter ?? 'A';
+  const must = new Set([...(options.must ?? []), ...(hook?.pays ?? []).map((p) => `${p.source}:${p.fact}`)]);
+  const pins = new Set([
+    opening,
+    ending,
+    ...(options.others?.length ? [] : revealUnits(units, source)),
+    ...units.filter((u) => named(u, must, letter)).map((u) => u.index),
+  ]);
+  if (shape.counts) {
+    const counted = new Set<number>();
+    for (const u of units) {
+      const { step, type } = u.sentence.fact;
+      // The first sentence of each step is the step; what follows explains it. A warning is never left out.
+      if ((step && !counted.has(step)) || type === 'warning') pins.add(u.index);
+      if (step) counted.add(step);
+    }
+  }
+  for (const index of banned) pins.delete(index);
+  return pins;
+}
+
+/** When the pins together fit no length: without the reveal, then without the end; what the writer asked for stays. */
+export function fewerPins(plan: DraftPlan): Set<number>[] {
+  const must = new Set([...(plan.options.must ?? []), ...(plan.hook?.pays ?? []).map((p) => `${p.source}:${p.fact}`)]);
+  const asked = plan.units.filter((u) => named(u, must, plan.options.letter ?? 'A') && !plan.banned.has(u.index)).map((u) => u.index);
+  return [new Set([plan.opening, plan.ending, ...asked]), new Set([plan.opening, ...asked])];
+}

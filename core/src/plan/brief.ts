@@ -1,0 +1,60 @@
+/** The brief: for whom, how it sounds, what is in and out. Every setting changes something that is computed; what, stands beside it. */
+import { z } from 'zod';
+import { MOODS } from '../script/file.ts';
+
+export const AUDIENCES = ['anyone', 'newcomers', 'children', 'specialists'] as const;
+export type Audience = (typeof AUDIENCES)[number];
+export const PERSONS = ['they', 'you', 'i'] as const;
+export type Person = (typeof PERSONS)[number];
+export const WORDS = ['own', 'plain', 'source'] as const;
+export const AIMS = ['none', 'answer', 'next', 'follow', 'source'] as const;
+export type Aim = (typeof AIMS)[number];
+export const SPELLINGS = ['as written', 'British', 'American'] as const;
+export const UNIT_SYSTEMS = ['as written', 'metric', 'imperial', 'both'] as const;
+
+export const houseSchema = z.object({
+  /** The longest sentence of the channel, in words. */
+  longest: z.number().int().min(8).max(40).optional(),
+  contractions: z.boolean().optional(),
+});
+export type House = z.infer<typeof houseSchema>;
+
+export const briefSchema = z.object({
+  /** Sets the longest sentence, and leaves out for children and newcomers what is for specialists. */
+  audience: z.enum(AUDIENCES).default('anyone'),
+  /** Sets rests between sections, contractions, and which framing lines are used. */
+  mood: z.enum(MOODS).default('calm'),
+  /** Left out, the source's own. */
+  person: z.enum(PERSONS).optional(),
+  /** How far from the source's words. */
+  words: z.enum(WORDS).default('own'),
+  /** The listener's next step: the last line. */
+  aim: z.enum(AIMS).default('none'),
+  /** Words that are never said, in any form. */
+  avoid: z.array(z.string().trim().min(2).max(40)).max(60).default([]),
+  spelling: z.enum(SPELLINGS).default('as written'),
+  units: z.enum(UNIT_SYSTEMS).default('as written'),
+  house: houseSchema.default({}),
+});
+export type Brief = z.infer<typeof briefSchema>;
+export type BriefInput = z.input<typeof briefSchema>;
+export const usualBrief = (): Brief => briefSchema.parse({});
+
+/** The longest sentence an audience follows by ear, in words (common practice, no published source). */
+export const LONGEST_SENTENCE: Readonly<Record<Audience, number>> = { anyone: 26, newcomers: 22, children: 16, specialists: 32 };
+
+/** Moods that speak in full: no contractions. */
+const IN_FULL = new Set(['grave']);
+
+export const longestSentence = (brief: Brief): number => brief.house.longest ?? LONGEST_SENTENCE[brief.audience];
+export const contracts = (brief: Brief): boolean => brief.house.contractions ?? !IN_FULL.has(brief.mood);
+
+/** What speaks against a brief, in words for the person; empty when nothing does. */
+export function contradictions(brief: Brief, firstPerson: boolean, points: { must: readonly string[]; out: readonly string[] }): string[] {
+  const both = points.must.filter((m) => points.out.includes(m));
+  return [
+    ...(brief.person === 'i' && !firstPerson ? ['Nobody in these sources says “I”, so it can’t be told in the first person.'] : []),
+    ...(both.length ? [`${both.length === 1 ? 'One fact is' : `${both.length} facts are`} marked to be told and to be left out.`] : []),
+    ...(brief.house.longest !== undefined && brief.house.longest < 10 && brief.audience === 'specialists' ? ['Sentences under ten words leave nothing that specialists came for.'] : []),
+  ];
+}
