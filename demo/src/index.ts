@@ -1,15 +1,13 @@
 /** The demo workspace: two channels, five sources, three finished scripts, all invented. */
 import { readFileSync } from 'node:fs';
-import type { ScriptInput, ChannelSettings, Rights } from '@ursprung/server';
+import type { ScriptOrder, ChannelSettings, Rights } from '@ursprung/server';
 
 /** What the demo needs of the server's service. */
 export interface DemoTarget {
   library: () => Promise<{ channels: readonly unknown[] }>;
   addChannel: (input: { name: string; settings: ChannelSettings }) => Promise<{ id: string }>;
   addSource: (bytes: Uint8Array, rights: Rights) => Promise<{ id: string }>;
-  addScript: (
-    input: Required<Pick<ScriptInput, 'seed'>> & Omit<ScriptInput, 'seed'>,
-  ) => Promise<{ id: string }>;
+  addScript: (input: ScriptOrder) => Promise<{ id: string }>;
 }
 
 const FOLDER = new URL('../../demo/data/sources/', import.meta.url);

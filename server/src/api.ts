@@ -1,7 +1,14 @@
 /** What goes over the wire, as Zod schemas: the server checks by them, the page types by them. */
 import { z } from 'zod';
-import { FRAMES, MOODS, TARGET_KINDS, SHORTEST_TARGET, LONGEST_TARGET } from '@ursprung/core/script';
-import { SHAPE_IDS } from '@ursprung/core/plan';
+import {
+  FRAMES,
+  MOODS,
+  SECTION_ROLES,
+  TARGET_KINDS,
+  SHORTEST_TARGET,
+  LONGEST_TARGET,
+} from '@ursprung/core/script';
+import { HOOK_KINDS, SHAPE_IDS, briefSchema } from '@ursprung/core/plan';
 import { SOURCE_KINDS } from '@ursprung/core/source';
 
 /** Shipped voices by id; kept here so that the page needs no voice data to check a form. */
@@ -34,6 +41,28 @@ export const channelInput = z.object({
   settings: channelSettings,
 });
 
+const factRef = z.object({ source: z.string().max(10), fact: z.string().max(20) });
+/** What the script must make good. */
+export const promiseInput = z.object({
+  /** The fact the title rests on. */
+  pays: factRef.optional(),
+  sentence: z.string().max(400).default(''),
+  picture: z.object({ shows: z.string().max(300), words: z.string().max(80) }).optional(),
+  angle: z.string().max(300).optional(),
+});
+export const fixedInput = z.object({
+  id: z.string().max(40),
+  name: z.string().trim().min(1, 'A fixed part has a name.').max(60),
+  text: z.string().max(2000),
+  ms: z.number().int().min(0).max(180_000).optional(),
+  where: z.enum(['start', 'end', 'middle']),
+});
+export const partInput = z.object({
+  name: z.string().trim().min(1, 'A part has a name.').max(60),
+  role: z.enum(SECTION_ROLES),
+  share: z.number().min(0).max(100),
+});
+
 export const scriptSettings = z.object({
   title,
   frame: z.enum(FRAMES),
@@ -43,6 +72,10 @@ export const scriptSettings = z.object({
   target: targetInput,
   seed: z.number().int().min(0).max(1e9),
   shape: z.string().max(40),
+  brief: briefSchema.optional(),
+  promise: promiseInput.optional(),
+  fixed: z.array(fixedInput).max(12).optional(),
+  parts: z.array(partInput).max(20).optional(),
 });
 export type ScriptRowSettings = z.infer<typeof scriptSettings>;
 
@@ -159,8 +192,14 @@ export const scriptInput = z.object({
   target: targetInput,
   shape: z.enum(SHAPE_IDS).optional(),
   seed: z.number().int().min(0).max(1e9).default(1),
+  brief: briefSchema.optional(),
+  promise: promiseInput.optional(),
+  fixed: z.array(fixedInput).max(12).optional(),
+  parts: z.array(partInput).max(20).optional(),
+  hook: z.enum(HOOK_KINDS).optional(),
 });
 export type ScriptInput = z.input<typeof scriptInput>;
+export type ScriptOrder = z.output<typeof scriptInput>;
 export const scriptSourceInput = z.object({ sourceId: z.uuid() });
 export const carriesInput = z.object({
   sourceId: z.uuid(),
@@ -169,10 +208,54 @@ export const carriesInput = z.object({
   pace,
   voice: z.enum(VOICE_IDS),
   shape: z.enum(SHAPE_IDS).optional(),
+  brief: briefSchema.optional(),
+});
+/** What could be promised: angles, titles, pictures, hooks, shapes. */
+export const promiseQuery = z.object({
+  sourceId: z.uuid(),
+  others: z.array(z.uuid()).max(11).optional(),
+  voice: z.enum(VOICE_IDS),
+  pace,
+  /** Which five angles. */
+  page: z.number().int().min(0).max(9).default(0),
+  seed: z.number().int().min(0).max(1e9).default(1),
+  /** A title to be checked. */
+  title: z.string().max(300).optional(),
+});
+
+const lineTake = z.object({ text: z.string().max(20_000), from: z.array(z.looseObject({})) });
+const plainLine = z.looseObject({ id: z.string().max(60), text: z.string().max(20_000) });
+const plainSection = z.looseObject({
+  id: z.string().max(60),
+  title: z.string().max(300),
+  role: z.enum(SECTION_ROLES),
+  plannedMs: z.number().nonnegative(),
+  locked: z.boolean(),
+  takes: z.array(z.looseObject({ name: z.string().max(200) })),
+  lines: z.array(plainLine.extend({ takes: z.array(lineTake) })).min(1),
+});
+export const REDO = ['hook', 'section', 'line', 'fit', 'move', 'shape', 'whole'] as const;
+export const redoInput = z.object({
+  what: z.enum(REDO),
+  /** The script as the page has it: what waits to be saved counts too. */
+  sections: z.array(plainSection).min(1).max(400),
+  section: z.string().max(60).optional(),
+  line: z.string().max(60).optional(),
+  to: z.number().int().min(0).max(400).optional(),
+  shape: z.enum(SHAPE_IDS).optional(),
+  hook: z.enum(HOOK_KINDS).optional(),
+  seed: z.number().int().min(0).max(1e9).optional(),
+});
+export const DERIVED = ['short', 'second', 'audience', 'person'] as const;
+export const deriveInput = z.object({
+  kind: z.enum(DERIVED),
+  seconds: seconds.optional(),
+  audience: briefSchema.shape.audience.unwrap().optional(),
+  person: briefSchema.shape.person.unwrap().optional(),
 });
 export const settingsPatch = z.object({
   revision: z.number().int().nonnegative(),
-  settings: scriptSettings.omit({ seed: true, shape: true }).partial(),
+  settings: scriptSettings.partial(),
 });
 
 export const MOST_STEPS = 500;

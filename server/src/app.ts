@@ -9,6 +9,9 @@ import { fileName, writerById, writers } from '@ursprung/core/handoff';
 import {
   carriesInput,
   channelInput,
+  deriveInput,
+  promiseQuery,
+  redoInput,
   scriptInput,
   scriptSourceInput,
   settingsPatch,
@@ -78,6 +81,15 @@ export function makeApp({ service, readings, webFolder, log = () => {}, perMinut
   app.post('/api/compare', async (req, res) => void res.json(await comparing(service.sources)(req)));
   app.post('/api/carries', async (req, res) => {
     res.json(await service.carries(body(carriesInput, req)));
+  });
+  app.post('/api/promise', async (req, res) => {
+    res.json(await service.promise(body(promiseQuery, req)));
+  });
+  app.post('/api/scripts/:id/redo', async (req, res) => {
+    res.json(await service.redo(id(req), body(redoInput, req)));
+  });
+  app.post('/api/scripts/:id/derive', async (req, res) => {
+    res.status(201).json(await service.derive(id(req), body(deriveInput, req)));
   });
   app.post(
     '/api/scripts',

@@ -2,8 +2,10 @@
 import { randomUUID } from 'node:crypto';
 import type { Sequelize, Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
-import type { Carries } from '@ursprung/core/draft';
+import type { Carries, Redone } from '@ursprung/core/draft';
+import { SHAPE_IDS, briefSchema } from '@ursprung/core/plan';
 import {
+  DEFAULT_PACE,
   clockLines,
   docFromJson,
   docFromSections,
@@ -19,6 +21,11 @@ import type { z } from 'zod';
 import type {
   carriesInput,
   channelInput,
+  deriveInput,
+  fixedInput,
+  promiseInput,
+  promiseQuery,
+  redoInput,
   scriptInput,
   settingsPatch,
   stepsInput,
@@ -31,6 +38,7 @@ import { ApiError } from './errors.ts';
 import type { LinkSettings } from './link.ts';
 import { Sources } from './sources.ts';
 import { getClock } from './tools.ts';
+import type { DraftTask, Promised } from './worker.ts';
 import type { TextWork } from './work.ts';
 
 export interface ServiceDeps {
@@ -163,6 +171,135 @@ export class Service {
     return this.deps.work.carries(source.document, { ...options, ...besides(source, others) });
   }
 
+  /** What could be promised from these sources, and whether a title can be paid for. */
+  async promise({ sourceId, others, ...query }: z.infer<typeof promiseQuery>): Promise<Promised> {
+    const sources = await this.lettered([sourceId, ...(others ?? [])]);
+    const { title: asked, ...rest } = query;
+    return this.deps.work.promise({
+      ...rest,
+      ...(asked === undefined ? {} : { title: asked }),
+      sources: sources.map(({ letter, document }) => ({ letter, document })),
+    });
+  }
+
+  /** Sources of a script, the first apart, with the writer's marks. */
+  private async drafted(id: string) {
+    const row = await this.scriptRow(id);
+    const sources = await this.sourcesOf(id);
+    const [source, ...others] = sources;
+    if (!source)
+      throw new ApiError('bad-request', 'This script has no source to tell from. Add one in Sources.');
+    const { target, mood, pace, voice, seed, shape, brief, fixed, parts, promise } = row.settings;
+    const beside = besides(source, others);
+    const options = {
+      target,
+      mood,
+      pace,
+      voice,
+      seed,
+      ...(SHAPES.has(shape) ? { shape } : {}),
+      ...(brief ? { brief } : {}),
+      ...(fixed ? { fixed: plainFixed(fixed) } : {}),
+      ...(parts?.length ? { parts } : {}),
+      ...beside,
+      must: [...beside.must, ...paid(promise)],
+      letter: source.letter,
+    };
+    return { row, sources, source, options };
+  }
+
+  /** Another take of something, the fit, a move, another shape: new sections for the page to take in as one step, or why not. */
+  async redo(id: string, input: z.infer<typeof redoInput>): Promise<Redone> {
+    const { source, options } = await this.drafted(id);
+    const { sections, seed, what, ...rest } = input;
+    return this.deps.work.redo({
+      document: source.document,
+      options: { ...options, ...(seed === undefined ? {} : { seed }) },
+      what,
+      sections: sections as unknown as PlainSection[],
+      ...(rest.section === undefined ? {} : { section: rest.section }),
+      ...(rest.line === undefined ? {} : { line: rest.line }),
+      ...(rest.to === undefined ? {} : { to: rest.to }),
+      ...(rest.shape === undefined ? {} : { shape: rest.shape }),
+      ...(rest.hook === undefined ? {} : { hook: rest.hook }),
+    });
+  }
+
+  /** A script from a finished one: a vertical short with a hook of its own, another audience or person, a second part from what is left. */
+  async derive(id: string, input: z.infer<typeof deriveInput>) {
+    const { row, sources, source, options } = await this.drafted(id);
+    const told = plainSections(docFromJson(row.doc)).flatMap((s) =>
+      s.lines.flatMap((l) => l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []))),
+    );
+    const brief = { ...briefSchema.parse(row.settings.brief ?? {}), mood: row.settings.mood };
+    const { shape: _, ...open } = options;
+    const change = {
+      short: {
+        options: {
+          ...open,
+          target: { kind: 'ceiling' as const, seconds: input.seconds ?? 60 },
+          pace: DEFAULT_PACE['9:16'],
+        },
+        frame: '9:16' as const,
+        name: 'short',
+      },
+      second: {
+        options: {
+          ...open,
+          target: { ...options.target, ...(input.seconds ? { seconds: input.seconds } : {}) },
+          out: [...new Set([...options.out, ...told])],
+          must: [],
+        },
+        frame: row.settings.frame,
+        name: 'part two',
+      },
+      audience: {
+        options: { ...options, brief: { ...brief, audience: input.audience ?? ('newcomers' as const) } },
+        frame: row.settings.frame,
+        name: `for ${input.audience ?? 'newcomers'}`,
+      },
+      person: {
+        options: { ...options, brief: { ...brief, person: input.person ?? ('they' as const) } },
+        frame: row.settings.frame,
+        name:
+          input.person === 'you' ? 'to the listener' : input.person === 'i' ? 'told by an I' : 'told of them',
+      },
+    }[input.kind];
+    const asked = await this.shorter(source.document, change.options, input.kind === 'second');
+    const draft = await this.deps.work.draft(source.document, asked);
+    const settings: ScriptRowSettings = {
+      ...row.settings,
+      title: `${row.settings.title.slice(0, 180)}, ${change.name}`,
+      frame: change.frame,
+      pace: change.options.pace,
+      target: asked.target,
+      shape: draft.shape,
+      ...('brief' in change.options && change.options.brief ? { brief: change.options.brief } : {}),
+    };
+    const newId = await this.storeScript(
+      row.channelId,
+      settings,
+      docFromSections(draft.sections).toJSON(),
+      sources.map((o) => ({ letter: o.letter, sourceId: o.id })),
+    );
+    return { id: newId, notes: draft.notes };
+  }
+
+  /** A second part lasts what is left, when that is less than was asked. */
+  private async shorter(
+    document: SourceDocument,
+    options: DraftTask['options'],
+    may: boolean,
+  ): Promise<DraftTask['options']> {
+    if (!may) return options;
+    const { target, ...rest } = options;
+    const { longestMs } = await this.deps.work.carries(document, rest);
+    const left = Math.floor(longestMs / 1000) - 1;
+    if (left < 15)
+      throw new ApiError('length-not-possible', 'Too little is left for a second part. Add a source.');
+    return { ...options, target: { ...target, seconds: Math.min(target.seconds, left) } };
+  }
+
   async addScript(input: z.infer<typeof scriptInput>) {
     const channel = await this.models.channels.findOne({ where: this.own({ id: input.channelId }) });
     if (!channel) throw new ApiError('not-found', 'This channel is not here, or no longer.');
@@ -170,9 +307,25 @@ export class Service {
       ...(input.sourceId ? [input.sourceId] : []),
       ...((input.sourceId && input.others) || []),
     ]);
-    const draft = source
-      ? await this.deps.work.draft(source.document, { ...input, ...besides(source, others) })
-      : null;
+    const beside = source ? besides(source, others) : null;
+    const { brief, promise, fixed, parts, hook } = input;
+    const draft =
+      source && beside
+        ? await this.deps.work.draft(source.document, {
+            target: input.target,
+            mood: input.mood,
+            pace: input.pace,
+            voice: input.voice,
+            seed: input.seed,
+            ...(input.shape ? { shape: input.shape } : {}),
+            ...(brief ? { brief } : {}),
+            ...(fixed ? { fixed: plainFixed(fixed) } : {}),
+            ...(parts?.length ? { parts } : {}),
+            ...(hook ? { hook } : {}),
+            ...beside,
+            must: [...beside.must, ...paid(promise)],
+          })
+        : null;
     const { title, frame, mood, pace, voice, target, seed } = input;
     const settings: ScriptRowSettings = {
       title: title ?? source?.document.title ?? 'No title yet',
@@ -183,6 +336,10 @@ export class Service {
       target,
       seed,
       shape: draft?.shape ?? 'none',
+      ...(brief ? { brief } : {}),
+      ...(promise ? { promise } : {}),
+      ...(fixed ? { fixed } : {}),
+      ...(parts ? { parts } : {}),
     };
     const doc = docFromSections(draft?.sections ?? []).toJSON();
     const id = await this.storeScript(
@@ -377,6 +534,13 @@ export class Service {
     await (await this.scriptRow(id, { deleted: true })).update({ deletedAt: null });
   }
 }
+
+const SHAPES = new Set<string>(SHAPE_IDS);
+/** What the title rests on must be told. */
+const paid = (promise: z.infer<typeof promiseInput> | undefined) =>
+  promise?.pays ? [`${promise.pays.source}:${promise.pays.fact}`] : [];
+const plainFixed = (fixed: readonly z.infer<typeof fixedInput>[]) =>
+  fixed.map(({ ms, ...f }) => ({ ...f, ...(ms === undefined ? {} : { ms }) }));
 
 interface Marked {
   letter: string;

@@ -1,10 +1,10 @@
 /** Heavy text work in worker threads, never in the web loop. */
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { Carries, Draft } from '@ursprung/core/draft';
+import type { Carries, Draft, Redone } from '@ursprung/core/draft';
 import type { Fact } from '@ursprung/core/facts';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
-import type { DraftTask, WorkResult } from './worker.ts';
+import type { DraftTask, PromiseTask, Promised, RedoTask, WorkResult } from './worker.ts';
 import { ApiError } from './errors.ts';
 
 /** What is being done, how much of it is done, of how much. */
@@ -20,6 +20,8 @@ export interface TextWork {
   read: (bytes: Uint8Array, options?: ReadOptions) => Promise<{ document: SourceDocument; facts: Fact[] }>;
   draft: (document: SourceDocument, options: DraftTask['options']) => Promise<Draft>;
   carries: (document: SourceDocument, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
+  promise: (task: PromiseTask) => Promise<Promised>;
+  redo: (task: RedoTask) => Promise<Redone>;
   close: () => Promise<void>;
 }
 
@@ -81,6 +83,8 @@ export function startWork(file: URL): TextWork {
     },
     draft: (document, options) => run('draft', { document, options }),
     carries: (document, options) => run('carries', { document, options }),
+    promise: (task) => run('promise', task),
+    redo: (task) => run('redo', task),
     close: () => pool.destroy(),
   };
 }

@@ -1,9 +1,37 @@
 /** The worker: reads sources and drafts scripts. Expected failures come back as values, so that only bugs throw. */
 import type { MessagePort } from 'node:worker_threads';
-import { DraftError, draftScript, sourceCarries, type Carries, type Draft } from '@ursprung/core/draft';
+import {
+  DraftError,
+  draftScript,
+  fitToPlan,
+  makePlan,
+  moveSection,
+  redoHook,
+  redoLine,
+  redoSection,
+  reshaped,
+  sourceCarries,
+  type Carries,
+  type Draft,
+  type DraftOptions,
+  type Redone,
+} from '@ursprung/core/draft';
 import { extractFacts, type Fact } from '@ursprung/core/facts';
-import type { ShapeId } from '@ursprung/core/plan';
-import type { Mood, Target } from '@ursprung/core/script';
+import {
+  checkTitle,
+  hooksOf,
+  promiseIdeas,
+  rankShapes,
+  type Brief,
+  type Hook,
+  type HookKind,
+  type OwnPart,
+  type PromiseIdeas,
+  type RankedShape,
+  type ShapeId,
+  type TitleCheck,
+} from '@ursprung/core/plan';
+import type { Mood, PlainSection, Target } from '@ursprung/core/script';
 import { SourceError, openSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
 import { getClock, getSolver, getTagger } from './tools.ts';
 
@@ -34,7 +62,34 @@ export interface DraftTask {
     must?: string[];
     out?: string[];
     others?: { letter: string; document: SourceDocument }[];
+    brief?: Brief;
+    fixed?: DraftOptions['fixed'];
+    parts?: readonly OwnPart[];
+    /** The kind of hook that is to open; the best of it is taken. */
+    hook?: HookKind;
   };
+}
+export interface PromiseTask {
+  sources: { letter: string; document: SourceDocument }[];
+  voice: string;
+  pace: number;
+  page: number;
+  seed: number;
+  title?: string;
+}
+export interface Promised extends PromiseIdeas {
+  hooks: Hook[];
+  shapes: RankedShape[];
+  check: TitleCheck | null;
+}
+export interface RedoTask extends DraftTask {
+  what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'shape' | 'whole';
+  sections: PlainSection[];
+  section?: string;
+  line?: string;
+  to?: number;
+  shape?: ShapeId;
+  hook?: HookKind;
 }
 
 async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
@@ -48,7 +103,7 @@ async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
         ok: false,
         code: 'length-not-possible',
         message: error.message,
-        extra: { reason: error.code, carries: error.carries },
+        extra: { reason: error.code, carries: error.carries, ways: error.ways },
       };
     // Markup nested deeper than the parser's stack.
     if (error instanceof RangeError && /stack/i.test(error.message))
@@ -71,35 +126,80 @@ export const read = (task: ReadTask): Promise<WorkResult<{ document: SourceDocum
     return { document, facts };
   });
 
-const drafting = async ({
-  mood,
-  pace,
-  voice,
-  seed,
-  shape,
-  must,
-  out,
-  others,
-}: Omit<DraftTask['options'], 'target'>) => ({
-  options: {
-    mood,
-    seed: seed ?? 1,
-    ...(shape ? { shape: shape as ShapeId } : {}),
-    ...(must ? { must } : {}),
-    ...(out ? { out } : {}),
-    ...(others ? { others } : {}),
-  },
-  tools: { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() },
-});
+const drafting = async (document: SourceDocument, asked: Omit<DraftTask['options'], 'target'>) => {
+  const { mood, pace, voice, seed, shape, hook: kind, ...rest } = asked;
+  const tools = { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() };
+  const options = { ...rest, mood, seed: seed ?? 1, ...(shape ? { shape: shape as ShapeId } : {}) };
+  if (!kind) return { options, tools };
+  const material = [{ letter: 'A', document }, ...(asked.others ?? [])].map((o) => ({
+    letter: o.letter,
+    source: o.document,
+    facts: extractFacts(o.document, tools.tagger),
+  }));
+  const hook = hooksOf(material, tools, seed).find((h) => h.kind === kind);
+  return { options: hook ? { ...options, hook } : options, tools };
+};
 
 export const draft = (task: DraftTask): Promise<WorkResult<Draft>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.options);
+    const { options, tools } = await drafting(task.document, task.options);
     return draftScript(task.document, { ...options, target: task.options.target }, tools);
   });
 
 export const carries = (task: DraftTask): Promise<WorkResult<Carries>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.options);
+    const { options, tools } = await drafting(task.document, task.options);
     return sourceCarries(task.document, options, tools);
+  });
+
+export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
+  expected(() => {
+    const tools = { tagger: getTagger(), clock: getClock(task.voice, task.pace) };
+    const material = task.sources.map((s) => ({
+      letter: s.letter,
+      source: s.document,
+      facts: extractFacts(s.document, tools.tagger),
+    }));
+    return {
+      ...promiseIdeas(material, tools, { page: task.page, seed: task.seed }),
+      hooks: hooksOf(material, tools, task.seed).slice(0, 14),
+      shapes: rankShapes({ source: material[0].source, facts: material[0].facts, sources: material.length }),
+      check: task.title === undefined ? null : checkTitle(task.title, material),
+    };
+  });
+
+/** Changes to a script that tell something anew, or move what points at something. */
+export const redo = (task: RedoTask): Promise<WorkResult<Redone>> =>
+  expected(async () => {
+    const { hook: kind, ...own } = task.options;
+    const { options, tools } = await drafting(task.document, own);
+    const whole = {
+      source: task.document,
+      sections: task.sections,
+      options: { ...options, target: task.options.target },
+    };
+    switch (task.what) {
+      case 'section':
+        return redoSection(whole, task.section ?? '', tools);
+      case 'line':
+        return redoLine(whole, task.line ?? '', tools);
+      case 'fit':
+        return fitToPlan(whole, tools);
+      case 'move':
+        return moveSection(whole, task.section ?? '', task.to ?? 0, tools);
+      case 'hook': {
+        const wanted = task.hook ?? kind;
+        const plan = makePlan(task.document, whole.options, tools);
+        return redoHook(
+          whole,
+          tools,
+          wanted ? hooksOf(plan.material, tools, options.seed).find((h) => h.kind === wanted) : undefined,
+        );
+      }
+      default:
+        return reshaped(
+          { ...whole, options: { ...whole.options, ...(task.shape ? { shape: task.shape } : {}) } },
+          tools,
+        );
+    }
   });

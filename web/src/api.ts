@@ -1,5 +1,7 @@
 /** Talking to the server: JSON both ways, one error type. */
-import type { Carries } from '@ursprung/core/draft';
+import type { Carries, Redone } from '@ursprung/core/draft';
+import type { PlainSection } from '@ursprung/core/script';
+import type { Promised } from '../../server/src/worker.ts';
 import type { CastMember, Comparison, Fact, OutlinePart, Term } from '@ursprung/core/facts';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
 import type {
@@ -15,7 +17,18 @@ import type {
 } from '../../server/src/api.ts';
 
 export type * from '../../server/src/api.ts';
-export type { Comparison };
+export type { Comparison, Promised, Redone };
+
+export interface RedoRequest {
+  what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'shape' | 'whole';
+  sections: readonly PlainSection[];
+  section?: string;
+  line?: string;
+  to?: number;
+  shape?: string;
+  hook?: string;
+  seed?: number;
+}
 
 export interface Channel {
   id: string;
@@ -154,6 +167,18 @@ export const api = {
     shape?: string;
   }) => call<Carries>('POST', '/carries', input),
   addScript: (input: ScriptInput) => call<{ id: string; notes: string[] }>('POST', '/scripts', input),
+  promise: (input: {
+    sourceId: string;
+    others?: string[];
+    voice: string;
+    pace: number;
+    page?: number;
+    seed?: number;
+    title?: string;
+  }) => call<Promised>('POST', '/promise', input),
+  redo: (id: string, input: RedoRequest) => call<Redone>('POST', `/scripts/${id}/redo`, input),
+  derive: (id: string, input: { kind: string; seconds?: number; audience?: string; person?: string }) =>
+    call<{ id: string; notes: string[] }>('POST', `/scripts/${id}/derive`, input),
   script: (id: string) => call<ScriptView>('GET', `/scripts/${id}`),
   patchSettings: (id: string, revision: number, settings: Partial<ScriptRowSettings>) =>
     call<{ settings: ScriptRowSettings; revision: number }>('PATCH', `/scripts/${id}`, {

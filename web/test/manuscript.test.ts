@@ -23,6 +23,7 @@ const script = (...sections: string[][]) =>
       role: 'ground',
       plannedMs: 6000,
       locked: false,
+      takes: [],
       lines: lines.map((text, l) => ({ ...emptyLine(`L${s}${l}`), text })),
     })),
   );

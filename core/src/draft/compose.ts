@@ -33,11 +33,21 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   const sections: PlainSection[] = [];
   const add = (role: PlainSection['role'], name: string, lines: PlainLine[]) => {
     titles.add(name);
-    sections.push({ id: `S${sections.length + 1}`, title: name, role, plannedMs: 0, locked: false, lines, takes: [] });
+    sections.push({
+      id: `S${sections.length + 1}`,
+      title: name,
+      role,
+      plannedMs: 0,
+      locked: false,
+      lines,
+      takes: [],
+    });
   };
   const named = shape.id === 'own' || shape.id === 'study' || shape.id === 'case';
   add('hook', named ? shape.parts[0].name : 'Opening', [
-    ...(brief.person === 'they' && source.kind === 'forum' ? [frame(TELLER[Math.abs(plan.options.seed) % TELLER.length], 'frame', ids)] : []),
+    ...(brief.person === 'they' && source.kind === 'forum'
+      ? [frame(TELLER[Math.abs(plan.options.seed) % TELLER.length], 'frame', ids)]
+      : []),
     ...(hook && !hook.own ? [frame(hook.text, 'pull', ids, hookSource(plan))] : []),
     ...guideOpening(plan, ids),
     ...head.flatMap((u) => unitLines(u, 'pull', ids)),
@@ -47,35 +57,56 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   groups.forEach((group, g) => {
     const asks = shape.asks || (source.kind !== 'forum' && g > 0 && shape.id === 'chronicle');
     const question = asks
-      ? sectionQuestion(group, source, used, groups.slice(0, g).flatMap((told) => told.map(labelOf)), plan.options.seed)
+      ? sectionQuestion(
+          group,
+          source,
+          used,
+          groups.slice(0, g).flatMap((told) => told.map(labelOf)),
+          plan.options.seed,
+        )
       : null;
     if (question) used.add(question);
     const part = parts[g];
     const name = named && part && !titles.has(part.name) ? part.name : sectionTitle(group, source, titles);
-    const lines = (shape.counts ? warnedFirst(group, ids) : group.map((u) => ({ before: [] as PlainLine[], u }))).flatMap(({ before, u }) => [
-      ...before,
-      ...unitLines(u, roleOf(u), ids, steps.get(u.index)),
-    ]);
+    const lines = (
+      shape.counts ? warnedFirst(group, ids) : group.map((u) => ({ before: [] as PlainLine[], u }))
+    ).flatMap(({ before, u }) => [...before, ...unitLines(u, roleOf(u), ids, steps.get(u.index))]);
     const count = shape.order === 'down' ? COUNT[groups.length - g - 1] : undefined;
-    add(part && part.role !== 'hook' && part.role !== 'close' ? part.role : sectionRole(group, g === 0 ? 'second' : 'middle', source), name, [
-      ...(count ? [frame(count, 'lead', ids)] : []),
-      ...(question ? [frame(whoIsMeant(question, sections), 'lead', ids)] : []),
-      ...lines,
-    ]);
+    add(
+      part && part.role !== 'hook' && part.role !== 'close'
+        ? part.role
+        : sectionRole(group, g === 0 ? 'second' : 'middle', source),
+      name,
+      [
+        ...(count ? [frame(count, 'lead', ids)] : []),
+        ...(question ? [frame(whoIsMeant(question, sections), 'lead', ids)] : []),
+        ...lines,
+      ],
+    );
   });
   if (closing.length)
     add(
       'close',
-      named && !titles.has(shape.parts.at(-1)!.name) ? shape.parts.at(-1)!.name : sectionTitle(closing, source, titles),
+      named && !titles.has(shape.parts.at(-1)!.name)
+        ? shape.parts.at(-1)!.name
+        : sectionTitle(closing, source, titles),
       closing.flatMap((u) => unitLines(u, 'settle', ids, steps.get(u.index))),
     );
-  return withFixed(plan, introducedIn(plan, thirdPersonOnce(sections)), ids);
+  return numbered(withFixed(plan, introducedIn(plan, thirdPersonOnce(sections)), ids));
+}
+
+/** Line ids in the order of telling. */
+function numbered(sections: readonly PlainSection[]): PlainSection[] {
+  let n = 0;
+  return sections.map((s) => ({ ...s, lines: s.lines.map((l) => ({ ...l, id: `L${++n}` })) }));
 }
 
 /** What a hook that is no fact's own telling rests on. */
 function hookSource(plan: DraftPlan): LineSource[] {
   const { hook } = plan;
-  const fact = hook && plan.material.find((m) => m.letter === hook.rests.source)?.facts.find((f) => f.id === hook.rests.fact);
+  const fact =
+    hook &&
+    plan.material.find((m) => m.letter === hook.rests.source)?.facts.find((f) => f.id === hook.rests.fact);
   return hook && fact ? [{ source: hook.rests.source, fact: hook.rests.fact, quote: fact.text }] : [];
 }
 
@@ -85,7 +116,11 @@ function partsFor({ shape, units }: DraftPlan, groups: readonly (readonly Unit[]
   if (!parts.length) return groups.map(() => null);
   const last = Math.max(1, units.length - 1);
   const gain = (group: readonly Unit[], part: Part) =>
-    group.reduce((n, u) => n + part.wants({ fact: u.sentence.fact, at: u.index / last, label: u.part ?? u.block.under ?? '' }), 0) / group.length;
+    group.reduce(
+      (n, u) =>
+        n + part.wants({ fact: u.sentence.fact, at: u.index / last, label: u.part ?? u.block.under ?? '' }),
+      0,
+    ) / group.length;
   const best: number[][] = [];
   const from: number[][] = [];
   groups.forEach((group, g) => {
@@ -123,11 +158,17 @@ function countedDown(body: readonly Unit[]): Unit[][] {
 function warnedFirst(group: readonly Unit[], ids: () => string): { before: PlainLine[]; u: Unit }[] {
   const out: { before: PlainLine[]; u: Unit }[] = [];
   const moved = new Set<Unit>();
-  const standsAlone = (u: Unit) => u.sentence.fact.type === 'warning' && /^(?:Never|Do not|Don[’']t|Be careful|Take care)\b/.test(u.sentence.fact.text) && !u.needs.some((n) => n.adjacent) && !group.some((x) => x.needs.some((n) => n.adjacent && n.to === u.index));
+  const standsAlone = (u: Unit) =>
+    u.sentence.fact.type === 'warning' &&
+    /^(?:Never|Do not|Don[’']t|Be careful|Take care)\b/.test(u.sentence.fact.text) &&
+    !u.needs.some((n) => n.adjacent) &&
+    !group.some((x) => x.needs.some((n) => n.adjacent && n.to === u.index));
   for (const u of group) {
     const step = u.sentence.fact.step;
     const opens = step !== undefined && !out.some((o) => o.u.sentence.fact.step === step);
-    const warning = opens ? group.find((x) => x.sentence.fact.step === step && x !== u && standsAlone(x)) : undefined;
+    const warning = opens
+      ? group.find((x) => x.sentence.fact.step === step && x !== u && standsAlone(x))
+      : undefined;
     if (moved.has(u)) continue;
     if (warning) moved.add(warning);
     out.push({ before: warning ? unitLines(warning, 'strain', ids) : [], u });
@@ -137,7 +178,12 @@ function warnedFirst(group: readonly Unit[], ids: () => string): { before: Plain
 
 /** Fixed parts keep their words and seconds; the writer's next step for the listener ends the script, before a sign-off. */
 function withFixed(plan: DraftPlan, sections: PlainSection[], ids: () => string): PlainSection[] {
-  const line = (f: NonNullable<DraftPlan['options']['fixed']>[number]): PlainLine => ({ ...frame(f.text, 'frame', ids), fixedMs: f.ms ?? null, locked: true, fixed: f.name });
+  const line = (f: NonNullable<DraftPlan['options']['fixed']>[number]): PlainLine => ({
+    ...frame(f.text, 'frame', ids),
+    fixedMs: f.ms ?? null,
+    locked: true,
+    fixed: f.name,
+  });
   const at = (where: string) => (plan.options.fixed ?? []).filter((f) => f.where === where).map(line);
   const aim = AIMS[plan.brief.aim];
   const out = sections.map((s) => ({ ...s, lines: [...s.lines] }));
@@ -152,7 +198,10 @@ function withFixed(plan: DraftPlan, sections: PlainSection[], ids: () => string)
 /** Everyone is introduced at first mention, each by the source that names them. */
 function introducedIn(plan: DraftPlan, sections: PlainSection[]): PlainSection[] {
   const people = new Map([...plan.people]);
-  const lines = introduced(sections.flatMap((s) => s.lines), people);
+  const lines = introduced(
+    sections.flatMap((s) => s.lines),
+    people,
+  );
   let at = 0;
   return sections.map((s) => ({ ...s, lines: s.lines.map(() => lines[at++]) }));
 }
@@ -168,7 +217,12 @@ const counter = () => {
   return () => `L${++n}`;
 };
 
-export const frame = (text: string, role: LineRole, id: () => string, from: LineSource[] = []): PlainLine => ({
+export const frame = (
+  text: string,
+  role: LineRole,
+  id: () => string,
+  from: LineSource[] = [],
+): PlainLine => ({
   id: id(),
   text,
   role,
@@ -292,4 +346,3 @@ function thirdPersonOnce(sections: PlainSection[]): PlainSection[] {
     }),
   }));
 }
-

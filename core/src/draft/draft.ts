@@ -6,7 +6,16 @@ import { clockText } from '../timing/clockText.ts';
 import { longestSentence } from '../plan/brief.ts';
 import { sentences } from '../language/sentences.ts';
 import { carried, fit, timeOf, wanted } from './fit.ts';
-import { DraftError, fewerPins, makePlan, pinned, type Carries, type DraftOptions, type DraftPlan, type DraftTools } from './plan.ts';
+import {
+  DraftError,
+  fewerPins,
+  makePlan,
+  pinned,
+  type Carries,
+  type DraftOptions,
+  type DraftPlan,
+  type DraftTools,
+} from './plan.ts';
 
 export interface Draft {
   shape: ShapeId;
@@ -37,13 +46,21 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
   if (wantedMs < carries.shortestMs) {
     // A guide is told whole or not at all.
     if (options.shape || plan.shape.counts) throw tooLong(plan, carries, options.must?.length ?? 0);
-    notes.push(`Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`);
+    notes.push(
+      `Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`,
+    );
     tries = [new Set([plan.opening])];
   } else if (!plan.shape.counts) tries.push(...fewerPins(plan));
   for (const pinSet of tries) {
     const sections = fit(plan, pinSet, wantedMs, tools);
     if (sections)
-      return { shape: plan.shape.id, sections, ms: timeOf(sections, tools.clock), carries, notes: [...notes, ...breathNote(plan, sections)] };
+      return {
+        shape: plan.shape.id,
+        sections,
+        ms: timeOf(sections, tools.clock),
+        carries,
+        notes: [...notes, ...breathNote(plan, sections)],
+      };
   }
   throw new DraftError(
     'too-long',
@@ -55,24 +72,42 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
 /** Below the floor: the reason and other ways. */
 function tooLong(plan: DraftPlan, carries: Carries, ticked: number): DraftError {
   const floor = clockText(carries.shortestMs, false);
-  return new DraftError('too-long', `Told as ${plan.shape.name.toLowerCase()} this source takes at least ${floor}.`, carries, [
-    `Ask for ${floor} or more.`,
-    ...(ticked ? [`Untick some of the ${ticked} facts that must be told.`] : []),
-    ...(plan.shape.counts ? ['Say which steps a listener can do without, and leave them out.'] : ['Leave the shape open: then its opening and reveal are told.', 'Take another angle, which rests on fewer facts.']),
-  ]);
+  return new DraftError(
+    'too-long',
+    `Told as ${plan.shape.name.toLowerCase()} this source takes at least ${floor}.`,
+    carries,
+    [
+      `Ask for ${floor} or more.`,
+      ...(ticked ? [`Untick some of the ${ticked} facts that must be told.`] : []),
+      ...(plan.shape.counts
+        ? ['Say which steps a listener can do without, and leave them out.']
+        : [
+            'Leave the shape open: then its opening and reveal are told.',
+            'Take another angle, which rests on fewer facts.',
+          ]),
+    ],
+  );
 }
 
 /** Lines that stay longer than a breath because they must be told and can't be split safely. */
 function breathNote(plan: DraftPlan, sections: readonly PlainSection[]): string[] {
   const most = longestSentence(plan.brief);
-  const long = sections.flatMap((s) => s.lines).filter((l) => l.from.length && sentences(l.text).some((x) => x.text.split(/\s+/).length > most));
+  const long = sections
+    .flatMap((s) => s.lines)
+    .filter((l) => l.from.length && sentences(l.text).some((x) => x.text.split(/\s+/).length > most));
   return long.length
-    ? [`${long.length === 1 ? 'One line runs' : `${long.length} lines run`} over ${most} words and can’t be split safely (${long.map((l) => l.id).join(', ')}): mark a breath, or say ${long.length === 1 ? 'it' : 'them'} in your own words.`]
+    ? [
+        `${long.length === 1 ? 'One line runs' : `${long.length} lines run`} over ${most} words and can’t be split safely (${long.map((l) => l.id).join(', ')}): mark a breath, or say ${long.length === 1 ? 'it' : 'them'} in your own words.`,
+      ]
     : [];
 }
 
 /** What a source carries with a voice, without drafting it. */
-export function sourceCarries(source: SourceDocument, options: Omit<DraftOptions, 'target'>, tools: DraftTools): Carries {
+export function sourceCarries(
+  source: SourceDocument,
+  options: Omit<DraftOptions, 'target'>,
+  tools: DraftTools,
+): Carries {
   const plan = makePlan(source, { ...options, target: { kind: 'point', seconds: 60 } }, tools);
   return carried(plan, pinned(plan), tools);
 }

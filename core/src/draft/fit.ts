@@ -28,17 +28,27 @@ export const timeOf = (sections: readonly PlainSection[], clock: Clock) =>
 
 function choiceFor(plan: DraftPlan, pins: ReadonlySet<number>, minMs: number, maxMs: number): Choice {
   const moved = plan.opening > 0 ? plan.opening : null;
-  const bans = new Set(plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index));
+  const bans = new Set(
+    plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index),
+  );
   for (const index of plan.banned) bans.add(index);
   return { minMs, maxMs, pins, bans, moved };
 }
 
 /** The shortest and the longest telling with these pins. */
 export function carried(asked: DraftPlan, pins: ReadonlySet<number>, tools: DraftTools): Carries {
-  const plan: DraftPlan = { ...asked, options: { ...asked.options, target: { kind: 'point', seconds: CARRY_SECONDS } } };
+  const plan: DraftPlan = {
+    ...asked,
+    options: { ...asked.options, target: { kind: 'point', seconds: CARRY_SECONDS } },
+  };
   const shortest = shortestUnits(plan.units, choiceFor(plan, pins, 0, 0), tools.solver);
   const all = plan.units
-    .filter((u) => u.index <= plan.ending && !plan.banned.has(u.index) && !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)))
+    .filter(
+      (u) =>
+        u.index <= plan.ending &&
+        !plan.banned.has(u.index) &&
+        !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)),
+    )
     .map((u) => u.index);
   const time = (chosen: readonly number[]) => timeOf(compose(plan, chosen), tools.clock);
   const longestMs = time(all) + SECTION_REST[plan.options.mood];
@@ -46,7 +56,12 @@ export function carried(asked: DraftPlan, pins: ReadonlySet<number>, tools: Draf
 }
 
 /** Chooses, composes and measures until what is left over fits into the rests between sections; null when no round does. */
-export function fit(plan: DraftPlan, pins: ReadonlySet<number>, wantedMs: number, tools: DraftTools): PlainSection[] | null {
+export function fit(
+  plan: DraftPlan,
+  pins: ReadonlySet<number>,
+  wantedMs: number,
+  tools: DraftTools,
+): PlainSection[] | null {
   // What framing lines and rests will take is first guessed, then known.
   let extraMs = Math.min(6000, wantedMs * 0.03);
   let widthMs = Math.max(700, wantedMs * 0.006);
@@ -72,7 +87,12 @@ export function fit(plan: DraftPlan, pins: ReadonlySet<number>, wantedMs: number
 }
 
 /** Spreads the time left over evenly on the rests between sections, to the millisecond. */
-function withRests(sections: readonly PlainSection[], gap: number, clock: Clock, wantedMs: number): PlainSection[] {
+function withRests(
+  sections: readonly PlainSection[],
+  gap: number,
+  clock: Clock,
+  wantedMs: number,
+): PlainSection[] {
   const places = Math.max(1, sections.length - 1);
   const each = Math.floor(gap / places);
   const rested = sections.map((s, i) => {

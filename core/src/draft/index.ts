@@ -1,4 +1,11 @@
 export type { Solver } from './choose.ts';
-export { DraftError, type Carries, type DraftOptions, type DraftTools, type FixedPart } from './plan.ts';
+export {
+  DraftError,
+  makePlan,
+  type Carries,
+  type DraftOptions,
+  type DraftTools,
+  type FixedPart,
+} from './plan.ts';
 export * from './draft.ts';
 export * from './redo.ts';

@@ -11,10 +11,17 @@ export interface Introduction {
 
 const NAME = String.raw`(?:(?:Dr|Sir|Lady|Professor|Councillor|Captain|Father|Sister) )?\p{Lu}\p{Ll}+(?: \p{Lu}\.)?(?: \p{Lu}[\p{L}’'-]+)+`;
 const ROLE = String.raw`[\p{Ll}][\p{Ll}’' -]{2,40}`;
-const BEFORE = new RegExp(String.raw`\b((?:[Tt]he|[Aa]n?|[Ii]ts|[Tt]heir) ${ROLE}), (${NAME})(?=[,.;])`, 'gu');
+const BEFORE = new RegExp(
+  String.raw`\b((?:[Tt]he|[Aa]n?|[Ii]ts|[Tt]heir) ${ROLE}), (${NAME})(?=[,.;])`,
+  'gu',
+);
 const BEHIND = new RegExp(String.raw`\b(${NAME}), ((?:an?|the) [^,.;“”]{3,60})(?=[,.;])`, 'gu');
 const TITLED = new RegExp(String.raw`\b(${NAME})\b`, 'gu');
-const last = (name: string) => name.split(' ').at(-1)!.replace(/[’']s$/, '');
+const last = (name: string) =>
+  name
+    .split(' ')
+    .at(-1)!
+    .replace(/[’']s$/, '');
 
 /** Introductions by last name: with a role before the name, behind it, or the full name alone. */
 export function introductionsOf(source: SourceDocument): Map<string, Introduction> {
@@ -24,7 +31,9 @@ export function introductionsOf(source: SourceDocument): Map<string, Introductio
     if (!out.has(last(name))) out.set(last(name), { phrase, full: name, comma });
   };
   for (const text of texts) {
-    for (const m of text.matchAll(BEFORE)) if (!/^(?:its|their)/i.test(m[1])) add(m[2], `${m[1].replace(/^An?\b/i, 'the').replace(/^The\b/, 'the')}, ${m[2]}`, true);
+    for (const m of text.matchAll(BEFORE))
+      if (!/^(?:its|their)/i.test(m[1]))
+        add(m[2], `${m[1].replace(/^An?\b/i, 'the').replace(/^The\b/, 'the')}, ${m[2]}`, true);
     for (const m of text.matchAll(BEHIND)) add(m[1], `${m[1]}, ${m[2]}`, true);
   }
   for (const text of texts) for (const m of text.matchAll(TITLED)) add(m[1], m[1], false);
@@ -35,7 +44,10 @@ export function introductionsOf(source: SourceDocument): Map<string, Introductio
  * The lines of a script with every person introduced at first mention: "Ms Ferris" becomes "the skipper, Maud Ferris,"
  * when her full name was not told before.
  */
-export function introduced<L extends { text: string }>(lines: readonly L[], people: ReadonlyMap<string, Introduction>): L[] {
+export function introduced<L extends { text: string }>(
+  lines: readonly L[],
+  people: ReadonlyMap<string, Introduction>,
+): L[] {
   const told = new Set<string>();
   return lines.map((line) => {
     let { text } = line;
@@ -43,12 +55,24 @@ export function introduced<L extends { text: string }>(lines: readonly L[], peop
       if (!text.includes(name) || told.has(name)) continue;
       told.add(name);
       if (text.includes(intro.full)) continue;
-      const at = new RegExp(`(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?(?<![\\p{L}-] ?\\p{Lu}\\p{Ll}+ )\\b${name}\\b(?!\\s\\p{Lu})([’']s?)?`, 'u').exec(text);
+      const at = new RegExp(
+        `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?(?<![\\p{L}-] ?\\p{Lu}\\p{Ll}+ )\\b${name}\\b(?!\\s\\p{Lu})([’']s?)?`,
+        'u',
+      ).exec(text);
       // In a quotation, or as part of a longer name, it stays.
-      if (!at || /[“"][^”"]*$/.test(text.slice(0, at.index)) || (/\p{Lu}[\p{Ll}’']+ $/u.test(text.slice(0, at.index)) && at.index > 0)) continue;
+      if (
+        !at ||
+        /[“"][^”"]*$/.test(text.slice(0, at.index)) ||
+        (/\p{Lu}[\p{Ll}’']+ $/u.test(text.slice(0, at.index)) && at.index > 0)
+      )
+        continue;
       const possessive = at[1] ?? '';
       const rest = text.slice(at.index + at[0].length);
-      const phrase = possessive ? `${intro.full}${possessive}` : intro.comma && !/^[.,;:!?]/.test(rest) ? `${intro.phrase},` : intro.phrase;
+      const phrase = possessive
+        ? `${intro.full}${possessive}`
+        : intro.comma && !/^[.,;:!?]/.test(rest)
+          ? `${intro.phrase},`
+          : intro.phrase;
       const opens = at.index === 0 ? phrase[0].toUpperCase() + phrase.slice(1) : phrase;
       text = text.slice(0, at.index) + opens + rest;
     }

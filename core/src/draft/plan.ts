@@ -99,7 +99,8 @@ export interface DraftPlan {
 const MOST_UNITS = 420;
 
 export const named = (unit: Unit, ids: ReadonlySet<string>, first: string) =>
-  ids.has(`${unit.letter}:${unit.sentence.fact.id}`) || (unit.letter === first && ids.has(unit.sentence.fact.id));
+  ids.has(`${unit.letter}:${unit.sentence.fact.id}`) ||
+  (unit.letter === first && ids.has(unit.sentence.fact.id));
 
 const NONE: Carries = { shortestMs: 0, longestMs: 0 };
 
@@ -110,35 +111,60 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
     ...o,
     tagged: taggedFacts(o.document, tools.tagger),
   }));
-  const material: Material[] = read.map((r) => ({ letter: r.letter, source: r.document, facts: r.tagged.map((t) => t.fact) }));
-  const says = contradictions(brief, source.kind === 'forum', { must: options.must ?? [], out: options.out ?? [] });
+  const material: Material[] = read.map((r) => ({
+    letter: r.letter,
+    source: r.document,
+    facts: r.tagged.map((t) => t.fact),
+  }));
+  const says = contradictions(brief, source.kind === 'forum', {
+    must: options.must ?? [],
+    out: options.out ?? [],
+  });
   if (says.length) throw new DraftError('contradiction', says.join(' '), NONE);
   const shape = options.parts?.length
     ? ownShape(options.parts)
-    : shapeById(options.shape ?? rankShapes({ source, facts: material[0].facts, sources: read.length })[0].id);
+    : shapeById(
+        options.shape ?? rankShapes({ source, facts: material[0].facts, sources: read.length })[0].id,
+      );
   const made = read.map((r) => unitsOf(r, shape, brief, tools));
   const [first, ...others] = made;
-  const units = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(0, MOST_UNITS);
-  if (!units.length) throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', NONE);
+  const units = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(
+    0,
+    MOST_UNITS,
+  );
+  if (!units.length)
+    throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', NONE);
   if (shape.counts && !units.some((u) => u.sentence.fact.step))
-    throw new DraftError('nothing-to-tell', 'This source has no numbered steps, so it can’t be told as steps.', NONE);
+    throw new DraftError(
+      'nothing-to-tell',
+      'This source has no numbered steps, so it can’t be told as steps.',
+      NONE,
+    );
   const doubled = read.length > 1 ? toldTwice(read) : { out: new Set<string>(), notes: [] };
   const out = new Set(options.out ?? []);
   const must = new Set(options.must ?? []);
   const avoided = units.filter((u) => u.lines.some((l) => saysAvoided(l, brief.avoid)));
   const banned = new Set(
     units
-      .filter((u) => named(u, out, letter) || (named(u, doubled.out, '') && !named(u, must, letter)) || avoided.includes(u))
+      .filter(
+        (u) =>
+          named(u, out, letter) ||
+          (named(u, doubled.out, '') && !named(u, must, letter)) ||
+          avoided.includes(u),
+      )
       .map((u) => u.index),
   );
   const allowed = units.filter((u) => !banned.has(u.index));
-  if (!allowed.length) throw new DraftError('nothing-to-tell', 'Every fact of this source is marked to be left out.', NONE);
+  if (!allowed.length)
+    throw new DraftError('nothing-to-tell', 'Every fact of this source is marked to be left out.', NONE);
   const mustAvoided = avoided.filter((u) => named(u, must, letter));
   const nearest = (index: number, list: readonly Unit[]) =>
     banned.has(index) ? (list.find((u) => !u.needs.length && !u.needsNext) ?? list[0]).index : index;
   const own = units.filter((u) => u.letter === letter);
   const hook = options.hook === undefined ? usualHook(material, tools, options.seed) : options.hook;
-  const hooked = hook?.own ? units.find((u) => u.letter === hook.rests.source && u.sentence.fact.id === hook.rests.fact) : undefined;
+  const hooked = hook?.own
+    ? units.find((u) => u.letter === hook.rests.source && u.sentence.fact.id === hook.rests.fact)
+    : undefined;
   const natural = nearest(own[openingUnit(first, source)]?.index ?? 0, allowed);
   return {
     units,
@@ -151,20 +177,29 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
     material,
     opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : natural,
     ending: nearest(own[Math.min(endingUnit(first, source), own.length - 1)].index, [...allowed].reverse()),
-    people: new Map([...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]), ...introductionsOf(source)]),
+    people: new Map([
+      ...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]),
+      ...introductionsOf(source),
+    ]),
     task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
     notes: [
       ...doubled.notes,
-      ...mustAvoided.map((u) => `“${clip(u.sentence.fact.text)}” is to be told, but says “${saysAvoided(u.lines.join(' '), brief.avoid)}”, which is to be avoided; it is left out.`),
+      ...mustAvoided.map(
+        (u) =>
+          `“${clip(u.sentence.fact.text)}” is to be told, but says “${saysAvoided(u.lines.join(' '), brief.avoid)}”, which is to be avoided; it is left out.`,
+      ),
     ],
   };
 }
 
-export const clip = (text: string, most = 60) => (text.length > most ? `${text.slice(0, most).replace(/\s+\S*$/, '')} …` : text);
+export const clip = (text: string, most = 60) =>
+  text.length > most ? `${text.slice(0, most).replace(/\s+\S*$/, '')} …` : text;
 
 /** A hook moves a unit to the front only when nothing leans on its old place. */
 const mayOpen = (unit: Unit, units: readonly Unit[]) =>
-  !unit.needs.some((n) => n.adjacent) && !unit.needsNext && !units.some((u) => u.needs.some((n) => n.to === unit.index && n.adjacent));
+  !unit.needs.some((n) => n.adjacent) &&
+  !unit.needsNext &&
+  !units.some((u) => u.needs.some((n) => n.to === unit.index && n.adjacent));
 
 /** A study opens with its own question; everything else as its source does, until the writer picks a hook. */
 function usualHook(material: readonly Material[], tools: DraftTools, seed: number): Hook | null {
@@ -172,24 +207,43 @@ function usualHook(material: readonly Material[], tools: DraftTools, seed: numbe
   return hooksOf(material.slice(0, 1), tools, seed).find((h) => h.kind === 'question') ?? null;
 }
 
-function unitsOf(read: { letter: string; document: SourceDocument; tagged: TaggedSentence[] }, shape: Shape, brief: Brief, tools: DraftTools): Unit[] {
+function unitsOf(
+  read: { letter: string; document: SourceDocument; tagged: TaggedSentence[] },
+  shape: Shape,
+  brief: Brief,
+  tools: DraftTools,
+): Unit[] {
   const { document, tagged, letter } = read;
   const firstPerson = document.kind === 'forum';
-  const teller = makeTeller(document, tools.tagger, { words: brief.words, contractions: contracts(brief), longest: longestSentence(brief) });
+  const teller = makeTeller(document, tools.tagger, {
+    words: brief.words,
+    contractions: contracts(brief),
+    longest: longestSentence(brief),
+  });
   const units = makeUnits(document, tagged, tools.tagger, tools.clock, letter, teller);
   const longest = longestSentence(brief);
   return units.map((u) => {
-    const lines = u.lines.map((l) => settled(l, brief, firstPerson));
+    // What is quoted over several sentences is nobody's to settle.
+    const lines = u.speech ? [...u.lines] : u.lines.map((l) => settled(l, brief, firstPerson));
     const changed = lines.some((l, i) => l !== u.lines[i]);
     const words = Math.max(...lines.map((l) => l.split(/\s+/).length));
-    const special = /\b(?:CI|confidence|standard deviation|coefficient|regression|p-value|hectopascal)\b/i.test(u.sentence.fact.text);
+    const special =
+      /\b(?:CI|confidence|standard deviation|coefficient|regression|p-value|hectopascal)\b/i.test(
+        u.sentence.fact.text,
+      );
     return {
       ...u,
       lines,
-      ms: changed ? tools.clock.lines([...lines, ''].map((text) => ({ text }))).reduce((n, l) => n + l.ms, 0) : u.ms,
+      ms: changed
+        ? tools.clock.lines([...lines, ''].map((text) => ({ text }))).reduce((n, l) => n + l.ms, 0)
+        : u.ms,
       worth:
         u.worth *
-        shape.weigh({ fact: u.sentence.fact, at: units.length > 1 ? u.index / (units.length - 1) : 0, label: u.part ?? u.block.under ?? '' }) *
+        shape.weigh({
+          fact: u.sentence.fact,
+          at: units.length > 1 ? u.index / (units.length - 1) : 0,
+          label: u.part ?? u.block.under ?? '',
+        }) *
         (words > longest ? 0.6 : 1) *
         (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),
     };
@@ -197,9 +251,15 @@ function unitsOf(read: { letter: string; document: SourceDocument; tagged: Tagge
 }
 
 /** What need not or must not be told beside what another source tells: the same again, or an older figure. */
-function toldTwice(sources: readonly { letter: string; document: SourceDocument; tagged: TaggedSentence[] }[]): { out: Set<string>; notes: string[] } {
+function toldTwice(
+  sources: readonly { letter: string; document: SourceDocument; tagged: TaggedSentence[] }[],
+): { out: Set<string>; notes: string[] } {
   const { same, disagreements } = compareSources(
-    sources.map((s) => ({ letter: s.letter, document: s.document, facts: s.tagged.map((t): Fact => t.fact) })),
+    sources.map((s) => ({
+      letter: s.letter,
+      document: s.document,
+      facts: s.tagged.map((t): Fact => t.fact),
+    })),
   );
   const out = new Set(same.flatMap((s) => s.origins.slice(1).map((o) => `${o.source}:${o.fact}`)));
   const notes = disagreements.map((d) => {
@@ -215,7 +275,16 @@ function toldTwice(sources: readonly { letter: string; document: SourceDocument;
 }
 
 /** What must be told: the opening and the ending, a story's reveal, what a hook promises, and in a guide every step and warning. */
-export function pinned({ units, opening, ending, shape, source, banned, options, hook }: DraftPlan): Set<number> {
+export function pinned({
+  units,
+  opening,
+  ending,
+  shape,
+  source,
+  banned,
+  options,
+  hook,
+}: DraftPlan): Set<number> {
   const letter = options.letter ?? 'A';
   const must = new Set([...(options.must ?? []), ...(hook?.pays ?? []).map((p) => `${p.source}:${p.fact}`)]);
   const pins = new Set([
@@ -239,7 +308,12 @@ export function pinned({ units, opening, ending, shape, source, banned, options,
 
 /** When the pins together fit no length: without the reveal, then without the end; what the writer asked for stays. */
 export function fewerPins(plan: DraftPlan): Set<number>[] {
-  const must = new Set([...(plan.options.must ?? []), ...(plan.hook?.pays ?? []).map((p) => `${p.source}:${p.fact}`)]);
-  const asked = plan.units.filter((u) => named(u, must, plan.options.letter ?? 'A') && !plan.banned.has(u.index)).map((u) => u.index);
+  const must = new Set([
+    ...(plan.options.must ?? []),
+    ...(plan.hook?.pays ?? []).map((p) => `${p.source}:${p.fact}`),
+  ]);
+  const asked = plan.units
+    .filter((u) => named(u, must, plan.options.letter ?? 'A') && !plan.banned.has(u.index))
+    .map((u) => u.index);
   return [new Set([plan.opening, plan.ending, ...asked]), new Set([plan.opening, ...asked])];
 }

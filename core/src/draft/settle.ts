@@ -5,13 +5,17 @@ import { numberValue, wordsValue } from '../language/numbers.ts';
 import type { Brief } from '../plan/brief.ts';
 import { outsideQuotes } from './ear.ts';
 
-const PAIRS = spelling.pairs.map((p) => {
-  const at = p.indexOf(' ');
-  return [p.slice(0, at), p.slice(at + 1)] as const;
-}).filter(([a]) => a !== 'autumn');
+const PAIRS = spelling.pairs
+  .map((p) => {
+    const at = p.indexOf(' ');
+    return [p.slice(0, at), p.slice(at + 1)] as const;
+  })
+  .filter(([a]) => a !== 'autumn');
 const toAmerican = new Map<string, string>(PAIRS);
 const notBack = new Set(spelling.notBack);
-const toBritish = new Map<string, string>(PAIRS.filter(([, us]) => !notBack.has(us)).map(([uk, us]) => [us, uk]));
+const toBritish = new Map<string, string>(
+  PAIRS.filter(([, us]) => !notBack.has(us)).map(([uk, us]) => [us, uk]),
+);
 
 /** British or American spelling, word by word. */
 export function spelled(text: string, to: Brief['spelling']): string {
@@ -64,17 +68,31 @@ export function inUnits(text: string, to: Brief['units']): string {
       ] as const) {
         const wanted = to === 'both' ? from === u.metric : (to === 'imperial') === (from === u.metric);
         // Money is no weight, and a foot of a hill is no length.
-        if (!wanted || (from === u.imperial && /^(?:pound|inch)$/.test(from[0]) && u.metric[0] !== 'kilogram' && u.metric[0] !== 'centimetre')) continue;
+        if (
+          !wanted ||
+          (from === u.imperial &&
+            /^(?:pound|inch)$/.test(from[0]) &&
+            u.metric[0] !== 'kilogram' &&
+            u.metric[0] !== 'centimetre')
+        )
+          continue;
         if (from === u.imperial && from[0] === 'pound') continue;
-        out = out.replace(new RegExp(`\\b((?:about|around|nearly|almost|over|more than|under|less than|up to|at least|at most) )?(${NUMBER})[ -](${from[1]}|${from[0]})\\b(?! (?:of the hill|per))`, 'giu'), (whole, guess: string | undefined, n: string, unit: string) => {
-          const value = numberValue(n) ?? wordsValue(n.toLowerCase().replace(/-/g, ' '));
-          if (value === null || /^(?:a|an)$/i.test(n)) return whole;
-          const converted = rounded(value * factor, n);
-          const compound = whole.includes(`${n}-${unit}`);
-          const name = converted === '1' || compound ? into[0] : into[1];
-          if (to === 'both') return `${whole}, ${guess ? '' : 'about '}${guess && !/over|under|more|less|up|at/.test(guess) ? guess : ''}${converted} ${into[1]},`;
-          return `${guess ?? 'about '}${converted}${compound ? '-' : ' '}${name}`;
-        });
+        out = out.replace(
+          new RegExp(
+            `\\b((?:about|around|nearly|almost|over|more than|under|less than|up to|at least|at most) )?(${NUMBER})[ -](${from[1]}|${from[0]})\\b(?! (?:of the hill|per))`,
+            'giu',
+          ),
+          (whole, guess: string | undefined, n: string, unit: string) => {
+            const value = numberValue(n) ?? wordsValue(n.toLowerCase().replace(/-/g, ' '));
+            if (value === null || /^(?:a|an)$/i.test(n)) return whole;
+            const converted = rounded(value * factor, n);
+            const compound = whole.includes(`${n}-${unit}`);
+            const name = converted === '1' || compound ? into[0] : into[1];
+            if (to === 'both')
+              return `${whole}, ${guess ? '' : 'about '}${guess && !/over|under|more|less|up|at/.test(guess) ? guess : ''}${converted} ${into[1]},`;
+            return `${guess ?? 'about '}${converted}${compound ? '-' : ' '}${name}`;
+          },
+        );
       }
     }
     return out.replace(/,\s*,/g, ',').replace(/,(?=[.;:!?])/g, '');
@@ -107,7 +125,10 @@ export function toThird(text: string): string {
 export function toYou(text: string): string {
   if (quotedSpans(text).length) return text;
   return text
-    .replace(/^(?:People|One|The (?:user|reader|visitor|walker|passenger|customer)|Visitors|Readers|Users) (can|should|may|must|could|need to|have to)\b/, 'You $1')
+    .replace(
+      /^(?:People|One|The (?:user|reader|visitor|walker|passenger|customer)|Visitors|Readers|Users) (can|should|may|must|could|need to|have to)\b/,
+      'You $1',
+    )
     .replace(/^(?:Anyone|Anybody) who (\p{Ll}+)s\b/u, 'If you $1')
     .replace(/\bfor anyone who wants to\b/g, 'if you want to');
 }
@@ -115,7 +136,8 @@ export function toYou(text: string): string {
 const escape = (s: string) => s.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 /** Whether a line says a word that is to be avoided, in any form ("utilise" forbids "utilised"). */
 export const saysAvoided = (text: string, avoid: readonly string[]): string | null =>
-  avoid.find((w) => new RegExp(`(?<!\\p{L})${escape(w)}(?:s|es|d|ed|ing)?(?!\\p{L})`, 'iu').test(text)) ?? null;
+  avoid.find((w) => new RegExp(`(?<!\\p{L})${escape(w)}(?:s|es|d|ed|ing)?(?!\\p{L})`, 'iu').test(text)) ??
+  null;
 
 /** A line in all settings of a brief. */
 export function settled(text: string, brief: Brief, firstPerson: boolean): string {

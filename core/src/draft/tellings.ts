@@ -12,7 +12,11 @@ export interface Telling {
 export const GRAIN = 10;
 
 /** For each unit which telling, or null when no choice falls between the bounds. Cost: units × tellings × window of times. */
-export function chooseTellings(options: readonly (readonly Telling[])[], minMs: number, maxMs: number): number[] | null {
+export function chooseTellings(
+  options: readonly (readonly Telling[])[],
+  minMs: number,
+  maxMs: number,
+): number[] | null {
   if (!options.length) return minMs <= 0 ? [] : null;
   if (options.some((o) => !o.length)) return null;
   const least = options.map((o) => Math.min(...o.map((t) => t.ms)));
@@ -38,7 +42,8 @@ export function chooseTellings(options: readonly (readonly Telling[])[], minMs: 
     best = next;
   }
   let end = -1;
-  for (let at = Math.max(0, Math.ceil((minMs - floor) / GRAIN)); at <= room; at++) if (best[at] > -Infinity && (end < 0 || best[at] > best[end])) end = at;
+  for (let at = Math.max(0, Math.ceil((minMs - floor) / GRAIN)); at <= room; at++)
+    if (best[at] > -Infinity && (end < 0 || best[at] > best[end])) end = at;
   if (end < 0) return null;
   const chosen: number[] = [];
   for (let u = options.length - 1, at = end; u >= 0; u--) {

@@ -18,6 +18,8 @@ export interface Unit {
   needs: readonly Reference[];
   /** Whether the next sentence has to follow: a quotation is still open, a question or a colon waits. */
   needsNext: boolean;
+  /** Whether it is part of a quotation that runs over several sentences: told to the letter. */
+  speech: boolean;
   /** What is said, one or more lines. */
   lines: readonly string[];
   /** The time of its lines with the rests after them. */
@@ -104,7 +106,7 @@ export function makeUnits(
   return told.map((sentence, index) => {
     const block = blocks.get(sentence.fact.block)!;
     if (source.kind === 'abstract') part = studyPart({ block, fact: sentence.fact }, part);
-    const lines = tellSentence(sentence.fact.text, sentence.tokens, teller);
+    const lines = tellSentence(sentence.fact.text, sentence.tokens, teller, openQuote(told, index));
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
     return {
       index,
@@ -114,6 +116,9 @@ export function makeUnits(
       part,
       needs: underHeading(needs[index], firstUnder, block, index),
       needsNext: waits(told, index),
+      speech:
+        openQuote(told, index) ||
+        (sentence.fact.text.match(/“/g)?.length ?? 0) !== (sentence.fact.text.match(/”/g)?.length ?? 0),
       lines,
       ms,
       worth:

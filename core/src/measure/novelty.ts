@@ -50,5 +50,9 @@ export function noveltyOf(lines: readonly TimedText[]): NoveltyWindow[] {
   const most = Math.max(...windows);
   const sorted = [...windows].sort((a, b) => a - b);
   const middle = sorted[Math.floor(sorted.length / 2)];
-  return [...windows].map((w, i) => ({ startMs: i * WINDOW_MS, share: most ? Math.round((w / most) * 1000) / 1000 : 0, slack: w < middle * SLACK_SHARE }));
+  return [...windows].map((w, i) => ({
+    startMs: i * WINDOW_MS,
+    share: most ? Math.round((w / most) * 1000) / 1000 : 0,
+    slack: w < middle * SLACK_SHARE,
+  }));
 }

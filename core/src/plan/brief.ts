@@ -41,20 +41,38 @@ export type BriefInput = z.input<typeof briefSchema>;
 export const usualBrief = (): Brief => briefSchema.parse({});
 
 /** The longest sentence an audience follows by ear, in words (common practice, no published source). */
-export const LONGEST_SENTENCE: Readonly<Record<Audience, number>> = { anyone: 26, newcomers: 22, children: 16, specialists: 32 };
+export const LONGEST_SENTENCE: Readonly<Record<Audience, number>> = {
+  anyone: 26,
+  newcomers: 22,
+  children: 16,
+  specialists: 32,
+};
 
 /** Moods that speak in full: no contractions. */
 const IN_FULL = new Set(['grave']);
 
-export const longestSentence = (brief: Brief): number => brief.house.longest ?? LONGEST_SENTENCE[brief.audience];
+export const longestSentence = (brief: Brief): number =>
+  brief.house.longest ?? LONGEST_SENTENCE[brief.audience];
 export const contracts = (brief: Brief): boolean => brief.house.contractions ?? !IN_FULL.has(brief.mood);
 
 /** What speaks against a brief, in words for the person; empty when nothing does. */
-export function contradictions(brief: Brief, firstPerson: boolean, points: { must: readonly string[]; out: readonly string[] }): string[] {
+export function contradictions(
+  brief: Brief,
+  firstPerson: boolean,
+  points: { must: readonly string[]; out: readonly string[] },
+): string[] {
   const both = points.must.filter((m) => points.out.includes(m));
   return [
-    ...(brief.person === 'i' && !firstPerson ? ['Nobody in these sources says “I”, so it can’t be told in the first person.'] : []),
-    ...(both.length ? [`${both.length === 1 ? 'One fact is' : `${both.length} facts are`} marked to be told and to be left out.`] : []),
-    ...(brief.house.longest !== undefined && brief.house.longest < 10 && brief.audience === 'specialists' ? ['Sentences under ten words leave nothing that specialists came for.'] : []),
+    ...(brief.person === 'i' && !firstPerson
+      ? ['Nobody in these sources says “I”, so it can’t be told in the first person.']
+      : []),
+    ...(both.length
+      ? [
+          `${both.length === 1 ? 'One fact is' : `${both.length} facts are`} marked to be told and to be left out.`,
+        ]
+      : []),
+    ...(brief.house.longest !== undefined && brief.house.longest < 10 && brief.audience === 'specialists'
+      ? ['Sentences under ten words leave nothing that specialists came for.']
+      : []),
   ];
 }

@@ -11,12 +11,16 @@ export interface PlainClause {
   object: string;
 }
 
-const POINTER = /^(?:it|they|he|she|this|that|these|those|there|we|one|some|most|many|both|all|none|each|nobody|everyone|someone|who|which|what|the (?:same|other|others|first|second|latter|former))\b/i;
+const POINTER =
+  /^(?:it|they|he|she|this|that|these|those|there|we|one|some|most|many|both|all|none|each|nobody|everyone|someone|who|which|what|the (?:same|other|others|first|second|latter|former))\b/i;
 const LONGEST_SUBJECT = 7;
 
 /** A small letter at the front unless a name or "I" stands there. */
 const lowerFirst = (text: string, fact: Fact) =>
-  /^I\b/.test(text) || fact.names.some((n) => text.startsWith(n.text) || text.startsWith(n.text.split(' ')[0])) ? text : text[0].toLowerCase() + text.slice(1);
+  /^I\b/.test(text) ||
+  fact.names.some((n) => text.startsWith(n.text) || text.startsWith(n.text.split(' ')[0]))
+    ? text
+    : text[0].toLowerCase() + text.slice(1);
 
 /** The clause of a fact when its subject can be told alone; null when it points at something, or is a question or quotation. */
 export function plainClause(fact: Fact): PlainClause | null {
@@ -30,14 +34,21 @@ export function plainClause(fact: Fact): PlainClause | null {
   if (/[“”"]/.test(object)) return null;
   // What points into the passage, in an object, would dangle outside it.
   if (/\b(?:it|them|him|there|this|that|these|those)\b/i.test(object)) return null;
-  if (!/^[\p{L}’' -]+$/u.test(statement.verb.text) || /\b(?:and|but|or)\b/.test(statement.verb.text)) return null;
+  if (!/^[\p{L}’' -]+$/u.test(statement.verb.text) || /\b(?:and|but|or)\b/.test(statement.verb.text))
+    return null;
   // What stands behind "if" or "because" is not what happened.
-  if (/\b(?:if|whether|because|although|unless|that|than|when|while)\s+$/i.test(fact.text.slice(0, statement.subject.start))) return null;
+  if (
+    /\b(?:if|whether|because|although|unless|that|than|when|while)\s+$/i.test(
+      fact.text.slice(0, statement.subject.start),
+    )
+  )
+    return null;
   return { subject: lowerFirst(subject, fact), verb: statement.verb.text, object };
 }
 
 /** "why the line was closed", from a clause: no word changes place. */
-export const whyClause = (c: PlainClause): string => `why ${c.subject} ${c.verb}${c.object ? ` ${c.object}` : ''}`;
+export const whyClause = (c: PlainClause): string =>
+  `why ${c.subject} ${c.verb}${c.object ? ` ${c.object}` : ''}`;
 
 const AUX = /^(?:is|are|was|were|has|have|had|can|could|will|would|may|might|must|should|am|do|does|did)$/i;
 
@@ -49,23 +60,34 @@ export function whyQuestion(c: PlainClause, tagger: Tagger, word = 'Why'): strin
   const up = (text: string) => text[0].toUpperCase() + text.slice(1);
   if (AUX.test(first)) {
     // "had a lamp" has no helper to turn round.
-    if (/^(?:has|have|had|do|does|did)$/i.test(first) && !others.some((w) => !/^(?:not|also|still|ever|never)$/.test(w))) {
+    if (
+      /^(?:has|have|had|do|does|did)$/i.test(first) &&
+      !others.some((w) => !/^(?:not|also|still|ever|never)$/.test(w))
+    ) {
       if (/^(?:do|does|did)$/i.test(first)) return null;
       const helper = /^had$/i.test(first) ? 'did' : /^has$/i.test(first) ? 'does' : 'do';
       return up(`${opener}${helper} ${c.subject} have${others.length ? ` ${others.join(' ')}` : ''}${rest}?`);
     }
-    return up(`${opener}${first.toLowerCase()} ${c.subject}${others.length ? ` ${others.join(' ')}` : ''}${rest}?`);
+    return up(
+      `${opener}${first.toLowerCase()} ${c.subject}${others.length ? ` ${others.join(' ')}` : ''}${rest}?`,
+    );
   }
   const token = verbOf(c, tagger);
   if (!token || others.some((w) => /^(?:not|n['’]t|no|never)$/i.test(w))) return null;
   const form = formOf(token.text, token.lemma, false);
   if (form !== 'past' && form !== 'third' && form !== 'base') return null;
   const helper = form === 'past' ? 'did' : form === 'third' ? 'does' : 'do';
-  return up(`${opener}${helper} ${c.subject} ${c.verb.replace(token.text, inflect(token.lemma, 'base'))}${rest}?`);
+  return up(
+    `${opener}${helper} ${c.subject} ${c.verb.replace(token.text, inflect(token.lemma, 'base'))}${rest}?`,
+  );
 }
 
 function verbOf(c: PlainClause, tagger: Tagger): TaggedToken | null {
-  return tagger(`${c.subject} ${c.verb} ${c.object}.`).find((t) => t.pos === 'VERB' && c.verb.split(/\s+/).includes(t.text)) ?? null;
+  return (
+    tagger(`${c.subject} ${c.verb} ${c.object}.`).find(
+      (t) => t.pos === 'VERB' && c.verb.split(/\s+/).includes(t.text),
+    ) ?? null
+  );
 }
 
 /** "The lift that has no engine": the subject's noun with what is said of it; null when it reads badly. */
@@ -78,6 +100,10 @@ export function thatPhrase(c: PlainClause): string | null {
 /** A clause without its day: titles date nothing that needn't be dated. */
 export function undated(text: string): string {
   let out = text;
-  for (const d of [...datesIn(text)].reverse()) out = out.slice(0, d.start).replace(/\s?(?:in|on|by|since|until|of)\s$/i, ' ') + out.slice(d.end);
-  return out.replace(/\s+/g, ' ').replace(/\s([,.])/g, '$1').trim();
+  for (const d of [...datesIn(text)].reverse())
+    out = out.slice(0, d.start).replace(/\s?(?:in|on|by|since|until|of)\s$/i, ' ') + out.slice(d.end);
+  return out
+    .replace(/\s+/g, ' ')
+    .replace(/\s([,.])/g, '$1')
+    .trim();
 }

@@ -22,7 +22,10 @@ export function rundownOf(sections: readonly PlainSection[], msOf: (lineId: stri
   return sections.map((s) => {
     const heardMs = s.lines.reduce((n, l) => n + msOf(l.id), 0);
     const points = new Map<string, { source: string; fact: string; quote: string }>();
-    for (const l of s.lines) for (const f of l.from) if (f.fact && !points.has(`${f.source}:${f.fact}`)) points.set(`${f.source}:${f.fact}`, { source: f.source, fact: f.fact, quote: f.quote });
+    for (const l of s.lines)
+      for (const f of l.from)
+        if (f.fact && !points.has(`${f.source}:${f.fact}`))
+          points.set(`${f.source}:${f.fact}`, { source: f.source, fact: f.fact, quote: f.quote });
     return {
       id: s.id,
       title: s.title,
@@ -51,7 +54,12 @@ const plans = (sections: readonly PlainSection[], msOf: (lineId: string) => numb
   sections.map((s) => s.plannedMs || s.lines.reduce((n, l) => n + msOf(l.id), 0));
 
 /** Evens the plans of sections that are not held so that all add up to the whole, each by its share; integer milliseconds, none below the shortest. */
-export function rebalanced(sections: readonly PlainSection[], msOf: (lineId: string) => number, totalMs: number, held: ReadonlySet<string> = new Set()): PlainSection[] {
+export function rebalanced(
+  sections: readonly PlainSection[],
+  msOf: (lineId: string) => number,
+  totalMs: number,
+  held: ReadonlySet<string> = new Set(),
+): PlainSection[] {
   const planned = plans(sections, msOf);
   const isFree = (s: PlainSection) => !s.locked && !held.has(s.id);
   const free = sections.flatMap((s, i) => (isFree(s) ? [i] : []));
@@ -71,7 +79,13 @@ export function rebalanced(sections: readonly PlainSection[], msOf: (lineId: str
 }
 
 /** A section planned for so many seconds; the other unlocked ones give or take. */
-export function resized(sections: readonly PlainSection[], id: string, ms: number, msOf: (lineId: string) => number, totalMs: number): PlainSection[] {
+export function resized(
+  sections: readonly PlainSection[],
+  id: string,
+  ms: number,
+  msOf: (lineId: string) => number,
+  totalMs: number,
+): PlainSection[] {
   const at = find(sections, id);
   const planned = plans(sections, msOf);
   const others = sections.filter((s, i) => i !== at && !s.locked);
@@ -86,10 +100,16 @@ export function resized(sections: readonly PlainSection[], id: string, ms: numbe
   );
 }
 
-export const withLock = (sections: readonly PlainSection[], id: string, locked: boolean): PlainSection[] => sections.map((s) => (s.id === id ? { ...s, locked } : s));
+export const withLock = (sections: readonly PlainSection[], id: string, locked: boolean): PlainSection[] =>
+  sections.map((s) => (s.id === id ? { ...s, locked } : s));
 
 /** A section cut before a line; the new half takes what is left of the plan. Throws RangeError at its first line. */
-export function splitBefore(sections: readonly PlainSection[], lineId: string, newId: string, msOf: (lineId: string) => number): PlainSection[] {
+export function splitBefore(
+  sections: readonly PlainSection[],
+  lineId: string,
+  newId: string,
+  msOf: (lineId: string) => number,
+): PlainSection[] {
   const at = sections.findIndex((s) => s.lines.some((l) => l.id === lineId));
   const section = sections[at];
   const cut = section?.lines.findIndex((l) => l.id === lineId) ?? -1;
@@ -101,22 +121,40 @@ export function splitBefore(sections: readonly PlainSection[], lineId: string, n
   return [
     ...sections.slice(0, at),
     { ...section, lines: first, plannedMs },
-    { ...section, id: newId, title: titleFrom(section.lines.slice(cut)), takes: [], lines: section.lines.slice(cut), plannedMs: section.plannedMs - plannedMs },
+    {
+      ...section,
+      id: newId,
+      title: titleFrom(section.lines.slice(cut)),
+      takes: [],
+      lines: section.lines.slice(cut),
+      plannedMs: section.plannedMs - plannedMs,
+    },
     ...sections.slice(at + 1),
   ];
 }
 
-const titleFrom = (lines: readonly PlainLine[]) => lines[0].text.split(/\s+/).slice(0, 4).join(' ').replace(/[,.;:!?]$/, '');
+const titleFrom = (lines: readonly PlainLine[]) =>
+  lines[0].text
+    .split(/\s+/)
+    .slice(0, 4)
+    .join(' ')
+    .replace(/[,.;:!?]$/, '');
 
 /** A section joined to the one before it: its lines, its plan and its takes. */
 export function joinedToPrevious(sections: readonly PlainSection[], id: string): PlainSection[] {
   const at = find(sections, id);
   if (at === 0) throw new RangeError('The first section has none before it.');
   const [before, section] = [sections[at - 1], sections[at]];
-  if (before.locked || section.locked) throw new RangeError('A locked section stays as it is. Unlock it first.');
+  if (before.locked || section.locked)
+    throw new RangeError('A locked section stays as it is. Unlock it first.');
   return [
     ...sections.slice(0, at - 1),
-    { ...before, lines: [...before.lines, ...section.lines], plannedMs: before.plannedMs + section.plannedMs, takes: [...before.takes, ...section.takes] },
+    {
+      ...before,
+      lines: [...before.lines, ...section.lines],
+      plannedMs: before.plannedMs + section.plannedMs,
+      takes: [...before.takes, ...section.takes],
+    },
     ...sections.slice(at + 1),
   ];
 }
@@ -136,23 +174,38 @@ export function movedTo(sections: readonly PlainSection[], id: string, to: numbe
   const order = sections.filter((_, i) => i !== at);
   order.splice(place, 0, sections[at]);
   const before = brokenReferences(sections, needs);
-  const broken = brokenReferences(order, needs).find((b) => !before.some((x) => x.fact === b.fact && x.to === b.to));
+  const broken = brokenReferences(order, needs).find(
+    (b) => !before.some((x) => x.fact === b.fact && x.to === b.to),
+  );
   if (!broken) return { moved: order };
-  const inSection = (fact: string) => order.find((s) => s.lines.some((l) => l.from.some((f) => `${f.source}:${f.fact}` === fact)))?.title ?? '';
-  return { refused: `“${inSection(broken.fact)}” would come before “${inSection(broken.to)}”, but ${broken.why} there.` };
+  const inSection = (fact: string) =>
+    order.find((s) => s.lines.some((l) => l.from.some((f) => `${f.source}:${f.fact}` === fact)))?.title ?? '';
+  return {
+    refused: `“${inSection(broken.fact)}” would come before “${inSection(broken.to)}”, but ${broken.why} there.`,
+  };
 }
 
 /** References that point at what is not told before them, though the script tells it. A person is named in full where they are met. */
-export function brokenReferences(sections: readonly PlainSection[], needs: FactNeeds): { fact: string; to: string; why: string }[] {
+export function brokenReferences(
+  sections: readonly PlainSection[],
+  needs: FactNeeds,
+): { fact: string; to: string; why: string }[] {
   const place = new Map<string, number>();
-  const order = sections.flatMap((s) => s.lines.flatMap((l) => l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []))));
+  const order = sections.flatMap((s) =>
+    s.lines.flatMap((l) => l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []))),
+  );
   order.forEach((f, i) => place.has(f) || place.set(f, i));
   const out: { fact: string; to: string; why: string }[] = [];
   for (const [fact, i] of place)
     for (const n of needs[fact] ?? []) {
       if (n.name !== undefined) continue;
       const at = place.get(n.to);
-      if (at !== undefined && at > i) out.push({ fact, to: n.to, why: /there$|before$/.test(n.why) ? n.why.replace(/ there$/, '') : n.why });
+      if (at !== undefined && at > i)
+        out.push({
+          fact,
+          to: n.to,
+          why: /there$|before$/.test(n.why) ? n.why.replace(/ there$/, '') : n.why,
+        });
     }
   return out;
 }

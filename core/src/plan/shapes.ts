@@ -13,7 +13,19 @@ import { study } from './shapes/study.ts';
 import { whatif } from './shapes/whatif.ts';
 
 /** Every shape, in the order shown when scores are equal. */
-export const shapes: readonly Shape[] = [news, chronicle, caseShape, question, countdown, steps, whatif, journey, confession, study, own];
+export const shapes: readonly Shape[] = [
+  news,
+  chronicle,
+  caseShape,
+  question,
+  countdown,
+  steps,
+  whatif,
+  journey,
+  confession,
+  study,
+  own,
+];
 
 const byId = new Map(shapes.map((s) => [s.id, s]));
 if (byId.size !== shapes.length) throw new Error('Two shapes share an id.');

@@ -9,7 +9,20 @@ import { attributionOf } from '../facts/saying.ts';
 import { quotedSpans } from '../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagger.ts';
 
-export const FAULTS = ['value', 'thing', 'hedge', 'denial', 'said', 'subject', 'order', 'whole', 'cause', 'direction', 'quote', 'name'] as const;
+export const FAULTS = [
+  'value',
+  'thing',
+  'hedge',
+  'denial',
+  'said',
+  'subject',
+  'order',
+  'whole',
+  'cause',
+  'direction',
+  'quote',
+  'name',
+] as const;
 export type FaultKind = (typeof FAULTS)[number];
 
 export interface Fault {
@@ -49,7 +62,12 @@ export const claimContext = (text: string): ClaimContext => ({
   even: even(text),
 });
 
-const OPENED: Readonly<Record<string, string>> = { 'can’t': 'can not', 'won’t': 'will not', 'shan’t': 'shall not', cannot: 'can not' };
+const OPENED: Readonly<Record<string, string>> = {
+  'can’t': 'can not',
+  'won’t': 'will not',
+  'shan’t': 'shall not',
+  cannot: 'can not',
+};
 /** Contractions in full and signs in words, so that two ways of writing compare alike. */
 const opened = (text: string) =>
   text
@@ -57,7 +75,11 @@ const opened = (text: string) =>
     .replace(/\b(?:can’t|won’t|shan’t|cannot)\b/gi, (w) => OPENED[w.toLowerCase()])
     .replace(/n’t\b/g, ' not')
     .replace(/\b(it|that|there|he|she|what|here|who)’s(?=\s)/gi, '$1 is')
-    .replace(/([£$€])(\d[\d,.]*\d|\d)( (?:million|billion|thousand))?/g, (_, sign: string, n: string, scale = '') => `${n}${scale} ${{ '£': 'pounds', $: 'dollars', '€': 'euros' }[sign]}`)
+    .replace(
+      /([£$€])(\d[\d,.]*\d|\d)( (?:million|billion|thousand))?/g,
+      (_, sign: string, n: string, scale = '') =>
+        `${n}${scale} ${{ '£': 'pounds', $: 'dollars', '€': 'euros' }[sign]}`,
+    )
     .replace(/\b(no one)\b/gi, 'nobody')
     .replace(/\ball the same\b/gi, 'still');
 
@@ -72,9 +94,11 @@ interface Clause {
 }
 
 const CONTENT = new Set(['NOUN', 'PROPN', 'VERB', 'ADJ', 'NUM', 'ADV']);
-const LIGHT = /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such)$/;
+const LIGHT =
+  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such)$/;
 const DENIES = /^(?:not|n['’]t|no|never|nobody|none|nothing|neither|nor|without|hardly|cannot|can['’]t)$/i;
-const BOUNDARY = /^(?:[;:,]|and|but|so|or|that|which|who|whose|where|when|while|because|although|though|if|after|before|until|since|as|than|once|unless|whether)$/i;
+const BOUNDARY =
+  /^(?:[;:,]|and|but|so|or|that|which|who|whose|where|when|while|because|although|though|if|after|before|until|since|as|than|once|unless|whether)$/i;
 
 const key = (t: TaggedToken) => t.lemma.replace(/[’']s$/, '');
 const isContent = (t: TaggedToken) => CONTENT.has(t.pos) && !LIGHT.test(t.lemma) && /[\p{L}\d]/u.test(t.text);
@@ -83,7 +107,9 @@ const isContent = (t: TaggedToken) => CONTENT.has(t.pos) && !LIGHT.test(t.lemma)
 export function clausesOf(text: string, tagger: Tagger): Clause[] {
   const quotes = quotedSpans(text);
   const tokens = tagger(text).filter((t) => !quotes.some(([s, e]) => t.start > s && t.end < e));
-  const verbs = tokens.flatMap((_, i) => (isFiniteVerb(tokens, i) && !(tokens[i].pos === 'AUX' && followedByVerb(tokens, i)) ? [i] : []));
+  const verbs = tokens.flatMap((_, i) =>
+    isFiniteVerb(tokens, i) && !(tokens[i].pos === 'AUX' && followedByVerb(tokens, i)) ? [i] : [],
+  );
   // Auxiliaries go with the verb they help.
   const heads = verbs.length ? verbs : tokens.length ? [-1] : [];
   return heads.map((v, k): Clause => {
@@ -97,7 +123,12 @@ export function clausesOf(text: string, tagger: Tagger): Clause[] {
       verb,
       subject: verb ? subjectOf(tokens, from, v) : null,
       agent: agentOf(own),
-      denied: own.some((t, i) => DENIES.test(t.text) && !(/^no$/i.test(t.text) && /^(?:more|less|longer|later|fewer)$/i.test(own[i + 1]?.text ?? '')) && !(/^not$/i.test(t.text) && own[i + 1]?.text === 'only')),
+      denied: own.some(
+        (t, i) =>
+          DENIES.test(t.text) &&
+          !(/^no$/i.test(t.text) && /^(?:more|less|longer|later|fewer)$/i.test(own[i + 1]?.text ?? '')) &&
+          !(/^not$/i.test(t.text) && own[i + 1]?.text === 'only'),
+      ),
     };
   });
 }
@@ -112,7 +143,8 @@ const followedByVerb = (tokens: readonly TaggedToken[], i: number) => {
 };
 
 function boundaryBefore(tokens: readonly TaggedToken[], from: number, verb: number): number {
-  for (let j = verb - 1; j >= from; j--) if (BOUNDARY.test(tokens[j].text) || /^[.!?]$/.test(tokens[j].text)) return j;
+  for (let j = verb - 1; j >= from; j--)
+    if (BOUNDARY.test(tokens[j].text) || /^[.!?]$/.test(tokens[j].text)) return j;
   return from;
 }
 
@@ -130,7 +162,12 @@ function subjectOf(tokens: readonly TaggedToken[], from: number, verb: number): 
   }
   if (found && /^(?:that|which|who)$/i.test(found.text)) found = null;
   if (found) return found;
-  for (let j = from - 1; j >= 0; j--) if (['NOUN', 'PROPN', 'PRON'].includes(tokens[j].pos) && /^(?:that|which|who)$/i.test(tokens[from]?.text ?? '')) return tokens[j];
+  for (let j = from - 1; j >= 0; j--)
+    if (
+      ['NOUN', 'PROPN', 'PRON'].includes(tokens[j].pos) &&
+      /^(?:that|which|who)$/i.test(tokens[from]?.text ?? '')
+    )
+      return tokens[j];
   return null;
 }
 
@@ -138,7 +175,12 @@ const agentOf = (tokens: readonly TaggedToken[]): TaggedToken | null => {
   const by = tokens.findIndex((t) => t.text === 'by');
   if (by < 0) return null;
   let last: TaggedToken | null = null;
-  for (let j = by + 1; j < tokens.length && ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(tokens[j].pos); j++) last = tokens[j];
+  for (
+    let j = by + 1;
+    j < tokens.length && ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(tokens[j].pos);
+    j++
+  )
+    last = tokens[j];
   return last;
 };
 
@@ -155,18 +197,40 @@ const ALIGNED = 0.34;
 /** For each told clause the source clause it says again, or null. */
 function align(told: readonly Clause[], source: readonly Clause[]): (Clause | null)[] {
   return told.map((t) => {
-    const best = source.map((s) => ({ s, d: dice(t.content, s.content) + (t.verb && s.verb && t.verb.lemma === s.verb.lemma && !LIGHT.test(t.verb.lemma) ? 0.15 : 0) })).sort((a, b) => b.d - a.d)[0];
+    const best = source
+      .map((s) => ({
+        s,
+        d:
+          dice(t.content, s.content) +
+          (t.verb && s.verb && t.verb.lemma === s.verb.lemma && !LIGHT.test(t.verb.lemma) ? 0.15 : 0),
+      }))
+      .sort((a, b) => b.d - a.d)[0];
     return best && best.d >= ALIGNED ? best.s : null;
   });
 }
 
 const HEDGE_CLASSES: readonly (readonly [string, RegExp])[] = [
-  ['possible', /\b(?:may(?!\s+(?:\d|\p{Lu}))|might|could|perhaps|maybe|possibl[ey]|unclear|unknown|not (?:yet )?known|nobody knows|nobody knew|no one can say|nobody can say|alleged(?:ly)?|reportedly|rumou?red)\b/giu],
-  ['likely', /\b(?:probabl[ey]|likely|appears?|appeared|seems?|seemed|suggests?|suggested|thought to|believed to|expected to|estimated|presumably|tends? to|said to|thinks?|believes?|hopes? to|hoped to|people say)\b/giu],
-  ['about', /\b(?:about|around|roughly|approximately|some|something like|or so)(?=\s+(?:\d|£|\$|€|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|half|a (?:third|quarter|fifth|tenth|hundred|thousand|million|week|month|year|day|dozen|metre|mile|kilometre|minute)|twice)\b)/giu],
+  [
+    'possible',
+    /\b(?:may(?!\s+(?:\d|\p{Lu}))|might|could|perhaps|maybe|possibl[ey]|unclear|unknown|not (?:yet )?known|nobody knows|nobody knew|no one can say|nobody can say|alleged(?:ly)?|reportedly|rumou?red)\b/giu,
+  ],
+  [
+    'likely',
+    /\b(?:probabl[ey]|likely|appears?|appeared|seems?|seemed|suggests?|suggested|thought to|believed to|expected to|estimated|presumably|tends? to|said to|thinks?|believes?|hopes? to|hoped to|people say)\b/giu,
+  ],
+  [
+    'about',
+    /\b(?:about|around|roughly|approximately|some|something like|or so)(?=\s+(?:\d|£|\$|€|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|half|a (?:third|quarter|fifth|tenth|hundred|thousand|million|week|month|year|day|dozen|metre|mile|kilometre|minute)|twice)\b)/giu,
+  ],
   ['nearly', /\b(?:nearly|almost|just under|close to)\b/giu],
-  ['over', /\b(?:over(?=\s+(?:\d|£|a |one|two|three|four|five|six|seven|eight|nine|ten|twenty|thirty|forty|fifty|sixty))|more than|at least|no (?:fewer|less) than|upwards of)\b/giu],
-  ['under', /\b(?:within|under(?=\s+(?:\d|a |one|two|three|four|five|six|seven|eight|nine|ten))|less than|fewer than|at most|no more than|not more than|up to|as many as)\b/giu],
+  [
+    'over',
+    /\b(?:over(?=\s+(?:\d|£|a |one|two|three|four|five|six|seven|eight|nine|ten|twenty|thirty|forty|fifty|sixty))|more than|at least|no (?:fewer|less) than|upwards of)\b/giu,
+  ],
+  [
+    'under',
+    /\b(?:within|under(?=\s+(?:\d|a |one|two|three|four|five|six|seven|eight|nine|ten))|less than|fewer than|at most|no more than|not more than|up to|as many as)\b/giu,
+  ],
 ];
 const outsideQuotes = (text: string) => {
   let out = '';
@@ -180,7 +244,9 @@ const outsideQuotes = (text: string) => {
 
 const hedgesOf = (text: string) => {
   const plain = outsideQuotes(text);
-  return new Map(HEDGE_CLASSES.map(([name, pattern]) => [name, [...plain.matchAll(pattern)].map((m) => m[0])]));
+  return new Map(
+    HEDGE_CLASSES.map(([name, pattern]) => [name, [...plain.matchAll(pattern)].map((m) => m[0])]),
+  );
 };
 
 const PARTS: readonly (readonly [string, RegExp])[] = [
@@ -212,11 +278,19 @@ function quantified(tokens: readonly TaggedToken[]): Map<string, Set<string>> {
   return out;
 }
 
-const CAUSES = /\b(?:because|due to|owing to|caused|causes|led to|leads to|as a result|therefore|that is why|that’s why|which is why|the reason|thanks to|consequently|since (?:it|he|she|they|the)|, so\b|^So\b)/i;
-const MAY_CAUSE = /\b(?:because|since|as|so|due to|owing to|caus\w+|led to|leads? to|result\w*|therefore|why|reason|thanks to|meant|means|for (?:this|that)|after|made|makes|from|by|to)\b/i;
+const CAUSES =
+  /\b(?:because|due to|owing to|caused|causes|led to|leads to|as a result|therefore|that is why|that’s why|which is why|the reason|thanks to|consequently|since (?:it|he|she|they|the)|, so\b|^So\b)/i;
+const MAY_CAUSE =
+  /\b(?:because|since|as|so|due to|owing to|caus\w+|led to|leads? to|result\w*|therefore|why|reason|thanks to|meant|means|for (?:this|that)|after|made|makes|from|by|to)\b/i;
 const OPPOSITES: readonly (readonly [RegExp, RegExp])[] = [
-  [/^(?:rise|rose|risen|increase|grow|grew|climb|up)$/i, /^(?:fall|fell|fallen|decrease|drop|shrink|decline|down)$/i],
-  [/^(?:more|longer|higher|larger|bigger|greater|faster|better|earlier|above)$/i, /^(?:less|fewer|shorter|lower|smaller|slower|worse|later|below)$/i],
+  [
+    /^(?:rise|rose|risen|increase|grow|grew|climb|up)$/i,
+    /^(?:fall|fell|fallen|decrease|drop|shrink|decline|down)$/i,
+  ],
+  [
+    /^(?:more|longer|higher|larger|bigger|greater|faster|better|earlier|above)$/i,
+    /^(?:less|fewer|shorter|lower|smaller|slower|worse|later|below)$/i,
+  ],
   [/^(?:first)$/i, /^(?:last)$/i],
   [/^(?:north|northern)$/i, /^(?:south|southern)$/i],
   [/^(?:east|eastern)$/i, /^(?:west|western)$/i],
@@ -253,7 +327,11 @@ function orders(text: string, tagger: Tagger): [string, string][] {
 const valueKey = (n: { value: number }) => String(Math.abs(n.value));
 
 /** Content lemmas near an offset. */
-function around(tokens: readonly TaggedToken[], start: number, end: number): { near: Set<string>; thing: string | null } {
+function around(
+  tokens: readonly TaggedToken[],
+  start: number,
+  end: number,
+): { near: Set<string>; thing: string | null } {
   const at = tokens.findIndex((t) => t.end > start);
   const last = tokens.findIndex((t) => t.start >= end);
   const stop = last < 0 ? tokens.length : last;
@@ -261,13 +339,17 @@ function around(tokens: readonly TaggedToken[], start: number, end: number): { n
   const isBreak = (t: TaggedToken) => /^[;,.:]$/.test(t.text) || /^(?:and|but)$/.test(t.text);
   for (let j = at - 1, n = 0; j >= 0 && n < 4; j--) {
     if (isBreak(tokens[j])) break;
-    if (isContent(tokens[j]) && tokens[j].pos !== 'NUM') near.add(key(tokens[j])), n++;
+    if (isContent(tokens[j]) && tokens[j].pos !== 'NUM') {
+      near.add(key(tokens[j]));
+      n++;
+    }
   }
   let thing: string | null = null;
   for (let j = stop, n = 0; j < tokens.length && n < 4; j++) {
     if (isBreak(tokens[j])) break;
     if (isContent(tokens[j]) && tokens[j].pos !== 'NUM') {
-      near.add(key(tokens[j])), n++;
+      near.add(key(tokens[j]));
+      n++;
       if (!thing && j - stop < 3 && tokens[j].pos === 'NOUN') thing = key(tokens[j]);
     }
   }
@@ -280,7 +362,11 @@ function valuesOf(text: string, tagger: Tagger) {
   const tokens = tagger(plain);
   const list = [
     ...numbersIn(plain).map((n) => ({ key: valueKey(n), text: n.text, ...around(tokens, n.start, n.end) })),
-    ...datesIn(plain).map((d) => ({ key: d.iso.replace(/^-+/, ''), text: d.text, ...around(tokens, d.start, d.end) })),
+    ...datesIn(plain).map((d) => ({
+      key: d.iso.replace(/^-+/, ''),
+      text: d.text,
+      ...around(tokens, d.start, d.end),
+    })),
   ];
   return list;
 }
@@ -289,7 +375,12 @@ function valuesOf(text: string, tagger: Tagger) {
 const SMALL = /^(?:1|2|3)$/;
 
 /** What a telling of one fact claims that its words in the source don't. */
-export function faultsIn(toldText: string, sourceText: string, context: ClaimContext, tagger: Tagger): Fault[] {
+export function faultsIn(
+  toldText: string,
+  sourceText: string,
+  context: ClaimContext,
+  tagger: Tagger,
+): Fault[] {
   const told = opened(toldText);
   const source = opened(sourceText);
   const out: Fault[] = [];
@@ -306,11 +397,21 @@ export function faultsIn(toldText: string, sourceText: string, context: ClaimCon
       if (!context.values.has(v.key) && !(SMALL.test(v.key) && !/\d/.test(v.text))) add('value', v.text, '');
       continue;
     }
-    const score = (s: (typeof theirs)[number]) => dice(v.near, s.near) + (v.thing && s.thing === v.thing ? 0.3 : 0);
+    const score = (s: (typeof theirs)[number]) =>
+      dice(v.near, s.near) + (v.thing && s.thing === v.thing ? 0.3 : 0);
     const here = Math.max(...same.map(score));
-    const other = theirs.filter((s) => s.key !== v.key && !same.some((x) => x.near.size === 0)).map((s) => ({ s, d: score(s) })).sort((a, b) => b.d - a.d)[0];
+    const other = theirs
+      .filter((s) => s.key !== v.key && !same.some((x) => x.near.size === 0))
+      .map((s) => ({ s, d: score(s) }))
+      .sort((a, b) => b.d - a.d)[0];
     if (other && other.d > here + 0.25) add('thing', v.text, other.s.text);
-    else if (!/-|^(?:1[0-9]|20)\d\d$/.test(v.key) && v.thing && same.every((s) => s.thing && s.thing !== v.thing) && !same.some((s) => s.near.has(v.thing!))) add('thing', `${v.text} ${v.thing}`, `${same[0].text} ${same[0].thing}`);
+    else if (
+      !/-|^(?:1[0-9]|20)\d\d$/.test(v.key) &&
+      v.thing &&
+      same.every((s) => s.thing && s.thing !== v.thing) &&
+      !same.some((s) => s.near.has(v.thing!))
+    )
+      add('thing', `${v.text} ${v.thing}`, `${same[0].text} ${same[0].thing}`);
   }
 
   // How sure, by class; only where the clause that hedges is told.
@@ -320,27 +421,63 @@ export function faultsIn(toldText: string, sourceText: string, context: ClaimCon
   const allHedges = hedgesOf(source);
   for (const [name, list] of hedgesOf(coveredText)) {
     const have = toldHedges.get(name)!.length;
-    if (list.length && !have && !(name === 'likely' && toldHedges.get('possible')!.length)) add('hedge', '', list[0]);
+    if (list.length && !have && !(name === 'likely' && toldHedges.get('possible')!.length))
+      add('hedge', '', list[0]);
   }
-  for (const [name, list] of toldHedges) if (list.length > allHedges.get(name)!.length && !allHedges.get(name)!.length && !(name === 'over' && /\babove\b/.test(source))) add('hedge', list[0], '');
+  for (const [name, list] of toldHedges)
+    if (
+      list.length > allHedges.get(name)!.length &&
+      !allHedges.get(name)!.length &&
+      !(name === 'over' && /\babove\b/.test(source))
+    )
+      add('hedge', list[0], '');
 
   // Denials, subjects, directions, clause by clause.
   toldClauses.forEach((t, i) => {
     const s = pairs[i];
     if (!s) return;
-    if (t.denied !== s.denied && dice(t.content, s.content) >= 0.5) add('denial', t.denied ? 'not' : '', s.denied ? 'not' : '');
+    if (t.denied !== s.denied && dice(t.content, s.content) >= 0.5)
+      add('denial', t.denied ? 'not' : '', s.denied ? 'not' : '');
     if (t.verb && t.subject && !['PRON'].includes(t.subject.pos)) {
       // The source clause with the same verb, when there is just one.
       const sameVerb = sourceClauses.filter((c) => c.verb?.lemma === t.verb!.lemma);
       const c = sameVerb.length === 1 && !LIGHT.test(t.verb.lemma) ? sameVerb[0] : s;
-      const subjects = [c.subject, c.agent, t.verb.lemma === c.verb?.lemma ? null : s.subject].flatMap((x) => (x ? [key(x)] : []));
+      const subjects = [c.subject, c.agent, t.verb.lemma === c.verb?.lemma ? null : s.subject].flatMap((x) =>
+        x ? [key(x)] : [],
+      );
       const nouns = new Set([...c.content]);
-      if (c.subject && c.subject.pos !== 'PRON' && subjects.length && !subjects.includes(key(t.subject)) && !nouns.has(key(t.subject)) && sourceClauses.some((x) => x !== c && x.content.has(key(t.subject!)))) add('subject', t.subject.text, c.subject.text);
-      else if (c.subject && c.subject.pos !== 'PRON' && t.verb.lemma === c.verb?.lemma && !t.agent && !c.agent && key(t.subject) !== key(c.subject) && objectsOf(c).has(key(t.subject)) && !LIGHT.test(t.verb.lemma)) add('subject', t.subject.text, c.subject.text);
+      if (
+        c.subject &&
+        c.subject.pos !== 'PRON' &&
+        subjects.length &&
+        !subjects.includes(key(t.subject)) &&
+        !nouns.has(key(t.subject)) &&
+        sourceClauses.some((x) => x !== c && x.content.has(key(t.subject!)))
+      )
+        add('subject', t.subject.text, c.subject.text);
+      else if (
+        c.subject &&
+        c.subject.pos !== 'PRON' &&
+        t.verb.lemma === c.verb?.lemma &&
+        !t.agent &&
+        !c.agent &&
+        key(t.subject) !== key(c.subject) &&
+        objectsOf(c).has(key(t.subject)) &&
+        !LIGHT.test(t.verb.lemma)
+      )
+        add('subject', t.subject.text, c.subject.text);
     }
     for (const [a, b] of OPPOSITES) {
       const has = (clause: Clause, p: RegExp) => clause.tokens.some((x) => p.test(x.lemma) || p.test(x.text));
-      if ((has(t, a) && !has(t, b) && has(s, b) && !has(s, a)) || (has(t, b) && !has(t, a) && has(s, a) && !has(s, b))) add('direction', t.tokens.find((x) => a.test(x.text) || b.test(x.text) || a.test(x.lemma) || b.test(x.lemma))!.text, s.tokens.find((x) => a.test(x.text) || b.test(x.text) || a.test(x.lemma) || b.test(x.lemma))!.text);
+      if (
+        (has(t, a) && !has(t, b) && has(s, b) && !has(s, a)) ||
+        (has(t, b) && !has(t, a) && has(s, a) && !has(s, b))
+      )
+        add(
+          'direction',
+          t.tokens.find((x) => a.test(x.text) || b.test(x.text) || a.test(x.lemma) || b.test(x.lemma))!.text,
+          s.tokens.find((x) => a.test(x.text) || b.test(x.text) || a.test(x.lemma) || b.test(x.lemma))!.text,
+        );
     }
   });
 
@@ -351,44 +488,90 @@ export function faultsIn(toldText: string, sourceText: string, context: ClaimCon
   const toldParts = quantified(toldTokens);
   for (const [noun, set] of toldParts) {
     const have = parts.get(noun);
-    for (const part of set) if (have ? !have.has(part) && !(part === 'many' && have.has('some')) && !(part === 'some' && have.has('many')) : part !== 'none' && part !== 'some' && sourceTokens.some((t) => key(t) === noun) && !(part === 'all' && numberBefore(sourceTokens, noun))) add('whole', `${part} ${noun}`, have ? [...have][0] : noun);
+    for (const part of set)
+      if (
+        have
+          ? !have.has(part) &&
+            !(part === 'many' && have.has('some')) &&
+            !(part === 'some' && have.has('many'))
+          : part !== 'none' &&
+            part !== 'some' &&
+            sourceTokens.some((t) => key(t) === noun) &&
+            !(part === 'all' && numberBefore(sourceTokens, noun))
+      )
+        add('whole', `${part} ${noun}`, have ? [...have][0] : noun);
   }
   for (const [noun, set] of parts) {
     const weak = [...set].filter((p) => ['most', 'some', 'few', 'half', 'many'].includes(p));
-    if (weak.length && weak.length === set.size && !toldParts.has(noun) && pluralTold(toldTokens, noun)) add('whole', noun, `${weak[0]} ${noun}`);
+    if (weak.length && weak.length === set.size && !toldParts.has(noun) && pluralTold(toldTokens, noun))
+      add('whole', noun, `${weak[0]} ${noun}`);
   }
-  const onlyLost = /\bonly\b/i.test(outsideQuotes(source)) && !/\b(?:only|just|merely|no more than|alone|sole|nothing but)\b/i.test(outsideQuotes(told)) && pairs.some((p) => p?.tokens.some((t) => /^only$/i.test(t.text)));
+  const onlyLost =
+    /\bonly\b/i.test(outsideQuotes(source)) &&
+    !/\b(?:only|just|merely|no more than|alone|sole|nothing but)\b/i.test(outsideQuotes(told)) &&
+    pairs.some((p) => p?.tokens.some((t) => /^only$/i.test(t.text)));
   if (onlyLost) add('whole', '', 'only');
 
   // The order of events.
   const toldOrders = orders(told, tagger);
   const sourceOrders = orders(source, tagger);
-  for (const [a, b] of toldOrders) if (sourceOrders.some(([x, y]) => x === b && y === a)) add('order', `${a}, ${b}`, `${b}, ${a}`);
+  for (const [a, b] of toldOrders)
+    if (sourceOrders.some(([x, y]) => x === b && y === a)) add('order', `${a}, ${b}`, `${b}, ${a}`);
 
   // A cause the source does not give.
   const plainTold = outsideQuotes(told);
-  if (CAUSES.test(plainTold) && !MAY_CAUSE.test(outsideQuotes(source))) add('cause', CAUSES.exec(plainTold)![0], '');
+  if (CAUSES.test(plainTold) && !MAY_CAUSE.test(outsideQuotes(source)))
+    add('cause', CAUSES.exec(plainTold)![0], '');
 
   // Who says so.
   const speaker = attributionOf(source, tagger(source));
   if (speaker && !/^(?:I|we)$/i.test(speaker.text) && pairs.some(Boolean)) {
-    const last = speaker.text.replace(/^(?:the|a|an|his|her|its|their)\s/i, '').split(' ').at(-1)!;
+    const last = speaker.text
+      .replace(/^(?:the|a|an|his|her|its|their)\s/i, '')
+      .split(' ')
+      .at(-1)!;
     const told_ = told.toLowerCase();
-    const said = /\b(?:sa(?:id|ys)|told|tells|accord\w+|wrote|writes|think|thinks|thought|believe\w*|argue\w*|found|find|claim\w*|warn\w*|report\w*|explain\w*|add\w*|answer\w*|asked|called|puts? it|noted|conclud\w*|estimate\w*|den(?:y|ied|ies)|announced|admitted|insist\w*|confirm\w*|recorded|recalled|show\w*|suggest\w*)\b/i;
-    if (!told_.includes(last.toLowerCase()) && !(/\b(?:he|she|they|it|who)\b/i.test(told) && said.test(told))) add('said', '', speaker.text);
+    const said =
+      /\b(?:sa(?:id|ys)|told|tells|accord\w+|wrote|writes|think|thinks|thought|believe\w*|argue\w*|found|find|claim\w*|warn\w*|report\w*|explain\w*|add\w*|answer\w*|asked|called|puts? it|noted|conclud\w*|estimate\w*|den(?:y|ied|ies)|announced|admitted|insist\w*|confirm\w*|recorded|recalled|show\w*|suggest\w*)\b/i;
+    if (!told_.includes(last.toLowerCase()) && !(/\b(?:he|she|they|it|who)\b/i.test(told) && said.test(told)))
+      add('said', '', speaker.text);
     else if (!said.test(told)) add('said', '', speaker.text);
   }
 
   // Quotations to the letter, names that are there.
   const stock = `${even(source)} ${context.even}`;
   for (const [s, e] of quotedSpans(told)) {
-    const inner = even(told.slice(s + 1, e - 1)).replace(/[.,!?;:]+$/, '').trim();
+    const inner = even(told.slice(s + 1, e - 1))
+      .replace(/[.,!?;:]+$/, '')
+      .trim();
     if (inner.split(' ').length > 2 && !stock.includes(inner)) add('quote', told.slice(s, e), '');
   }
-  for (const t of toldTokens) if (t.pos === 'PROPN' && t.start > 0 && /^\p{Lu}\p{Ll}+/u.test(t.text) && !stock.includes(even(t.text.replace(/[’']s$/, '')))) add('name', t.text, '');
+  for (const t of toldTokens)
+    if (
+      t.pos === 'PROPN' &&
+      t.start > 0 &&
+      /^\p{Lu}\p{Ll}+/u.test(t.text) &&
+      !stock.includes(even(t.text.replace(/[’']s$/, '')))
+    )
+      add('name', t.text, '');
   return out;
 }
 
-const objectsOf = (c: Clause) => new Set(c.tokens.filter((t) => c.verb && t.start > c.verb.start && (t.pos === 'NOUN' || t.pos === 'PROPN')).map(key));
-const numberBefore = (tokens: readonly TaggedToken[], noun: string) => tokens.some((t, i) => NUMBER_LIKE.test(t.text) && tokens.slice(i + 1, i + 4).some((x) => key(x) === noun));
-const pluralTold = (tokens: readonly TaggedToken[], noun: string) => tokens.some((t, i) => key(t) === noun && t.text !== t.lemma && !NUMBER_LIKE.test(tokens[i - 1]?.text ?? '') && !tokens.slice(Math.max(0, i - 4), i).some((x) => /^(?:a|number|lot|share|part|third|quarter|bit|few|handful)$/i.test(x.text)));
+const objectsOf = (c: Clause) =>
+  new Set(
+    c.tokens
+      .filter((t) => c.verb && t.start > c.verb.start && (t.pos === 'NOUN' || t.pos === 'PROPN'))
+      .map(key),
+  );
+const numberBefore = (tokens: readonly TaggedToken[], noun: string) =>
+  tokens.some((t, i) => NUMBER_LIKE.test(t.text) && tokens.slice(i + 1, i + 4).some((x) => key(x) === noun));
+const pluralTold = (tokens: readonly TaggedToken[], noun: string) =>
+  tokens.some(
+    (t, i) =>
+      key(t) === noun &&
+      t.text !== t.lemma &&
+      !NUMBER_LIKE.test(tokens[i - 1]?.text ?? '') &&
+      !tokens
+        .slice(Math.max(0, i - 4), i)
+        .some((x) => /^(?:a|number|lot|share|part|third|quarter|bit|few|handful)$/i.test(x.text)),
+  );

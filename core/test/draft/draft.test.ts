@@ -270,7 +270,6 @@ describe('drafting', () => {
       expect(told[asked]).to.equal(named ? 'What did they find?' : 'What did the researchers find?');
     }
   });
-
 });
 
 describe('saying it for the ear', () => {

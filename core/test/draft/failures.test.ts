@@ -10,7 +10,9 @@ const facts = (text: string) => taggedFacts(readSource(text), tagger);
 /** What is said for each sentence, told on its own. */
 const told = (text: string, words: 'own' | 'plain' = 'plain') => {
   const source = readSource(text);
-  return taggedFacts(source, tagger).map((t) => tellSentence(t.fact.text, t.tokens, makeTeller(source, tagger, { words })));
+  return taggedFacts(source, tagger).map((t) =>
+    tellSentence(t.fact.text, t.tokens, makeTeller(source, tagger, { words })),
+  );
 };
 /** Whether the last sentence is told only straight after the one before it. */
 const leans = (text: string) => {

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { NavLink, Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
 import { TextSelection } from 'prosemirror-state';
+import { resized } from '@ursprung/core/plan';
 import { overMs } from '@ursprung/core/script';
 import { api, type ScriptView } from '../api.ts';
 import { Handoff } from '../handoff/Handoff.tsx';
@@ -13,6 +14,7 @@ import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
 import { applyTheme } from '../shell/theme.ts';
 import { SourcesPlace } from '../sources/SourcesPlace.tsx';
+import { RundownPlace } from '../rundown/RundownPlace.tsx';
 import { RunStrip } from '../strip/RunStrip.tsx';
 import { LengthDialog } from './LengthDialog.tsx';
 import { ScriptSession, type Snapshot } from './session.ts';
@@ -59,6 +61,7 @@ const SAVED: Record<Snapshot['save'], string> = {
 };
 const PLACES = [
   ['sources', 'Sources'],
+  ['rundown', 'Rundown'],
   ['page', 'Page'],
   ['scenes', 'Scenes'],
 ] as const;
@@ -172,6 +175,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         <div id="place" className="flex-1 min-h-0 flex flex-col">
           <Routes>
             <Route path="sources" element={<SourcesPlace session={session} />} />
+            <Route path="rundown" element={<RundownPlace session={session} onGo={goToSection} />} />
             <Route path="page" element={<PagePlace session={session} />} />
             <Route path="scenes" element={<ScenesPlace session={session} />} />
             <Route path="*" element={<Navigate to={`${base}/page`} replace />} />
@@ -190,7 +194,10 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
 }
 
 function Strip({ session, onGo }: { session: ScriptSession; onGo: (sectionId: string) => void }) {
-  const { sections, times, traces, line, totalMs, words, scenes, settings } = useSnapshot(session, (s) => s);
+  const { sections, times, traces, line, totalMs, words, scenes, settings, loops, novelty } = useSnapshot(
+    session,
+    (s) => s,
+  );
   const { target } = settings;
   const claiming = sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
   const close =
@@ -203,6 +210,7 @@ function Strip({ session, onGo }: { session: ScriptSession; onGo: (sectionId: st
         id: s.id,
         title: s.title,
         role: s.role,
+        locked: s.locked,
         plannedMs: s.plannedMs,
         ms: s.lines.reduce((sum, l) => sum + (times?.get(l.id)?.ms ?? 0), 0),
       }))}
@@ -216,6 +224,26 @@ function Strip({ session, onGo }: { session: ScriptSession; onGo: (sectionId: st
       overMs={times ? overMs(target, totalMs) : 0}
       onGo={onGo}
       close={close}
+      loops={loops.map((l) => ({
+        from: times?.get(l.from)?.startMs ?? 0,
+        to: l.to === null ? null : (times?.get(l.to)?.startMs ?? 0),
+        asks: l.asks,
+      }))}
+      novelty={novelty}
+      onEdge={(id, byMs) => {
+        const section = session.snapshot.sections.find((s) => s.id === id);
+        if (!section) return;
+        const heard = section.lines.reduce((n, l) => n + session.msOf(l.id), 0);
+        session.take(
+          resized(
+            session.snapshot.sections,
+            id,
+            (section.plannedMs || heard) + byMs,
+            session.msOf,
+            target.seconds * 1000,
+          ),
+        );
+      }}
     />
   );
 }

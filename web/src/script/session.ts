@@ -8,7 +8,15 @@ import { keymap } from 'prosemirror-keymap';
 import { EditorState, type Command, type Transaction } from 'prosemirror-state';
 import { Step } from 'prosemirror-transform';
 import type { EditorView } from 'prosemirror-view';
-import { docFromJson, plainSections, scriptSchema, type PlainSection } from '@ursprung/core/script';
+import type { NoveltyWindow } from '@ursprung/core/measure';
+import type { Loop } from '@ursprung/core/plan';
+import {
+  docFromJson,
+  docFromSections,
+  plainSections,
+  scriptSchema,
+  type PlainSection,
+} from '@ursprung/core/script';
 import { RequestError, api, type ScriptRowSettings, type ScriptView } from '../api.ts';
 import { idKeeper, manuscriptKeys } from '../page/commands.ts';
 import { history, keepHistory, redo, storedHistory, undo, type StoredHistory } from '../page/history.ts';
@@ -28,6 +36,8 @@ export interface Snapshot {
   traces: ReadonlyMap<string, LineTrace>;
   overlap: number | null;
   scenes: readonly SceneView[];
+  loops: readonly Loop[];
+  novelty: readonly NoveltyWindow[];
   settings: ScriptRowSettings;
   save: SaveState;
   /** Changes that wait for the server. */
@@ -96,6 +106,8 @@ export class ScriptSession {
       traces: new Map(),
       overlap: null,
       scenes: [],
+      loops: [],
+      novelty: [],
       settings: script.settings,
       save: 'saved',
       waiting: 0,
@@ -163,6 +175,36 @@ export class ScriptSession {
       this.scheduleStore();
     } else if (line !== this.snapshot.line) this.set({ line });
   };
+
+  /** Takes in sections that were planned or told anew, as one step that can be undone: only what differs is replaced. */
+  take(sections: readonly PlainSection[]): void {
+    const next = docFromSections(sections);
+    const { doc } = this.state;
+    let first = 0;
+    while (first < doc.childCount && first < next.childCount && doc.child(first).eq(next.child(first)))
+      first++;
+    let last = 0;
+    while (
+      last < doc.childCount - first &&
+      last < next.childCount - first &&
+      doc.child(doc.childCount - 1 - last).eq(next.child(next.childCount - 1 - last))
+    )
+      last++;
+    if (first + last === doc.childCount && doc.childCount === next.childCount) return;
+    const place = (n: number) => {
+      let at = 0;
+      for (let i = 0; i < n; i++) at += doc.child(i).nodeSize;
+      return at;
+    };
+    const nodes = [];
+    for (let i = first; i < next.childCount - last; i++) nodes.push(next.child(i));
+    this.dispatch(
+      this.state.tr.replaceWith(place(first), place(doc.childCount - last), nodes).setMeta('ownStep', true),
+    );
+  }
+
+  /** When a line is heard and how long it takes, in milliseconds; 0 while the clock has not answered. */
+  msOf = (lineId: string): number => this.snapshot.times?.get(lineId)?.ms ?? 0;
 
   run(command: Command): boolean {
     return command(this.state, this.dispatch, this.view ?? undefined);
@@ -233,6 +275,8 @@ export class ScriptSession {
         traces: new Map(Object.entries(message.traces)),
         overlap: message.overlap,
         scenes: message.scenes,
+        loops: message.loops,
+        novelty: message.novelty,
       });
   }
 
@@ -454,4 +498,7 @@ const workerLines = (sections: readonly PlainSection[]): WorkerLine[] =>
     })),
   );
 const traceSections = (sections: readonly PlainSection[]) =>
-  sections.map((s) => ({ id: s.id, lines: workerLines([s]) }));
+  sections.map((s) => ({
+    id: s.id,
+    lines: workerLines([s]).map((l, i) => ({ ...l, from: s.lines[i].from })),
+  }));

@@ -1,5 +1,6 @@
 /** The run strip: the whole runtime on one true axis, above every place. */
-import { memo } from 'react';
+import { memo, useState } from 'react';
+import { WINDOW_MS, type NoveltyWindow } from '@ursprung/core/measure';
 import { toleranceMs } from '@ursprung/core/script';
 import { clockText } from '../text/clockText.ts';
 import { Axis, Brackets, Flag, LEFT, WIDTH, scale, type TargetKind } from './axis.tsx';
@@ -11,6 +12,13 @@ export interface StripSection {
   role: string;
   ms: number;
   plannedMs: number;
+  locked: boolean;
+}
+/** A question from where it is raised to where it is settled, in milliseconds; null while nothing settles it. */
+export interface StripLoop {
+  from: number;
+  to: number | null;
+  asks: string;
 }
 export interface RunStripProps {
   sections: readonly StripSection[];
@@ -27,11 +35,18 @@ export interface RunStripProps {
   onGo: (sectionId: string) => void;
   /** Lines still in the source's words, of all lines. */
   close: { lines: number; of: number } | null;
+  loops: readonly StripLoop[];
+  /** What is new in each ten seconds: a shade. */
+  novelty: readonly NoveltyWindow[];
+  /** A section's edge was dragged: so much more or less time for it. */
+  onEdge: (sectionId: string, byMs: number) => void;
 }
 
-const TOP = 28;
+const TOP = 44;
 const CELL = 34;
-const AXIS = 104;
+const SHADE = TOP + CELL + 16;
+const AXIS = 118;
+const HEIGHT = 142;
 
 const signed = (tenths: number) => `${tenths >= 0 ? '+' : '−'}${(Math.abs(tenths) / 10).toFixed(1)}`;
 const seen = (x: number) => Math.round(x * 2) / 2;
@@ -138,9 +153,9 @@ export function RunStrip(props: RunStripProps) {
   const over = props.overMs;
   const outside = Math.abs(over) > tolerance;
   return (
-    <div className="flex bg-bench border-b border-mark" style={{ minHeight: 128 }}>
+    <div className="flex bg-bench border-b border-mark" style={{ minHeight: HEIGHT }}>
       <svg
-        viewBox={`0 0 ${LEFT + WIDTH + 8} 128`}
+        viewBox={`0 0 ${LEFT + WIDTH + 8} ${HEIGHT}`}
         className="flex-1 min-w-0"
         style={{ maxWidth: 1032 }}
         role="group"
@@ -151,6 +166,8 @@ export function RunStrip(props: RunStripProps) {
             <rect width="2" height="5" fill="var(--copper)" />
           </pattern>
         </defs>
+        <Arcs loops={props.loops} x={x} />
+        <Shade novelty={props.novelty} x={x} />
         {sections.map((s, i) => (
           <Cell
             key={s.id}
@@ -167,6 +184,19 @@ export function RunStrip(props: RunStripProps) {
             onGo={props.onGo}
           />
         ))}
+        {sections.map(
+          (s, i) =>
+            !s.locked &&
+            i < sections.length - 1 && (
+              <Edge
+                key={s.id}
+                at={x(starts[i] + s.ms)}
+                title={s.title}
+                msPerUnit={wholeMs / WIDTH}
+                onEdge={(by) => props.onEdge(s.id, by)}
+              />
+            ),
+        )}
         {totalMs > targetMs + tolerance && target.kind !== 'floor' && (
           <rect
             x={x(targetMs + tolerance)}
@@ -233,6 +263,160 @@ export function RunStrip(props: RunStripProps) {
         )}
       </div>
     </div>
+  );
+}
+
+const ARC_HEIGHTS = [30, 18];
+
+/** Open loops as flat-topped arches: a ring where a question is raised, a disc where it is settled; unsettled it ends in mid-air. */
+const Arcs = memo(function Arcs({ loops, x }: { loops: readonly StripLoop[]; x: (ms: number) => number }) {
+  return (
+    <g fontSize="11">
+      {loops.map((l, i) => {
+        const top = TOP - 4 - ARC_HEIGHTS[i % ARC_HEIGHTS.length];
+        const from = x(l.from);
+        if (l.to === null)
+          return (
+            <g key={i} stroke="var(--copper)" fill="none">
+              <title>{`Not settled: ${l.asks}`}</title>
+              <circle cx={from} cy={TOP - 5} r="3" strokeWidth="1.4" />
+              <path d={`M${from} ${TOP - 8}V${top + 6}q0 -6 6 -6h14`} strokeDasharray="3 2" />
+              <text x={from + 24} y={top + 4} fill="var(--copper)" stroke="none">
+                {clip(l.asks, 150)}
+              </text>
+            </g>
+          );
+        const to = Math.max(x(l.to), from + 12);
+        const words = to - from > 90 ? clip(l.asks, to - from - 40) : '';
+        const half = (words.length * 5.6) / 2 + 4;
+        const middle = (from + to) / 2;
+        return (
+          <g key={i} stroke="var(--ink3)" fill="none" strokeWidth="1.1">
+            <title>{l.asks}</title>
+            <circle cx={from} cy={TOP - 5} r="3" />
+            <circle cx={to} cy={TOP - 5} r="3" fill="var(--ink3)" />
+            {words ? (
+              <path
+                d={`M${from} ${TOP - 8}V${top + 6}q0 -6 6 -6H${middle - half}M${middle + half} ${top}H${to - 6}q6 0 6 6V${TOP - 8}`}
+              />
+            ) : (
+              <path d={`M${from} ${TOP - 8}V${top + 6}q0 -6 6 -6H${to - 6}q6 0 6 6V${TOP - 8}`} />
+            )}
+            {words && (
+              <text x={middle} y={top + 4} textAnchor="middle" fill="var(--ink2)" stroke="none">
+                {words}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+});
+
+/** What is new in each ten seconds: the darker, the more; slack is bare and marked. */
+const Shade = memo(function Shade({
+  novelty,
+  x,
+}: {
+  novelty: readonly NoveltyWindow[];
+  x: (ms: number) => number;
+}) {
+  return (
+    <g>
+      {novelty.map((n) => {
+        const left = x(n.startMs);
+        const width = x(n.startMs + WINDOW_MS) - left;
+        return (
+          <g key={n.startMs}>
+            <title>{`${clockText(n.startMs, false)}: ${n.slack ? 'hardly anything new' : `${Math.round(n.share * 100)} % of the fullest ten seconds`}`}</title>
+            <rect
+              x={left}
+              y={SHADE}
+              width={Math.max(0, width - 0.5)}
+              height="7"
+              fill="var(--ink)"
+              opacity={n.share * 0.34}
+            />
+            {n.slack && (
+              <path
+                d={`M${left} ${SHADE + 6.5}h${width}`}
+                stroke="var(--copper)"
+                strokeWidth="1.5"
+                strokeDasharray="3 2"
+              />
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+});
+
+/** The seam behind a section: drag it, or press the arrow keys, for more or less planned time. */
+function Edge({
+  at,
+  title,
+  msPerUnit,
+  onEdge,
+}: {
+  at: number;
+  title: string;
+  msPerUnit: number;
+  onEdge: (byMs: number) => void;
+}) {
+  const [by, setBy] = useState(0);
+  return (
+    <g>
+      {by !== 0 && (
+        <path
+          d={`M${at + by} ${TOP - 4}V${AXIS}`}
+          stroke="var(--spruce)"
+          strokeWidth="1.5"
+          strokeDasharray="3 2"
+        />
+      )}
+      <path
+        d={`M${at - 3} ${TOP + 11}v12M${at} ${TOP + 11}v12M${at + 3} ${TOP + 11}v12`}
+        stroke="var(--mark)"
+        strokeWidth="1"
+        pointerEvents="none"
+      />
+      <rect
+        x={at - 5}
+        y={TOP}
+        width="10"
+        height={CELL}
+        fill="transparent"
+        className="cursor-ew-resize touch-none"
+        role="separator"
+        tabIndex={0}
+        aria-orientation="vertical"
+        aria-label={`Edge of ${title}: arrow keys give or take a second`}
+        onKeyDown={(e) => {
+          if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return;
+          e.preventDefault();
+          onEdge(e.key === 'ArrowRight' ? 1000 : -1000);
+        }}
+        onPointerDown={(e) => {
+          const target = e.currentTarget;
+          target.setPointerCapture(e.pointerId);
+          const box = target.ownerSVGElement!.getBoundingClientRect();
+          const unit = (LEFT + WIDTH + 8) / box.width;
+          const start = e.clientX;
+          const onMove = (m: PointerEvent) => setBy((m.clientX - start) * unit);
+          const onUp = (u: PointerEvent) => {
+            target.removeEventListener('pointermove', onMove);
+            target.removeEventListener('pointerup', onUp);
+            setBy(0);
+            const ms = Math.round(((u.clientX - start) * unit * msPerUnit) / 100) * 100;
+            if (Math.abs(ms) >= 300) onEdge(ms);
+          };
+          target.addEventListener('pointermove', onMove);
+          target.addEventListener('pointerup', onUp);
+        }}
+      />
+    </g>
   );
 }
 

@@ -1,4 +1,7 @@
 /** What the page and its text worker say to each other. */
+import type { NoveltyWindow } from '@ursprung/core/measure';
+import type { Loop } from '@ursprung/core/plan';
+import type { LineSource } from '@ursprung/core/script';
 import type { Unsupported } from '@ursprung/core/trace';
 
 export interface WorkerLine {
@@ -7,6 +10,7 @@ export interface WorkerLine {
   restMs: number;
   fixedMs?: number;
   endsSection: boolean;
+  from?: readonly LineSource[];
 }
 export interface LineTime {
   ms: number;
@@ -44,5 +48,7 @@ export type FromWorker =
       traces: Record<string, LineTrace>;
       overlap: number | null;
       scenes: SceneView[];
+      loops: Loop[];
+      novelty: NoveltyWindow[];
     }
   | { type: 'failed'; message: string };

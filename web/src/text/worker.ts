@@ -1,6 +1,8 @@
 /** The page's text worker: the speech clock on every key, trace and scenes when typing rests. */
 import dictionaryUrl from '../../../core/dist/pronunciations.bin?url';
 import { makePronouncer, openDictionary, type Pronouncer } from '@ursprung/core/language';
+import { noveltyOf } from '@ursprung/core/measure';
+import { loopsOf } from '@ursprung/core/plan';
 import { breakScenes } from '@ursprung/core/scenes';
 import type { Frame, PlainSection } from '@ursprung/core/script';
 import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';
@@ -68,17 +70,22 @@ async function handle(message: ToWorker): Promise<void> {
       traces,
       overlap: shared ? shared.share : null,
       scenes: breakScenes(message.sections.map(asSection), clock, frame),
+      loops: loopsOf(message.sections.map(asSection)),
+      novelty: noveltyOf(
+        clock.lines(lines).map(({ ms, startMs }, i) => ({ text: lines[i].text, ms, startMs })),
+      ),
     });
   }
 }
 
-/** The worker needs no roles or links, only what is heard. */
+/** The worker needs no roles, only what is heard and what it rests on. */
 const asSection = ({ id, lines }: { id: string; lines: WorkerLine[] }): PlainSection => ({
   id,
   title: '',
   role: 'ground',
   plannedMs: 0,
   locked: false,
+  takes: [],
   lines: lines.map((l) => ({
     id: l.id,
     text: l.text,
@@ -87,7 +94,9 @@ const asSection = ({ id, lines }: { id: string; lines: WorkerLine[] }): PlainSec
     fixedMs: l.fixedMs ?? null,
     locked: false,
     speaker: '',
-    from: [],
+    from: l.from ?? [],
+    fixed: '',
+    takes: [],
   })),
 });
 

@@ -20,7 +20,8 @@ const inQuote = (text: string, at: number) => quotedSpans(text).some(([s, e]) =>
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
 const retokened = (tokens: readonly TaggedToken[], from: number): TaggedToken[] =>
   tokens.filter((t) => t.start >= from).map((t) => ({ ...t, start: t.start - from, end: t.end - from }));
-const closed = (text: string) => (/[.!?…]["”]?$/.test(text.trim()) ? text.trim() : `${text.trim().replace(/[,;:]$/, '')}.`);
+const closed = (text: string) =>
+  /[.!?…]["”]?$/.test(text.trim()) ? text.trim() : `${text.trim().replace(/[,;:]$/, '')}.`;
 
 export interface Persons {
   /** "he" or "she" by last name, as the source itself says. */
@@ -31,13 +32,25 @@ export interface Persons {
 export function carrier(persons: Persons): Subject {
   return (phrase, tokens) => {
     const named = tokens.filter((t) => t.pos === 'PROPN');
-    const head = [...tokens].reverse().find((t) => t.pos === 'NOUN' || t.pos === 'PROPN' || t.pos === 'PRON' || t.pos === 'NUM');
+    const head = [...tokens]
+      .reverse()
+      .find((t) => t.pos === 'NOUN' || t.pos === 'PROPN' || t.pos === 'PRON' || t.pos === 'NUM');
     if (!head) return null;
     // "the keeper of the lock": the head stands before the preposition.
     const of = tokens.findIndex((t) => t.pos === 'ADP');
-    const main = of > 0 ? [...tokens.slice(0, of)].reverse().find((t) => t.pos === 'NOUN' || t.pos === 'PROPN' || t.pos === 'NUM' || t.pos === 'PRON') : head;
+    const main =
+      of > 0
+        ? [...tokens.slice(0, of)]
+            .reverse()
+            .find((t) => t.pos === 'NOUN' || t.pos === 'PROPN' || t.pos === 'NUM' || t.pos === 'PRON')
+        : head;
     if (!main) return null;
-    if (main.pos === 'PRON') return /^(?:it|they|he|she|we|i|you)$/i.test(main.text) ? (main.text === 'I' ? 'I' : upper(main.text)) : null;
+    if (main.pos === 'PRON')
+      return /^(?:it|they|he|she|we|i|you)$/i.test(main.text)
+        ? main.text === 'I'
+          ? 'I'
+          : upper(main.text)
+        : null;
     if (main.pos === 'PROPN') {
       const last = named.at(-1)!.text;
       const known = persons.pronoun(last);
@@ -45,10 +58,25 @@ export function carrier(persons: Persons): Subject {
       if (/^(?:Mr|Mrs|Ms|Miss|Dr|Sir)\b/.test(phrase)) return `${phrase.split(' ')[0]} ${last}`;
       return null;
     }
-    if (tokens.some((t) => t.text === 'and') || PLURAL.test(main.text) || (tokens.some((t) => t.pos === 'NUM' && !/^(?:one|1)$/.test(t.text)) && /s$/.test(main.text))) return 'They';
+    if (
+      tokens.some((t) => t.text === 'and') ||
+      PLURAL.test(main.text) ||
+      (tokens.some((t) => t.pos === 'NUM' && !/^(?:one|1)$/.test(t.text)) && /s$/.test(main.text))
+    )
+      return 'They';
     if (PERSON_NOUN.test(main.text)) return null;
-    if (/^(?:nobody|everyone|someone|anyone|no one|none|each|every|half|one|most|some|many|few|all)$/i.test(tokens[0].text)) return null;
-    if (/^(?:council|company|board|crew|staff|team|family|government|county|union|committee|crowd|school|couple|public|society|group)$/i.test(main.text)) return /^(?:crew|staff|family|couple|crowd)$/i.test(main.text) ? 'They' : 'It';
+    if (
+      /^(?:nobody|everyone|someone|anyone|no one|none|each|every|half|one|most|some|many|few|all)$/i.test(
+        tokens[0].text,
+      )
+    )
+      return null;
+    if (
+      /^(?:council|company|board|crew|staff|team|family|government|county|union|committee|crowd|school|couple|public|society|group)$/i.test(
+        main.text,
+      )
+    )
+      return /^(?:crew|staff|family|couple|crowd)$/i.test(main.text) ? 'They' : 'It';
     return 'It';
   };
 }
@@ -60,21 +88,37 @@ function simpleSubject(tokens: readonly TaggedToken[]): { end: number; verb: num
   let end = verb;
   while (end > 1 && tokens[end - 1].pos === 'ADV') end--;
   const subject = tokens.slice(0, end);
-  return subject.every((t) => NOMINAL.has(t.pos) || t.pos === 'ADP' || /^(?:and|’s|'s)$/.test(t.text)) && subject[0].pos !== 'ADP' && !/^(?:there|this|that|what|which|who|if|it)$/i.test(subject[0].text === 'It' ? '' : subject[0].text)
+  return subject.every((t) => NOMINAL.has(t.pos) || t.pos === 'ADP' || /^(?:and|’s|'s)$/.test(t.text)) &&
+    subject[0].pos !== 'ADP' &&
+    !/^(?:there|this|that|what|which|who|if|it)$/i.test(subject[0].text === 'It' ? '' : subject[0].text)
     ? { end, verb }
     : null;
 }
 
 /** Where the subject begins behind an opening time or place phrase; 0 without one. */
 function opening(tokens: readonly TaggedToken[]): number {
-  if (tokens[0]?.pos !== 'ADP' || !/^(?:In|On|At|By|From|Since|During|After|Before|Between|Within|Under)$/.test(tokens[0].text)) return 0;
+  if (
+    tokens[0]?.pos !== 'ADP' ||
+    !/^(?:In|On|At|By|From|Since|During|After|Before|Between|Within|Under)$/.test(tokens[0].text)
+  )
+    return 0;
   const comma = tokens.findIndex((t) => t.text === ',');
-  const to = comma > 0 && comma <= 7 ? comma + 1 : tokens.findIndex((t, i) => i > 1 && i <= 4 && (t.pos === 'DET' || (t.pos === 'PRON' && tokens[i - 1].pos !== 'ADP')) && (tokens[i - 1].pos === 'NUM' || tokens[i - 1].pos === 'PROPN'));
+  const to =
+    comma > 0 && comma <= 7
+      ? comma + 1
+      : tokens.findIndex(
+          (t, i) =>
+            i > 1 &&
+            i <= 4 &&
+            (t.pos === 'DET' || (t.pos === 'PRON' && tokens[i - 1].pos !== 'ADP')) &&
+            (tokens[i - 1].pos === 'NUM' || tokens[i - 1].pos === 'PROPN'),
+        );
   if (to <= 0 || tokens.slice(0, to).some((_, i) => isFiniteVerb(tokens, i) && i > 0)) return 0;
   return ['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(tokens[to]?.pos ?? '') ? to : 0;
 }
 
-const CLAUSE = /^(?:that|which|who|whose|whom|where|when|while|because|although|though|if|after|before|until|since|as|so|than|whether|unless|once|how|what|why|or|nor|but)$/i;
+const CLAUSE =
+  /^(?:that|which|who|whose|whom|where|when|while|because|although|though|if|after|before|until|since|as|so|than|whether|unless|once|how|what|why|or|nor|but)$/i;
 
 /** "It stands on a dam and was first worked in 1318." → two sentences of one subject. */
 export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
@@ -100,14 +144,22 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     if (words(text.slice(0, tokens[i].start)) < 5 || words(rest) < 4) return null;
     // Lists, and verbs that may hang on an infinitive or on another verb's helper.
     if (left.filter((t) => t.text === ',').length > 0 && tokens[i - 1].text !== ',') return null;
-    if (/\band\b/.test(left.map((t) => t.text).join(' ')) || left.some((t) => t.text === 'to' || t.text === 'both')) return null;
+    if (
+      /\band\b/.test(left.map((t) => t.text).join(' ')) ||
+      left.some((t) => t.text === 'to' || t.text === 'both')
+    )
+      return null;
     const second = tokens[v];
     const helper = first.pos === 'AUX' ? first.text.toLowerCase() : null;
-    const sameKind = helper === null ? second.pos === 'VERB' && sameTense(first, second) : second.pos === 'AUX';
+    const sameKind =
+      helper === null ? second.pos === 'VERB' && sameTense(first, second) : second.pos === 'AUX';
     if (!sameKind) return null;
     const carried = carry(text.slice(0, tokens[subject.end - 1].end), tokens.slice(0, subject.end));
     if (!carried) return null;
-    return [closed(text.slice(0, tokens[i - 1].text === ',' ? tokens[i - 1].start : tokens[i].start)), closed(`${carried} ${rest}`)];
+    return [
+      closed(text.slice(0, tokens[i - 1].text === ',' ? tokens[i - 1].start : tokens[i].start)),
+      closed(`${carried} ${rest}`),
+    ];
   }
   return null;
 }
@@ -124,7 +176,11 @@ export function subjectRelative({ text, tokens }: Tagged, carry: Subject): strin
   const head = tokens.slice(0, comma);
   // Behind a preposition it may be said of the nearer noun: "the mill by the bridge, which was built …".
   if (!head.every((t) => NOMINAL.has(t.pos))) return null;
-  if (!isFiniteVerb(tokens, comma + 2) && !(tokens[comma + 2]?.pos === 'ADV' && isFiniteVerb(tokens, comma + 3))) return null;
+  if (
+    !isFiniteVerb(tokens, comma + 2) &&
+    !(tokens[comma + 2]?.pos === 'ADV' && isFiniteVerb(tokens, comma + 3))
+  )
+    return null;
   const close = tokens.findIndex((t, i) => i > comma + 2 && t.text === ',');
   if (close < 0 || inQuote(text, tokens[close].start)) return null;
   let v = close + 1;
@@ -136,30 +192,46 @@ export function subjectRelative({ text, tokens }: Tagged, carry: Subject): strin
   const phrase = text.slice(0, head.at(-1)!.end);
   const carried = carry(phrase, head);
   if (!carried) return null;
-  return [closed(`${phrase} ${text.slice(tokens[comma + 2].start, tokens[close].start)}`), closed(`${carried} ${text.slice(tokens[close + 1].start)}`)];
+  return [
+    closed(`${phrase} ${text.slice(tokens[comma + 2].start, tokens[close].start)}`),
+    closed(`${carried} ${text.slice(tokens[close + 1].start)}`),
+  ];
 }
 
 /** "… by Aron Pell, who kept the light." → "… by Aron Pell. He kept the light."; "…, which is a fifth of it." only behind a name or a plain object. */
 export function tailRelative({ text, tokens }: Tagged, carry: Subject): string[] | null {
   for (let i = tokens.length - 4; i > 3; i--) {
-    if (tokens[i].text !== ',' || !/^(?:who|which)$/.test(tokens[i + 1].text) || inQuote(text, tokens[i].start)) continue;
-    if (!isFiniteVerb(tokens, i + 2) && !(tokens[i + 2].pos === 'ADV' && isFiniteVerb(tokens, i + 3))) return null;
+    if (
+      tokens[i].text !== ',' ||
+      !/^(?:who|which)$/.test(tokens[i + 1].text) ||
+      inQuote(text, tokens[i].start)
+    )
+      continue;
+    if (!isFiniteVerb(tokens, i + 2) && !(tokens[i + 2].pos === 'ADV' && isFiniteVerb(tokens, i + 3)))
+      return null;
     if (tokens.slice(i + 2).some((t) => t.text === ',' || /[;:“”]/.test(t.text))) return null;
     // The noun phrase straight before the comma.
     let from = i - 1;
-    while (from > 0 && ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(tokens[from - 1].pos) && tokens[from].pos !== 'DET') from--;
+    while (
+      from > 0 &&
+      ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(tokens[from - 1].pos) &&
+      tokens[from].pos !== 'DET'
+    )
+      from--;
     const phrase = tokens.slice(from, i);
     const head = phrase.at(-1)!;
     if (head.pos !== 'NOUN' && head.pos !== 'PROPN') return null;
     const before = tokens[from - 1];
     // Behind "of", "in" … the clause may belong to the noun before; a name is safe, an object or agent too.
-    const safe = head.pos === 'PROPN' || before?.pos === 'VERB' || before?.pos === 'AUX' || before?.text === 'by';
+    const safe =
+      head.pos === 'PROPN' || before?.pos === 'VERB' || before?.pos === 'AUX' || before?.text === 'by';
     if (!safe) return null;
     const who = tokens[i + 1].text === 'who';
     if (who !== (head.pos === 'PROPN' || PERSON_NOUN.test(head.text) || PLURAL.test(head.text))) return null;
     const verb = tokens.slice(i + 2).find((_, k) => isFiniteVerb(tokens, i + 2 + k))!;
     const plural = PLURAL.test(head.text) && head.pos === 'NOUN';
-    if ((/^(?:is|was|has)$/.test(verb.text) && plural) || (/^(?:are|were|have)$/.test(verb.text) && !plural)) return null;
+    if ((/^(?:is|was|has)$/.test(verb.text) && plural) || (/^(?:are|were|have)$/.test(verb.text) && !plural))
+      return null;
     const carried = carry(text.slice(phrase[0].start, head.end), phrase);
     if (!carried || words(text.slice(tokens[i + 2].start)) < 3) return null;
     return [closed(text.slice(0, tokens[i].start)), closed(`${carried} ${text.slice(tokens[i + 2].start)}`)];
@@ -169,7 +241,12 @@ export function tailRelative({ text, tokens }: Tagged, carry: Subject): string[]
 
 /** "A bus that the county has hired takes fifty minutes." → "The county has hired a bus. It takes fifty minutes." */
 export function objectRelative({ text, tokens }: Tagged, carry: Subject): string[] | null {
-  if (!/^(?:An?|Two|Three|Four|Five|Six)$/.test(tokens[0]?.text ?? '') || quotedSpans(text).length || /[,;:]/.test(text)) return null;
+  if (
+    !/^(?:An?|Two|Three|Four|Five|Six)$/.test(tokens[0]?.text ?? '') ||
+    quotedSpans(text).length ||
+    /[,;:]/.test(text)
+  )
+    return null;
   const that = tokens.findIndex((t) => /^(?:that|which)$/.test(t.text));
   if (that < 2 || that > 5 || tokens[that - 1].pos !== 'NOUN') return null;
   if (!['DET', 'PROPN', 'PRON', 'NOUN'].includes(tokens[that + 1]?.pos ?? '')) return null;
@@ -183,7 +260,9 @@ export function objectRelative({ text, tokens }: Tagged, carry: Subject): string
   const carried = carry(phrase, tokens.slice(0, that));
   if (!carried) return null;
   return [
-    closed(`${upper(text.slice(tokens[that + 1].start, tokens[last].end))} ${phrase[0].toLowerCase()}${phrase.slice(1)}`),
+    closed(
+      `${upper(text.slice(tokens[that + 1].start, tokens[last].end))} ${phrase[0].toLowerCase()}${phrase.slice(1)}`,
+    ),
     closed(`${carried} ${text.slice(tokens[last + 1].start)}`),
   ];
 }
@@ -194,25 +273,50 @@ export function becauseTail({ text, tokens }: Tagged): string[] | null {
   if (at < 0 || inQuote(text, tokens[at].start) || /\?$/.test(text)) return null;
   const left = tokens.slice(0, at);
   const right = tokens.slice(at + 1);
-  if (/[;:“”]/.test(text) || left.filter((_, i) => isFiniteVerb(left, i)).length !== 1 || !right.some((_, i) => isFiniteVerb(right, i))) return null;
-  if (left.some((t) => CLAUSE.test(t.text) || /^(?:not|n['’]t|only|just|simply|mainly|partly|no|nobody|never)$/i.test(t.text))) return null;
+  if (
+    /[;:“”]/.test(text) ||
+    left.filter((_, i) => isFiniteVerb(left, i)).length !== 1 ||
+    !right.some((_, i) => isFiniteVerb(right, i))
+  )
+    return null;
+  if (
+    left.some(
+      (t) =>
+        CLAUSE.test(t.text) ||
+        /^(?:not|n['’]t|only|just|simply|mainly|partly|no|nobody|never)$/i.test(t.text),
+    )
+  )
+    return null;
   const end = tokens[at - 1].text === ',' ? tokens[at - 1].start : tokens[at].start;
   if (words(text.slice(0, end)) < 4 || words(text.slice(tokens[at].start)) < 5) return null;
   const verb = left.find((_, i) => isFiniteVerb(left, i))!;
   // An order has no subject to explain.
   if (left[0].pos === 'VERB') return null;
-  const past = /^(?:was|were|did|had|could|would)$/.test(verb.text) || formOf(verb.text, verb.lemma, false) === 'past';
-  return [closed(text.slice(0, end)), closed(`That ${past ? 'was' : 'is'} because ${text.slice(tokens[at + 1].start)}`)];
+  const past =
+    /^(?:was|were|did|had|could|would)$/.test(verb.text) || formOf(verb.text, verb.lemma, false) === 'past';
+  return [
+    closed(text.slice(0, end)),
+    closed(`That ${past ? 'was' : 'is'} because ${text.slice(tokens[at + 1].start)}`),
+  ];
 }
 
 /** "The company lost £19,000, which was more than it had earned." → "… That was more than it had earned.": about one thing or the whole. */
 export function thatTail({ text, tokens }: Tagged): string[] | null {
   for (let i = tokens.length - 5; i > 4; i--) {
     if (tokens[i].text !== ',' || tokens[i + 1].text !== 'which' || inQuote(text, tokens[i].start)) continue;
-    if (!isFiniteVerb(tokens, i + 2) || tokens.slice(i + 2).some((t) => /^[,;:“”()]$/.test(t.text))) return null;
+    if (!isFiniteVerb(tokens, i + 2) || tokens.slice(i + 2).some((t) => /^[,;:“”()]$/.test(t.text)))
+      return null;
     const before = tokens[i - 1];
-    if (before.pos === 'PROPN' || !/^[\p{L}\d]/u.test(before.text) || (before.pos === 'NOUN' && PLURAL.test(before.text) && !/^(?:metres|kilometres|miles|hours|minutes|pounds|tonnes|degrees)$/.test(before.text))) return null;
-    if (/^(?:are|were|have)$/.test(tokens[i + 2].text) || text.slice(0, tokens[i].start).includes('?')) return null;
+    if (
+      before.pos === 'PROPN' ||
+      !/^[\p{L}\d]/u.test(before.text) ||
+      (before.pos === 'NOUN' &&
+        PLURAL.test(before.text) &&
+        !/^(?:metres|kilometres|miles|hours|minutes|pounds|tonnes|degrees)$/.test(before.text))
+    )
+      return null;
+    if (/^(?:are|were|have)$/.test(tokens[i + 2].text) || text.slice(0, tokens[i].start).includes('?'))
+      return null;
     // An opening "if" or "when" governs what hangs on it.
     if (CLAUSE.test(tokens[0].text)) return null;
     return [closed(text.slice(0, tokens[i].start)), closed(`That ${text.slice(tokens[i + 2].start)}`)];
@@ -221,7 +325,10 @@ export function thatTail({ text, tokens }: Tagged): string[] | null {
 }
 
 /** "X, although Y." → "Y. Even so, X." is another order of thought, so: "X. And that although …" is not said; the clause is left. */
-export const DECOMPOSITIONS: readonly { id: string; apply: (s: Tagged, carry: Subject) => string[] | null }[] = [
+export const DECOMPOSITIONS: readonly {
+  id: string;
+  apply: (s: Tagged, carry: Subject) => string[] | null;
+}[] = [
   { id: 'subjectRelative', apply: subjectRelative },
   { id: 'twoVerbs', apply: twoVerbs },
   { id: 'tailRelative', apply: tailRelative },
@@ -240,7 +347,8 @@ export function decompose(
   if (words(sentence.text) < least) return [sentence.text];
   for (const { apply } of DECOMPOSITIONS) {
     const parts = apply(sentence, carry);
-    if (parts) return parts.flatMap((text) => decompose({ text, tokens: tagger(text) }, carry, tagger, least));
+    if (parts)
+      return parts.flatMap((text) => decompose({ text, tokens: tagger(text) }, carry, tagger, least));
   }
   return [sentence.text];
 }
@@ -253,7 +361,10 @@ export function personsOf(text: string): Persons {
     v[who] += by;
     votes.set(name, v);
   };
-  for (const m of text.matchAll(/\b(Mr|Sir|Mrs|Ms|Miss|Lady)\.? (?:\p{Lu}[\p{L}’'-]+ )*(\p{Lu}[\p{L}’'-]+)/gu)) vote(m[2], /^(?:Mr|Sir)$/.test(m[1]) ? 'he' : 'she', 5);
+  for (const m of text.matchAll(
+    /\b(Mr|Sir|Mrs|Ms|Miss|Lady)\.? (?:\p{Lu}[\p{L}’'-]+ )*(\p{Lu}[\p{L}’'-]+)/gu,
+  ))
+    vote(m[2], /^(?:Mr|Sir)$/.test(m[1]) ? 'he' : 'she', 5);
   // A full name, then the first pronoun of a person within 200 letters and before another full name.
   for (const m of text.matchAll(/\b(\p{Lu}\p{Ll}+) (?:\p{Lu}\. )?(\p{Lu}[\p{L}’'-]+)\b/gu)) {
     const after = text.slice(m.index + m[0].length, m.index + m[0].length + 200);

@@ -68,10 +68,20 @@ const isNumber = (t: TaggedToken) =>
 const isYear = (t: TaggedToken) => /^1[0-9]\d\d$|^20\d\d$/.test(t.text);
 const NOMINAL = new Set(['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON']);
 
-type Caught = { element: string; text: string; lemma: string; form?: ReturnType<typeof formOf>; number?: string };
+type Caught = {
+  element: string;
+  text: string;
+  lemma: string;
+  form?: ReturnType<typeof formOf>;
+  number?: string;
+};
 
 /** Matches a phrase at a token; what its slots caught and where it ends, or null. */
-function match(phrase: Phrase, tokens: readonly TaggedToken[], at: number): { caught: Caught[]; end: number } | null {
+function match(
+  phrase: Phrase,
+  tokens: readonly TaggedToken[],
+  at: number,
+): { caught: Caught[]; end: number } | null {
   const caught: Caught[] = [];
   let i = at;
   for (let e = 0; e < phrase.find.length; e++) {
@@ -84,24 +94,41 @@ function match(phrase: Phrase, tokens: readonly TaggedToken[], at: number): { ca
       if (element !== '@be' && t.pos !== 'VERB') return null;
       const helper = helperBefore(tokens, i);
       if (helper === null && describes(tokens, i)) return null;
-      caught.push({ element: '@', text: t.text, lemma: t.lemma, form: formOf(t.text, t.lemma, helper !== null), number: word });
+      caught.push({
+        element: '@',
+        text: t.text,
+        lemma: t.lemma,
+        form: formOf(t.text, t.lemma, helper !== null),
+        number: word,
+      });
       i++;
     } else if (element === '#' || element === '#y') {
       if (element === '#y' ? !isYear(t) : !isNumber(t)) return null;
       let text = t.text;
       i++;
-      while (element === '#' && tokens[i] && isNumber(tokens[i]) && !/^\d/.test(tokens[i].text)) text += `${tokens[i].start > tokens[i - 1].end ? ' ' : ''}${tokens[i++].text}`;
-      if (/^(?:percent|%)$/.test(tokens[i]?.text ?? '') && phrase.guards.some((g) => g.not && g.values.includes('%'))) return null;
+      while (element === '#' && tokens[i] && isNumber(tokens[i]) && !/^\d/.test(tokens[i].text))
+        text += `${tokens[i].start > tokens[i - 1].end ? ' ' : ''}${tokens[i++].text}`;
+      if (
+        /^(?:percent|%)$/.test(tokens[i]?.text ?? '') &&
+        phrase.guards.some((g) => g.not && g.values.includes('%'))
+      )
+        return null;
       caught.push({ element: '#', text, lemma: '' });
     } else if (element === '~') {
       const from = i;
       const until = phrase.find[e + 1];
-      while (i < tokens.length && i - from < LONGEST_SLOT && NOMINAL.has(tokens[i].pos) && tokens[i].text.toLowerCase() !== until) i++;
+      while (
+        i < tokens.length &&
+        i - from < LONGEST_SLOT &&
+        NOMINAL.has(tokens[i].pos) &&
+        tokens[i].text.toLowerCase() !== until
+      )
+        i++;
       if (i === from) return null;
       const last = tokens[i - 1];
       caught.push({ element: '~', text: span(tokens, from, i - 1), lemma: last.lemma });
     } else if (element === '%') {
-      if (t.pos !== 'VERB' && t.pos !== 'AUX' || t.text !== t.lemma) return null;
+      if ((t.pos !== 'VERB' && t.pos !== 'AUX') || t.text !== t.lemma) return null;
       if (phrase.guards.some((g) => g.what === '%' && g.values.includes(t.lemma) === g.not)) return null;
       caught.push({ element: '%', text: t.text, lemma: t.lemma });
       i++;
@@ -155,10 +182,17 @@ function guarded(phrase: Phrase, tokens: readonly TaggedToken[], at: number, end
   if (phrase.prevMatches && !(prev && phrase.prevMatches.test(prev.text.toLowerCase()))) return false;
   return phrase.guards.every(({ what, not, values }) => {
     if (what === '%') return true;
-    if (what === 'soon') return tokens.slice(end, end + SOON).some((x) => values.includes(x.text.toLowerCase())) !== not;
+    if (what === 'soon')
+      return tokens.slice(end, end + SOON).some((x) => values.includes(x.text.toLowerCase())) !== not;
     const t = what === 'next' ? next : prev;
     const hit = values.some((v) =>
-      !t ? v === 'PUNCT' : v.startsWith('@') ? BE.test(t.text.toLowerCase()) : /^[A-Z]+$/.test(v) ? t.pos === v : t.text.toLowerCase() === v,
+      !t
+        ? v === 'PUNCT'
+        : v.startsWith('@')
+          ? BE.test(t.text.toLowerCase())
+          : /^[A-Z]+$/.test(v)
+            ? t.pos === v
+            : t.text.toLowerCase() === v,
     );
     return hit !== not;
   });
@@ -167,7 +201,14 @@ function guarded(phrase: Phrase, tokens: readonly TaggedToken[], at: number, end
 /** What is said in place of a match; null when it can't be formed. */
 function said(phrase: Phrase, caught: readonly Caught[]): string | null {
   const left = [...caught];
-  const take = (element: string) => left.splice(Math.max(0, left.findIndex((c) => c.element === element)), 1)[0];
+  const take = (element: string) =>
+    left.splice(
+      Math.max(
+        0,
+        left.findIndex((c) => c.element === element),
+      ),
+      1,
+    )[0];
   const words: string[] = [];
   let open: Caught | null = null;
   for (let k = 0; k < phrase.say.length; k++) {
@@ -186,7 +227,11 @@ function said(phrase: Phrase, caught: readonly Caught[]): string | null {
     else words.push(word);
   }
   // "be" said as another verb needs the number that "was" and "were" hide.
-  if (open?.lemma === 'be' && !phrase.say.includes('@be') && /^(?:was|were|am|are|is)$/.test(open.number ?? '')) {
+  if (
+    open?.lemma === 'be' &&
+    !phrase.say.includes('@be') &&
+    /^(?:was|were|am|are|is)$/.test(open.number ?? '')
+  ) {
     const form = open.number === 'is' ? 'third' : /^(?:was|were)$/.test(open.number!) ? 'past' : 'base';
     words[0] = inflect(phrase.say[0].slice(1), form);
   }
@@ -210,7 +255,7 @@ export function rephrase(
   const hits: Rephrased['hits'] = [];
   let out = '';
   let from = 0;
-  for (let i = 0; i < tokens.length; ) {
+  for (let i = 0; i < tokens.length;) {
     const t = tokens[i];
     const found = inQuote(t) ? null : candidate(tokens, i);
     if (!found || skip(found.phrase.id, hits.length)) {
@@ -239,9 +284,16 @@ export function rephrase(
 }
 
 /** The longest entry that fits at a token with its context. */
-function candidate(tokens: readonly TaggedToken[], i: number): { phrase: Phrase; end: number; say: string } | null {
+function candidate(
+  tokens: readonly TaggedToken[],
+  i: number,
+): { phrase: Phrase; end: number; say: string } | null {
   const t = tokens[i];
-  const lists = [first.get(t.text.toLowerCase()), t.pos === 'VERB' || t.pos === 'AUX' ? first.get(`@${t.lemma}`) : undefined, isNumber(t) ? first.get('#') : undefined];
+  const lists = [
+    first.get(t.text.toLowerCase()),
+    t.pos === 'VERB' || t.pos === 'AUX' ? first.get(`@${t.lemma}`) : undefined,
+    isNumber(t) ? first.get('#') : undefined,
+  ];
   let best: { phrase: Phrase; end: number; say: string } | null = null;
   for (const phrase of lists.flatMap((l) => l ?? [])) {
     const m = match(phrase, tokens, i);
@@ -255,7 +307,9 @@ function candidate(tokens: readonly TaggedToken[], i: number): { phrase: Phrase;
 /** "a" and "an" as the next word sounds, where a swap changed it. */
 export function articles(text: string): string {
   return text.replace(/\b([Aa])(n?) (?=(\p{L}+))/gu, (whole, a: string, n: string, next: string) => {
-    const vowel = /^(?:[aeio]|u(?!ni|se|su|ti|k|r[aeiou])|hour|honest|heir|honou?r)/i.test(next) && !/^(?:one|once|eu|uni|use)/i.test(next);
+    const vowel =
+      /^(?:[aeio]|u(?!ni|se|su|ti|k|r[aeiou])|hour|honest|heir|honou?r)/i.test(next) &&
+      !/^(?:one|once|eu|uni|use)/i.test(next);
     if (/^\p{Lu}{2,}$/u.test(next)) return whole;
     return vowel === (n === 'n') ? whole : `${a}${vowel ? 'n' : ''} `;
   });

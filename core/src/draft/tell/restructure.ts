@@ -13,14 +13,19 @@ export interface Tagged {
 }
 
 /** Words that open a sentence and are never a name's first. */
-const SMALL = /^(?:The|An?|It|He|She|They|We|You|His|Her|Its|Their|Our|My|This|That|These|Those|Most|Some|Many|Few|Both|All|About|Almost|Nearly|Over|Around|Nobody|Everyone|There|No|Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten)\b/;
+const SMALL =
+  /^(?:The|An?|It|He|She|They|We|You|His|Her|Its|Their|Our|My|This|That|These|Those|Most|Some|Many|Few|Both|All|About|Almost|Nearly|Over|Around|Nobody|Everyone|There|No|Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten)\b/;
 const lower = (text: string) =>
-  SMALL.test(text) || !/^\p{Lu}(?:\b|\p{Lu}|[\p{Ll}’'-]+ \p{Lu})/u.test(text) ? text[0].toLowerCase() + text.slice(1) : text;
-export const upper = (text: string) => text.replace(/^(["“]?)(\p{Ll})/u, (_, q: string, c: string) => q + c.toUpperCase());
+  SMALL.test(text) || !/^\p{Lu}(?:\b|\p{Lu}|[\p{Ll}’'-]+ \p{Lu})/u.test(text)
+    ? text[0].toLowerCase() + text.slice(1)
+    : text;
+export const upper = (text: string) =>
+  text.replace(/^(["“]?)(\p{Ll})/u, (_, q: string, c: string) => q + c.toUpperCase());
 const MONTH = PATTERNS.month;
 /** A time that stands alone: "in 1874", "on 9 October 1872", "in the same summer" does not (it points back). */
 const TIME = `(?:(?:in|by|since|until) (?:the (?:spring|summer|autumn|winter) of )?(?:(?:early|late) )?(?:${MONTH} )?(?:1[0-9]\\d\\d|20\\d\\d)|on (?:\\d{1,2} ${MONTH}(?: \\d{4})?|(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day(?: (?:morning|afternoon|evening|night))?)|in ${MONTH}(?: \\d{4})?|between (?:1[0-9]\\d\\d|20\\d\\d) and (?:1[0-9]\\d\\d|20\\d\\d)|last (?:week|month|year|summer|winter|spring|autumn|${MONTH})|(?:each|every) (?:day|year|week|month|night|morning))`;
-const CLAUSE_WORD = /\b(?:that|which|who|whose|where|when|while|because|although|though|if|after|before|until|since|as|so|but|whether|than|until|had)\b/i;
+const CLAUSE_WORD =
+  /\b(?:that|which|who|whose|where|when|while|because|although|though|if|after|before|until|since|as|so|but|whether|than|until|had)\b/i;
 
 const quoted = (text: string) => quotedSpans(text).length > 0;
 /** How many finite verbs stand in a stretch. */
@@ -34,7 +39,13 @@ export function frontTime({ text, tokens }: Tagged): string | null {
   const [m] = found;
   const at = m.index + m[1].length + 1;
   // "between 1840 and 1870 it wrecked" is in front already.
-  if (at < 12 || /^(?:In|On|By|Since|Until|Between|At|After|Before|During|From|Last|Each|Every|When|While|If|For|With|As)\b/.test(text)) return null;
+  if (
+    at < 12 ||
+    /^(?:In|On|By|Since|Until|Between|At|After|Before|During|From|Last|Each|Every|When|While|If|For|With|As)\b/.test(
+      text,
+    )
+  )
+    return null;
   const before = tokens.filter((t) => t.end <= m.index);
   const verb = before.findIndex((_, i) => isFiniteVerb(before, i));
   if (verb < 0 || finite(before) !== 1) return null;
@@ -45,7 +56,11 @@ export function frontTime({ text, tokens }: Tagged): string | null {
   const last = before[before.length - 1];
   if (last.pos === 'NOUN' && before.slice(verb + 1).some((t) => t.pos === 'ADP')) return null;
   if (/^(?:last|each|every)$/.test(m[2].split(' ')[0]) && last.pos === 'ADP') return null;
-  if (/^ (?:and|or|to|until|since|by|he|she|it|they|but)\b/.test(tail) || /^,? (?:when|after|before|and|or|because|although|which)\b/.test(tail)) return null;
+  if (
+    /^ (?:and|or|to|until|since|by|he|she|it|they|but)\b/.test(tail) ||
+    /^,? (?:when|after|before|and|or|because|although|which)\b/.test(tail)
+  )
+    return null;
   if (/\bhad\b/.test(head) || /\b(?:also|even|only|already|again|not)$/.test(head)) return null;
   const subject = before[0];
   const start = subject.pos === 'PROPN' || /^I$/.test(subject.text) ? head : lower(head);
@@ -55,13 +70,20 @@ export function frontTime({ text, tokens }: Tagged): string | null {
 /** "In 1884 the company advertised for designs." → "The company advertised for designs in 1884.": the time last, after one short clause. */
 export function backTime({ text, tokens }: Tagged): string | null {
   if (quoted(text)) return null;
-  const m = new RegExp(`^(${TIME.replace(/\(\?:in\|/, '(?:[Ii]n|').replace(/\|on \(/, '|[Oo]n (').replace(/\|in \$/, '|[Ii]n $')}),? (?=\\p{L})`, 'iu').exec(text);
+  const m = new RegExp(
+    `^(${TIME.replace(/\(\?:in\|/, '(?:[Ii]n|')
+      .replace(/\|on \(/, '|[Oo]n (')
+      .replace(/\|in \$/, '|[Ii]n $')}),? (?=\\p{L})`,
+    'iu',
+  ).exec(text);
   if (!m) return null;
   const clause = text.slice(m[0].length);
   const rest = tokens.filter((t) => t.start >= m[0].length);
-  if (clause.split(' ').length > 13 || finite(rest) !== 1 || CLAUSE_WORD.test(clause) || /[,;:]/.test(clause)) return null;
+  if (clause.split(' ').length > 13 || finite(rest) !== 1 || CLAUSE_WORD.test(clause) || /[,;:]/.test(clause))
+    return null;
   if (!['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(rest[0]?.pos ?? '')) return null;
-  if (new RegExp(`\\b(?:${TIME}|for|since|until|during|by|at|per|every|each)\\b`, 'iu').test(clause)) return null;
+  if (new RegExp(`\\b(?:${TIME}|for|since|until|during|by|at|per|every|each)\\b`, 'iu').test(clause))
+    return null;
   const time = m[1][0].toLowerCase() + m[1].slice(1);
   return `${upper(clause.replace(/([.!])$/, ''))} ${time}${/[.!]$/.exec(text)?.[0] ?? '.'}`;
 }
@@ -69,10 +91,12 @@ export function backTime({ text, tokens }: Tagged): string | null {
 /** "a lamp that was lit by hand" → "a lamp lit by hand": the relative and its "be" left out before a participle that goes on. */
 export function bareParticiple({ text, tokens }: Tagged): string | null {
   for (let i = 1; i < tokens.length - 2; i++) {
-    if (!/^(?:that|which|who)$/.test(tokens[i].text) || !/^(?:is|are|was|were)$/.test(tokens[i + 1].text)) continue;
+    if (!/^(?:that|which|who)$/.test(tokens[i].text) || !/^(?:is|are|was|were)$/.test(tokens[i + 1].text))
+      continue;
     const participle = tokens[i + 2];
     const next = tokens[i + 3];
-    if (participle.pos !== 'VERB' || !/(?:ed|en|t|de|ne|nt)$/.test(participle.text) || next?.pos !== 'ADP') continue;
+    if (participle.pos !== 'VERB' || !/(?:ed|en|t|de|ne|nt)$/.test(participle.text) || next?.pos !== 'ADP')
+      continue;
     if (tokens[i - 1].pos !== 'NOUN' || inQuote(text, tokens[i].start)) continue;
     return text.slice(0, tokens[i].start) + text.slice(participle.start);
   }
@@ -83,8 +107,16 @@ export function bareParticiple({ text, tokens }: Tagged): string | null {
 export function bareThat({ text, tokens }: Tagged): string | null {
   for (let i = 1; i < tokens.length - 2; i++) {
     if (tokens[i].text !== 'that' || inQuote(text, tokens[i].start)) continue;
-    if (!/^(?:say|think|believe|know|hope|find|see|feel|notice|mean|suppose|tell)$/.test(tokens[i - 1].lemma) && !/^(?:sure|certain|afraid)$/.test(tokens[i - 1].text)) continue;
-    if (!['VERB', 'ADJ'].includes(tokens[i - 1].pos) || !['DET', 'PRON', 'PROPN', 'NOUN'].includes(tokens[i + 1].pos)) continue;
+    if (
+      !/^(?:say|think|believe|know|hope|find|see|feel|notice|mean|suppose|tell)$/.test(tokens[i - 1].lemma) &&
+      !/^(?:sure|certain|afraid)$/.test(tokens[i - 1].text)
+    )
+      continue;
+    if (
+      !['VERB', 'ADJ'].includes(tokens[i - 1].pos) ||
+      !['DET', 'PRON', 'PROPN', 'NOUN'].includes(tokens[i + 1].pos)
+    )
+      continue;
     if (!hasFiniteVerb(tokens.slice(i + 1))) continue;
     // With a second "that" the first keeps the claims apart.
     if (/\b(?:and|or) that\b/.test(text) || /, (?:and|but)\b/.test(text.slice(tokens[i].end))) continue;
@@ -96,7 +128,12 @@ export function bareThat({ text, tokens }: Tagged): string | null {
 /** "the rule that the board had made" → "the rule the board had made": a relative that is the object. */
 export function bareRelative({ text, tokens }: Tagged): string | null {
   for (let i = 2; i < tokens.length - 3; i++) {
-    if (!/^(?:that|which)$/.test(tokens[i].text) || tokens[i - 1].pos !== 'NOUN' || inQuote(text, tokens[i].start)) continue;
+    if (
+      !/^(?:that|which)$/.test(tokens[i].text) ||
+      tokens[i - 1].pos !== 'NOUN' ||
+      inQuote(text, tokens[i].start)
+    )
+      continue;
     const [subject, second] = [tokens[i + 1], tokens[i + 2]];
     const opens = subject.pos === 'PRON' && !/^(?:it|this|that|there|which)$/i.test(subject.text);
     if (!opens || !isFiniteVerb(tokens, i + 2) || second.pos === 'AUX') continue;
@@ -113,14 +150,22 @@ export function spokenFigures(text: string): string {
   for (const [s, e] of [...spans, [text.length, text.length] as const]) {
     out += text
       .slice(at, s)
-      .replace(/([£$€])(\d[\d,]*(?:\.\d)?)( (?:million|billion|thousand))?(?![\d.]?\d|\p{L})/gu, (_, sign: string, n: string, scale = '') => `${n}${scale} ${{ '£': n === '1' && !scale ? 'pound' : 'pounds', $: n === '1' && !scale ? 'dollar' : 'dollars', '€': n === '1' && !scale ? 'euro' : 'euros' }[sign]}`)
-      .replace(new RegExp(`\\b([Oo]n|[Uu]ntil|[Ss]ince|[Bb]y|of) (\\d{1,2}) (${MONTH})(?! \\d{1,2}\\b)`, 'gu'), (_, p: string, d: string, month: string) => `${p} the ${d}${ordinal(Number(d))} of ${month}`);
+      .replace(
+        /([£$€])(\d[\d,]*(?:\.\d)?)( (?:million|billion|thousand))?(?![\d.]?\d|\p{L})/gu,
+        (_, sign: string, n: string, scale = '') =>
+          `${n}${scale} ${{ '£': n === '1' && !scale ? 'pound' : 'pounds', $: n === '1' && !scale ? 'dollar' : 'dollars', '€': n === '1' && !scale ? 'euro' : 'euros' }[sign]}`,
+      )
+      .replace(
+        new RegExp(`\\b([Oo]n|[Uu]ntil|[Ss]ince|[Bb]y|of) (\\d{1,2}) (${MONTH})(?! \\d{1,2}\\b)`, 'gu'),
+        (_, p: string, d: string, month: string) => `${p} the ${d}${ordinal(Number(d))} of ${month}`,
+      );
     out += text.slice(s, e);
     at = e;
   }
   return out;
 }
-const ordinal = (n: number) => (n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th');
+const ordinal = (n: number) =>
+  n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th';
 
 const inQuote = (text: string, at: number) => quotedSpans(text).some(([s, e]) => at >= s && at < e);
 
@@ -134,22 +179,43 @@ export function active({ text, tokens }: Tagged): string | null {
   if (by.length !== 1) return null;
   const be = tokens.findIndex((t) => /^(?:was|were|is|are)$/.test(t.text));
   const verb = by[0] - 1;
-  if (be < 1 || be > 7 || verb <= be || verb - be > 2 || tokens[verb].pos !== 'VERB' || /ing$/.test(tokens[verb].text)) return null;
+  if (
+    be < 1 ||
+    be > 7 ||
+    verb <= be ||
+    verb - be > 2 ||
+    tokens[verb].pos !== 'VERB' ||
+    /ing$/.test(tokens[verb].text)
+  )
+    return null;
   if (verb - be === 2 && tokens[be + 1].pos !== 'ADV') return null;
   const subject = tokens.slice(0, be);
-  if (!subject.every((t) => ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON'].includes(t.pos)) || subject.length > 5) return null;
+  if (
+    !subject.every((t) => ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON'].includes(t.pos)) ||
+    subject.length > 5
+  )
+    return null;
   let end = by[0] + 1;
   while (end < tokens.length && ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(tokens[end].pos)) end++;
   const agent = tokens.slice(by[0] + 1, end);
   if (agent.length < 2 && agent[0]?.pos !== 'PROPN') return null;
   // Nobody does it: by hand, by train, by the time, by two metres, by Monday.
   const head = agent.at(-1)!;
-  if (!agent.length || /^(?:hand|train|time|day|night|ship|boat|road|rail|law|mistake|accident|means|way|end|metres?|percent|half|third|year|years|century|now|then|law)$/.test(head.lemma) || /day$|^(?:19|20|18|17)\d\d$/.test(head.text) || agent[0].pos === 'NUM' && /^\d/.test(agent[0].text)) return null;
+  if (
+    !agent.length ||
+    /^(?:hand|train|time|day|night|ship|boat|road|rail|law|mistake|accident|means|way|end|metres?|percent|half|third|year|years|century|now|then|law)$/.test(
+      head.lemma,
+    ) ||
+    /day$|^(?:19|20|18|17)\d\d$/.test(head.text) ||
+    (agent[0].pos === 'NUM' && /^\d/.test(agent[0].text))
+  )
+    return null;
   const after = tokens[end];
   if (after && !['PUNCT', 'ADP'].includes(after.pos)) return null;
   if (after?.pos === 'ADP' && !/^(?:in|on|at)$/.test(after.text)) return null;
   if (after?.pos === 'ADP' && !new RegExp(`^(?:${TIME})[.]$`, 'u').test(text.slice(after.start))) return null;
-  const form = tokens[be].text === 'was' || tokens[be].text === 'were' ? 'past' : agentPlural(agent) ? 'base' : 'third';
+  const form =
+    tokens[be].text === 'was' || tokens[be].text === 'were' ? 'past' : agentPlural(agent) ? 'base' : 'third';
   const doer = text.slice(agent[0].start, head.end);
   const object = subjectAsObject(text.slice(0, subject.at(-1)!.end), subject);
   if (!object) return null;
@@ -158,21 +224,38 @@ export function active({ text, tokens }: Tagged): string | null {
   const adverb = verb - be === 2 ? `${tokens[be + 1].text} ` : '';
   return `${upper(doer)} ${adverb}${inflect(lemma, form)} ${object}${after?.pos === 'ADP' ? ' ' : ''}${text.slice(after?.start ?? head.end)}`;
 }
-const agentPlural = (agent: readonly TaggedToken[]) => /s$|men$|people$/.test(agent.at(-1)!.text) || agent.some((t) => t.pos === 'NUM' && t.text !== 'one');
+const agentPlural = (agent: readonly TaggedToken[]) =>
+  /s$|men$|people$/.test(agent.at(-1)!.text) || agent.some((t) => t.pos === 'NUM' && t.text !== 'one');
 function subjectAsObject(text: string, tokens: readonly TaggedToken[]): string | null {
-  if (tokens.length === 1 && tokens[0].pos === 'PRON') return { it: 'it', they: 'them', he: 'him', she: 'her', this: 'this', that: 'that' }[tokens[0].text.toLowerCase()] ?? null;
+  if (tokens.length === 1 && tokens[0].pos === 'PRON')
+    return (
+      { it: 'it', they: 'them', he: 'him', she: 'her', this: 'this', that: 'that' }[
+        tokens[0].text.toLowerCase()
+      ] ?? null
+    );
   return tokens[0].pos === 'PROPN' ? text : lower(text);
 }
 
 /** Verbs that last: what does them is doing them. */
-const LASTING = /^(?:run|stand|lie|lead|live|work|hang|belong|cross|face|cover|sell|use|hold|wait|sit|sleep|grow|feed|watch|carry|reach|stretch|join|link|connect|surround|serve|wear|stick|point|look|contain|bear|concern|describe|show|say|border|overlook|flow)$/;
+const LASTING =
+  /^(?:run|stand|lie|lead|live|work|hang|belong|cross|face|cover|sell|use|hold|wait|sit|sleep|grow|feed|watch|carry|reach|stretch|join|link|connect|surround|serve|wear|stick|point|look|contain|bear|concern|describe|show|say|border|overlook|flow)$/;
 
 /** "the pipe that ran beneath it" → "the pipe running beneath it": a relative with a verb that lasts. */
 export function lastingRelative({ text, tokens }: Tagged): string | null {
   for (let i = 2; i < tokens.length - 2; i++) {
-    if (!/^(?:that|which|who)$/.test(tokens[i].text) || tokens[i - 1].pos !== 'NOUN' || inQuote(text, tokens[i].start)) continue;
+    if (
+      !/^(?:that|which|who)$/.test(tokens[i].text) ||
+      tokens[i - 1].pos !== 'NOUN' ||
+      inQuote(text, tokens[i].start)
+    )
+      continue;
     const verb = tokens[i + 1];
-    if (verb.pos !== 'VERB' || !LASTING.test(verb.lemma) || !/^(?:base|third|past)$/.test(formOf(verb.text, verb.lemma, false))) continue;
+    if (
+      verb.pos !== 'VERB' ||
+      !LASTING.test(verb.lemma) ||
+      !/^(?:base|third|past)$/.test(formOf(verb.text, verb.lemma, false))
+    )
+      continue;
     if (/^(?:only|first|last)$/.test(tokens[i - 2]?.text ?? '')) continue;
     return `${text.slice(0, tokens[i].start)}${inflect(verb.lemma, 'ing')}${text.slice(verb.end)}`;
   }
@@ -184,13 +267,20 @@ export function goingTo({ text, tokens }: Tagged): string | null {
   const at = tokens.findIndex((t) => t.text === 'will');
   if (at < 1 || inQuote(text, tokens[at].start) || /\bif\b/i.test(text)) return null;
   const subject = tokens[at - 1];
-  if (!['NOUN', 'PRON'].includes(subject.pos) || /^(?:that|which|who|there)$/i.test(subject.text)) return null;
+  if (!['NOUN', 'PRON'].includes(subject.pos) || /^(?:that|which|who|there)$/i.test(subject.text))
+    return null;
   const next = tokens[at + 1]?.text === 'not' ? tokens[at + 2] : tokens[at + 1];
   if (next?.pos !== 'VERB' || next.text !== next.lemma) return null;
   // "the keeper of the locks will": the number is the head's, which stands further off.
   if (tokens.slice(Math.max(0, at - 5), at).some((t) => t.pos === 'ADP' || t.text === 'and')) return null;
   const word = subject.text.toLowerCase();
-  const be = word === 'i' ? 'am' : /^(?:they|we|you)$/.test(word) || (subject.pos === 'NOUN' && /(?:[^su]s|people|men|women|children)$/.test(word)) ? 'are' : 'is';
+  const be =
+    word === 'i'
+      ? 'am'
+      : /^(?:they|we|you)$/.test(word) ||
+          (subject.pos === 'NOUN' && /(?:[^su]s|people|men|women|children)$/.test(word))
+        ? 'are'
+        : 'is';
   return `${text.slice(0, tokens[at].start)}${be}${tokens[at + 1].text === 'not' ? ' not' : ''} going to ${text.slice(next.start)}`;
 }
 

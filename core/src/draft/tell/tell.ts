@@ -54,11 +54,21 @@ const DECOMPOSED_FROM = 13;
 /** A person's own story and a guide's steps keep their words: they are their voice, and what must be exact. */
 const KEEPS_ITS_WORDS = new Set(['forum', 'howto']);
 
-/** The lines for a sentence, in order. */
-export function tellSentence(text: string, tokens: readonly TaggedToken[], teller: Teller): string[] {
+/** Whether a quotation begins or ends in a sentence without the other mark: some of it is somebody's words. */
+const runsOver = (text: string) => (text.match(/“/g)?.length ?? 0) !== (text.match(/”/g)?.length ?? 0);
+
+/** The lines for a sentence, in order. `speech`: it stands inside a quotation that runs over several sentences, and is told to the letter. */
+export function tellSentence(
+  text: string,
+  tokens: readonly TaggedToken[],
+  teller: Teller,
+  speech = false,
+): string[] {
+  if (speech || runsOver(text)) return [text];
   const { source, tagger } = teller;
   let said = forTheEar(text);
-  if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said)) said = authorsAsThirdPerson(said);
+  if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said))
+    said = authorsAsThirdPerson(said);
   said = speakerFirst(said);
   const parts = safeSplits(said, said === text ? tokens : tagger(said));
   const finish = (line: string) => (teller.contractions ? contract(line) : line);
@@ -67,12 +77,17 @@ export function tellSentence(text: string, tokens: readonly TaggedToken[], telle
     .flatMap((part) => decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, DECOMPOSED_FROM))
     .map((part) => finish(teller.words === 'plain' ? part : ownWords(part, tagger, source.kind)));
   // What no longer claims the same is told in the source's words.
-  return own.length === parts.length && own.every((line, i) => line === finish(parts[i])) ? own : faultsIn(own.join(' '), text, teller.context, tagger).length ? parts.map(finish) : own;
+  return own.length === parts.length && own.every((line, i) => line === finish(parts[i]))
+    ? own
+    : faultsIn(own.join(' '), text, teller.context, tagger).length
+      ? parts.map(finish)
+      : own;
 }
 
 /** One sentence through every operation that applies, then the phrasebook. */
 export function ownWords(text: string, tagger: Tagger, kind: SourceDocument['kind'] = 'news'): string {
   let said = spokenFigures(text);
-  for (const { id, apply } of OPERATIONS) if (id !== 'goingTo' || kind === 'news') said = apply({ text: said, tokens: tagger(said) }) ?? said;
+  for (const { id, apply } of OPERATIONS)
+    if (id !== 'goingTo' || kind === 'news') said = apply({ text: said, tokens: tagger(said) }) ?? said;
   return rephrase(said, tagger(said)).text;
 }

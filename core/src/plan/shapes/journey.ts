@@ -5,16 +5,59 @@ export const journey: Shape = {
   name: 'Journey',
   says: 'From place to place, with what waits at each.',
   parts: [
-    { id: 'setout', name: 'Setting out', role: 'hook', share: 0.15, lines: ['pull', 'ground'], wants: (p) => place(p.at, 0, 0.15) },
-    { id: 'way', name: 'On the way', role: 'ground', share: 0.35, lines: ['ground'], wants: (p) => (p.fact.names.some((n) => n.type === 'place') ? 0.9 : 0.4) * place(p.at, 0.1, 0.5) },
-    { id: 'hard', name: 'The hard part', role: 'strain', share: 0.25, lines: ['strain'], wants: (p) => place(p.at, 0.45, 0.75) },
-    { id: 'there', name: 'Where it leads', role: 'settle', share: 0.15, lines: ['settle'], wants: (p) => place(p.at, 0.7, 0.9) },
-    { id: 'back', name: 'Looking back', role: 'close', share: 0.1, lines: ['settle'], wants: (p) => place(p.at, 0.9, 1) },
+    {
+      id: 'setout',
+      name: 'Setting out',
+      role: 'hook',
+      share: 0.15,
+      lines: ['pull', 'ground'],
+      wants: (p) => place(p.at, 0, 0.15),
+    },
+    {
+      id: 'way',
+      name: 'On the way',
+      role: 'ground',
+      share: 0.35,
+      lines: ['ground'],
+      wants: (p) => (p.fact.names.some((n) => n.type === 'place') ? 0.9 : 0.4) * place(p.at, 0.1, 0.5),
+    },
+    {
+      id: 'hard',
+      name: 'The hard part',
+      role: 'strain',
+      share: 0.25,
+      lines: ['strain'],
+      wants: (p) => place(p.at, 0.45, 0.75),
+    },
+    {
+      id: 'there',
+      name: 'Where it leads',
+      role: 'settle',
+      share: 0.15,
+      lines: ['settle'],
+      wants: (p) => place(p.at, 0.7, 0.9),
+    },
+    {
+      id: 'back',
+      name: 'Looking back',
+      role: 'close',
+      share: 0.1,
+      lines: ['settle'],
+      wants: (p) => place(p.at, 0.9, 1),
+    },
   ],
   suits: ({ source, facts }) => {
     const places = signs.places(facts);
-    if (source.kind === 'howto' || source.kind === 'abstract') return { score: 0, reason: 'nobody travels in it' };
-    return places >= 4 ? { score: Math.min(0.7, 0.3 + 0.05 * places), reason: `${places} places, one after another` } : { score: 0, reason: places ? `it names only ${places} ${places === 1 ? 'place' : 'places'}` : 'it names no place' };
+    if (source.kind === 'howto' || source.kind === 'abstract')
+      return { score: 0, reason: 'nobody travels in it' };
+    return places >= 4
+      ? { score: Math.min(0.7, 0.3 + 0.05 * places), reason: `${places} places, one after another` }
+      : {
+          score: 0,
+          reason: places
+            ? `it names only ${places} ${places === 1 ? 'place' : 'places'}`
+            : 'it names no place',
+        };
   },
   order: 'source',
   asks: false,

@@ -3,7 +3,19 @@ import type { Fact } from '../../facts/facts.ts';
 import type { LineRole, SectionRole } from '../../script/schema.ts';
 import type { SourceDocument } from '../../source/document.ts';
 
-export const SHAPE_IDS = ['news', 'chronicle', 'case', 'question', 'countdown', 'steps', 'whatif', 'journey', 'confession', 'study', 'own'] as const;
+export const SHAPE_IDS = [
+  'news',
+  'chronicle',
+  'case',
+  'question',
+  'countdown',
+  'steps',
+  'whatif',
+  'journey',
+  'confession',
+  'study',
+  'own',
+] as const;
 export type ShapeId = (typeof SHAPE_IDS)[number];
 
 /** What is known of the sources when a shape is chosen. */
@@ -64,17 +76,22 @@ export interface Shape {
 
 export const TROUBLE =
   /\b(?:failed|failure|broke|broken|parted|collapsed?|cracked?|fire|flood(?:ed)?|wreck(?:ed)?|lost|closed|shut|died|killed|stuck|stopped|missing|wrong|trouble|accident|refused|drowned|burned|danger|slack|swayed)\b/i;
-export const CAUSE = /\b(?:because|since it|due to|as a result|that is why|which is why|the reason|led to|so that|turned out)\b/i;
-export const TURN = /\b(?:but|instead|until|then|however|turned out|discovered|noticed|found|one day|last (?:week|month|summer|year)|suddenly|answered)\b/i;
-export const TODAY = /\b(?:today|now|still|at present|since (?:19[5-9]|20)\d\d|currently|will|next|planned|hopes?)\b/i;
-export const HOW = /\b(?:works?|worked|by means of|pulls?|turns?|pushes|opens?|through|made of|consists?|measures?|each|both|when)\b/i;
+export const CAUSE =
+  /\b(?:because|since it|due to|as a result|that is why|which is why|the reason|led to|so that|turned out)\b/i;
+export const TURN =
+  /\b(?:but|instead|until|then|however|turned out|discovered|noticed|found|one day|last (?:week|month|summer|year)|suddenly|answered)\b/i;
+export const TODAY =
+  /\b(?:today|now|still|at present|since (?:19[5-9]|20)\d\d|currently|will|next|planned|hopes?)\b/i;
+export const HOW =
+  /\b(?:works?|worked|by means of|pulls?|turns?|pushes|opens?|through|made of|consists?|measures?|each|both|when)\b/i;
 export const year = (fact: Fact): number | null => {
   const iso = fact.dates.find((d) => /^\d{4}/.test(d.iso) && !d.resolved)?.iso;
   return iso ? Number(iso.slice(0, 4)) : null;
 };
 
 /** Between two places in the reading, fading outside. */
-export const place = (at: number, from: number, to: number): number => (at >= from && at <= to ? 1 : Math.max(0, 1 - 4 * Math.min(Math.abs(at - from), Math.abs(at - to))));
+export const place = (at: number, from: number, to: number): number =>
+  at >= from && at <= to ? 1 : Math.max(0, 1 - 4 * Math.min(Math.abs(at - from), Math.abs(at - to)));
 
 const rising = (facts: readonly Fact[]): number => {
   const years = facts.map(year).filter((y): y is number => y !== null);
@@ -82,21 +99,35 @@ const rising = (facts: readonly Fact[]): number => {
 };
 export const signs = {
   rising,
-  firstPerson: (facts: readonly Fact[]) => facts.filter((f) => /\b(?:I|my|me)\b/.test(f.text) && !f.quotes.length).length / Math.max(1, facts.length),
+  firstPerson: (facts: readonly Fact[]) =>
+    facts.filter((f) => /\b(?:I|my|me)\b/.test(f.text) && !f.quotes.length).length /
+    Math.max(1, facts.length),
   steps: (source: SourceDocument) => source.blocks.filter((b) => b.step).length,
-  hypothetical: (facts: readonly Fact[]) => facts.filter((f) => /\b(?:if|would|could|may|might|will|unless|suppose)\b/i.test(f.text)).length,
+  hypothetical: (facts: readonly Fact[]) =>
+    facts.filter((f) => /\b(?:if|would|could|may|might|will|unless|suppose)\b/i.test(f.text)).length,
   causes: (facts: readonly Fact[]) => facts.filter((f) => CAUSE.test(f.text)).length,
-  places: (facts: readonly Fact[]) => new Set(facts.flatMap((f) => f.names.filter((n) => n.type === 'place').map((n) => n.text))).size,
+  places: (facts: readonly Fact[]) =>
+    new Set(facts.flatMap((f) => f.names.filter((n) => n.type === 'place').map((n) => n.text))).size,
   perfectRun: (facts: readonly Fact[]) => {
-    const counts = facts.map((f) => (f.text.match(/\bhad (?:\w+ )?\w+(?:ed|en|n|t|ne|de|ng)\b/g) ?? []).length);
+    const counts = facts.map(
+      (f) => (f.text.match(/\bhad (?:\w+ )?\w+(?:ed|en|n|t|ne|de|ng)\b/g) ?? []).length,
+    );
     let best = 0;
-    for (let i = Math.floor(facts.length * 0.45); i + 4 <= facts.length; i++) best = Math.max(best, counts.slice(i, i + 4).reduce((a, b) => a + b, 0));
+    for (let i = Math.floor(facts.length * 0.45); i + 4 <= facts.length; i++)
+      best = Math.max(
+        best,
+        counts.slice(i, i + 4).reduce((a, b) => a + b, 0),
+      );
     return best;
   },
   /** Headings or items that make a list of three or more. */
   list: (source: SourceDocument) => {
-    const heads = source.blocks.filter((b) => b.type === 'heading' && /^(?:\d{1,2}[.):]|number \d)/i.test(b.text)).length;
-    const items = source.blocks.filter((b) => b.type === 'item' && !b.step && b.text.split(' ').length >= 6).length;
+    const heads = source.blocks.filter(
+      (b) => b.type === 'heading' && /^(?:\d{1,2}[.):]|number \d)/i.test(b.text),
+    ).length;
+    const items = source.blocks.filter(
+      (b) => b.type === 'item' && !b.step && b.text.split(' ').length >= 6,
+    ).length;
     return Math.max(heads, items);
   },
 };

@@ -1,0 +1,74 @@
+/** Hooks of the kinds whose facts are there; the one that opens is marked. */
+import type { Hook } from '@ursprung/core/plan';
+import type { PlainSection } from '@ursprung/core/script';
+import type { Rundown } from './useRundown.ts';
+
+export function Hooks({
+  hooks,
+  opening,
+  rundown,
+}: {
+  hooks: readonly Hook[] | null;
+  opening: PlainSection;
+  rundown: Rundown;
+}) {
+  const first = opening.lines.find((l) => !l.fixed && l.role !== 'frame');
+  const opens = (h: Hook) =>
+    Boolean(
+      first &&
+      (first.text === h.text ||
+        (first.from.some((f) => f.source === h.rests.source && f.fact === h.rests.fact) &&
+          (h.own || /\?$/.test(first.text) === /\?$/.test(h.text)))),
+    );
+  const kinds = [...new Map((hooks ?? []).map((h) => [h.kind, h])).values()];
+  return (
+    <section aria-label="Hook" className="pt-5">
+      <div className="flex items-baseline gap-4 border-b border-hair pb-1">
+        <strong>Hook</strong>
+        <span className="text-ink3 flex-1">
+          {hooks
+            ? kinds.length
+              ? `${kinds.length} of seven kinds have their facts`
+              : 'the sources open it best themselves'
+            : 'looking for hooks…'}
+        </span>
+        <button
+          className="textpress"
+          disabled={rundown.busy !== null || opening.locked}
+          onClick={() => rundown.redo({ what: 'hook' })}
+        >
+          {rundown.busy === 'hook' ? 'Telling…' : 'Another'}
+        </button>
+      </div>
+      {kinds.map((h) => (
+        <div
+          key={h.kind}
+          className="grid grid-cols-[14px_94px_minmax(0,1fr)_48px_76px] gap-x-2 py-1.5 border-b border-hair items-baseline"
+        >
+          <span aria-hidden="true">{opens(h) ? '●' : ''}</span>
+          <span className="text-ink2">{h.kind}</span>
+          <span>
+            <span className="font-serif text-[15.5px] leading-[21px]">{h.text}</span>
+            <span className="block text-[12px] text-ink3">
+              {h.rests.source} {h.rests.fact.slice(1)}: {h.why}
+              {h.pays.length > 0 &&
+                `; paid by ${h.pays.map((p) => `${p.source} ${p.fact.slice(1)}`).join(', ')}`}
+            </span>
+          </span>
+          <span className="clock text-ink2">{(h.ms / 1000).toFixed(1)} s</span>
+          {opens(h) ? (
+            <span className="text-ink3">in the script</span>
+          ) : (
+            <button
+              className="textpress text-left"
+              disabled={rundown.busy !== null || opening.locked}
+              onClick={() => rundown.redo({ what: 'hook', hook: h.kind })}
+            >
+              Use
+            </button>
+          )}
+        </div>
+      ))}
+    </section>
+  );
+}
