@@ -14,7 +14,17 @@ import {
 } from '@ursprung/core/facts';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
 import { sentences } from '@ursprung/core/language';
-import { SHAPE_IDS } from '@ursprung/core/plan';
+import {
+  AIMS,
+  AUDIENCES,
+  HOOK_KINDS,
+  PERSONS,
+  SHAPE_IDS,
+  WORDS,
+  briefSchema,
+  checkTitle,
+  hooksOf,
+} from '@ursprung/core/plan';
 import { checkScript, type CheckedLine } from '@ursprung/core/review';
 import { breakScenes } from '@ursprung/core/scenes';
 import {
@@ -75,6 +85,7 @@ const LETTERS = [...'ABCDEFGHIJKL'];
 
 const text = { type: 'string' } as const;
 const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
+const given = <T>(name: string, value: T | undefined) => (value === undefined ? {} : { [name]: value });
 const str = (value: unknown) => value as string | undefined;
 
 function printed(source: SourceDocument, facts: readonly Fact[]) {
@@ -139,6 +150,13 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       as: text,
       voice: text,
       kind: text,
+      audience: text,
+      words: text,
+      spelling: text,
+      units: text,
+      aim: text,
+      hook: text,
+      avoid: { type: 'string', multiple: true },
       floor: { type: 'boolean' },
       ceiling: { type: 'boolean' },
     } as const;
@@ -156,8 +174,20 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const mood = oneOf('mood', str(values.mood), MOODS) ?? 'calm';
     const shape = oneOf('shape', str(values.shape), SHAPE_IDS);
     const kind = oneOf('kind', str(values.kind), SOURCE_KINDS);
-    if (values.person !== undefined)
-      throw new UsageError('--person is not there yet: a draft keeps the person of its source.');
+    const person = oneOf('person', str(values.person), PERSONS);
+    const brief = briefSchema.parse({
+      mood,
+      ...(person ? { person } : {}),
+      ...given('audience', oneOf('audience', str(values.audience), AUDIENCES)),
+      ...given('words', oneOf('words', str(values.words), WORDS)),
+      ...given('spelling', oneOf('spelling', str(values.spelling), ['British', 'American'])),
+      ...given('units', oneOf('units', str(values.units), ['metric', 'imperial', 'both'])),
+      ...given('aim', oneOf('aim', str(values.aim), AIMS)),
+      avoid: ((values.avoid as string[] | undefined) ?? [])
+        .flatMap((w) => w.split(','))
+        .map((w) => w.trim())
+        .filter((w) => w.length > 1),
+    });
     const seed = Number(values.seed ?? 1);
     if (!Number.isSafeInteger(seed)) throw new UsageError('--seed is a whole number.');
     const as = oneOf('as', str(values.as), ['json', 'text', 'markdown']) ?? 'json';
@@ -170,10 +200,37 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
         document: await openSource(fileBytes(file, LARGEST_FILE), kind && i === 0 ? { kind } : {}),
       })),
     );
+    const tools = { tagger: getTagger(), clock, solver: await getSolver() };
+    const material = [{ letter: 'A', document: source }, ...others].map((o) => ({
+      letter: o.letter,
+      source: o.document,
+      facts: extractFacts(o.document, tools.tagger),
+    }));
+    const title = str(values.title);
+    const check = title === undefined ? null : checkTitle(title, material);
+    if (check && !check.paid)
+      throw new UsageError(
+        `The ${others.length ? 'sources' : 'source'} can’t pay for “${title}”: ${check.why}`,
+      );
+    const kindOfHook = oneOf('hook', str(values.hook), HOOK_KINDS);
+    const hook = kindOfHook ? hooksOf(material, tools, seed).find((h) => h.kind === kindOfHook) : undefined;
+    if (kindOfHook && !hook)
+      throw new UsageError(
+        `No fact of the ${others.length ? 'sources' : 'source'} carries a hook of the kind ${kindOfHook}.`,
+      );
     const draft = draftScript(
       source,
-      { target, mood, seed, others, ...(shape ? { shape } : {}) },
-      { tagger: getTagger(), clock, solver: await getSolver() },
+      {
+        target,
+        mood,
+        seed,
+        others,
+        brief,
+        ...(shape ? { shape } : {}),
+        ...(hook ? { hook } : {}),
+        ...(check?.paid ? { must: [`${check.pays.source}:${check.pays.fact}`] } : {}),
+      },
+      tools,
     );
     const printedSources = [{ letter: 'A', document: source }, ...others].map(({ letter, document }) => ({
       id: letter,
@@ -181,7 +238,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     }));
     const file = scriptFile(
       {
-        title: str(values.title) ?? source.title,
+        title: title ?? source.title,
         frame,
         mood,
         pace,

@@ -48,7 +48,7 @@ export const promiseInput = z.object({
   pays: factRef.optional(),
   sentence: z.string().max(400).default(''),
   picture: z.object({ shows: z.string().max(300), words: z.string().max(80) }).optional(),
-  angle: z.string().max(300).optional(),
+  angle: z.object({ says: z.string().max(300), facts: z.array(factRef).max(200) }).optional(),
 });
 export const fixedInput = z.object({
   id: z.string().max(40),

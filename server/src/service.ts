@@ -203,6 +203,7 @@ export class Service {
       ...(parts?.length ? { parts } : {}),
       ...beside,
       must: [...beside.must, ...paid(promise)],
+      favour: favoured(promise),
       letter: source.letter,
     };
     return { row, sources, source, options };
@@ -308,7 +309,10 @@ export class Service {
       ...((input.sourceId && input.others) || []),
     ]);
     const beside = source ? besides(source, others) : null;
-    const { brief, promise, fixed, parts, hook } = input;
+    const { brief, fixed, parts, hook } = input;
+    const { promise, refused } = source
+      ? await this.promised(input, [source, ...others])
+      : { promise: input.promise, refused: null };
     const draft =
       source && beside
         ? await this.deps.work.draft(source.document, {
@@ -324,6 +328,7 @@ export class Service {
             ...(hook ? { hook } : {}),
             ...beside,
             must: [...beside.must, ...paid(promise)],
+            favour: favoured(promise),
           })
         : null;
     const { title, frame, mood, pace, voice, target, seed } = input;
@@ -348,7 +353,30 @@ export class Service {
       doc,
       [...(source ? [source] : []), ...others].map((o) => ({ letter: o.letter, sourceId: o.id })),
     );
-    return { id, notes: draft?.notes ?? [] };
+    return { id, notes: [...(refused ? [refused] : []), ...(draft?.notes ?? [])] };
+  }
+
+  /** The promise of a new script: what its title rests on, unless that was chosen; a title the sources can't pay for promises nothing. */
+  private async promised(
+    input: z.infer<typeof scriptInput>,
+    sources: readonly { letter: string; document: SourceDocument }[],
+  ) {
+    if (input.promise?.pays) return { promise: input.promise, refused: null };
+    const wanted = input.title ?? sources[0].document.title;
+    const { check, sentence } = await this.deps.work.promise({
+      sources: sources.map(({ letter, document }) => ({ letter, document })),
+      voice: input.voice,
+      pace: input.pace,
+      page: 0,
+      seed: input.seed,
+      title: wanted.slice(0, 300),
+    });
+    if (check?.paid) return { promise: { ...input.promise, pays: check.pays, sentence }, refused: null };
+    const why =
+      check && !check.paid && input.title
+        ? `The sources can’t pay for “${wanted}”: ${check.why} It promises nothing yet; the Rundown has titles that are paid for.`
+        : null;
+    return { promise: input.promise, refused: why };
   }
 
   /** Puts a finished document into the library. */
@@ -536,6 +564,9 @@ export class Service {
 }
 
 const SHAPES = new Set<string>(SHAPE_IDS);
+/** Facts of the angle are told before others. */
+const favoured = (promise: z.infer<typeof promiseInput> | undefined) =>
+  promise?.angle?.facts.map((f) => `${f.source}:${f.fact}`) ?? [];
 /** What the title rests on must be told. */
 const paid = (promise: z.infer<typeof promiseInput> | undefined) =>
   promise?.pays ? [`${promise.pays.source}:${promise.pays.fact}`] : [];

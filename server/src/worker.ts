@@ -21,6 +21,7 @@ import {
   checkTitle,
   hooksOf,
   promiseIdeas,
+  promiseSentence,
   rankShapes,
   type Brief,
   type Hook,
@@ -61,6 +62,7 @@ export interface DraftTask {
     shape?: string;
     must?: string[];
     out?: string[];
+    favour?: string[];
     others?: { letter: string; document: SourceDocument }[];
     brief?: Brief;
     fixed?: DraftOptions['fixed'];
@@ -160,11 +162,15 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
       source: s.document,
       facts: extractFacts(s.document, tools.tagger),
     }));
+    const ideas = promiseIdeas(material, tools, { page: task.page, seed: task.seed });
+    const check = task.title === undefined ? null : checkTitle(task.title, material);
     return {
-      ...promiseIdeas(material, tools, { page: task.page, seed: task.seed }),
+      ...ideas,
+      // Of the title that was asked about, when it can be paid for.
+      sentence: check?.paid ? promiseSentence(material, check.pays) : ideas.sentence,
       hooks: hooksOf(material, tools, task.seed).slice(0, 14),
       shapes: rankShapes({ source: material[0].source, facts: material[0].facts, sources: material.length }),
-      check: task.title === undefined ? null : checkTitle(task.title, material),
+      check,
     };
   });
 

@@ -73,7 +73,11 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
     ).flatMap(({ before, u }) => [...before, ...unitLines(u, roleOf(u), ids, steps.get(u.index))]);
     const count = shape.order === 'down' ? COUNT[groups.length - g - 1] : undefined;
     add(
-      part && part.role !== 'hook' && part.role !== 'close'
+      shape.id !== 'chronicle' &&
+        shape.id !== 'question' &&
+        part &&
+        part.role !== 'hook' &&
+        part.role !== 'close'
         ? part.role
         : sectionRole(group, g === 0 ? 'second' : 'middle', source),
       name,

@@ -75,6 +75,10 @@ const title = (text: string) => text[0].toUpperCase() + text.slice(1);
 const VAGUE =
   /^(?:certain|other|same|few|many|own|new|next|last|first|second|more|such|several|only|single|whole|full|little|big|good|great|different)$/i;
 
+/** Nouns that say nothing of what a section holds. */
+const NAMES_NOTHING =
+  /^(?:the )?(?:numbers?|ways?|times?|parts?|things?|people|days?|years?|weeks?|months?|hours?|minutes?|kinds?|sorts?|ends?|sides?|places?|points?|cases?|results?|groups?|man|woman|men|women|first|last|half|percent)$/i;
+
 /** A short name for a section: its heading where one section holds most of it, else its own most telling noun phrase. */
 export function sectionTitle(
   group: readonly Unit[],
@@ -99,7 +103,7 @@ export function sectionTitle(
   for (const { sentence } of group)
     for (const phrase of nounPhrases(sentence.tokens, source.text)) {
       const known = stems(phrase);
-      if (!known.length || taken.has(title(phrase))) continue;
+      if (!known.length || taken.has(title(phrase)) || NAMES_NOTHING.test(phrase)) continue;
       const score =
         known.reduce(
           (sum, s) => sum + frequency(s) + 0.15 * (whole.get(s) ?? 0) - (sourceTitle.has(s) ? 1.2 : 0),

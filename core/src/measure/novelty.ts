@@ -53,6 +53,7 @@ export function noveltyOf(lines: readonly TimedText[]): NoveltyWindow[] {
   return [...windows].map((w, i) => ({
     startMs: i * WINDOW_MS,
     share: most ? Math.round((w / most) * 1000) / 1000 : 0,
-    slack: w < middle * SLACK_SHARE,
+    // A last breath of a few seconds is an end, no slack.
+    slack: w < middle * SLACK_SHARE && (i < windows.length - 1 || rest === 0 || rest > WINDOW_MS / 2),
   }));
 }

@@ -48,6 +48,8 @@ export interface Title {
   mustNot: readonly string[];
   score: number;
   recommended: boolean;
+  /** What a script under it must make good. */
+  sentence: string;
 }
 
 export interface PictureIdea {
@@ -470,17 +472,21 @@ export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1
       mustNot: mustNotClaim(f),
       score: Math.round(score * 1000) / 1000,
       recommended: false,
+      sentence: promiseSentence(material, ref(m, f)),
     };
   });
   // At most three of a kind, so that ten are ten.
   const kinds = new Map<string, number>();
+  const facts = new Map<string, number>();
   const turn = (t: Title) => (((t.text.length * 31 + seed * 17) % 97) / 97) * 0.02;
   const chosen = rated
     .sort((a, b) => b.score + turn(b) - (a.score + turn(a)) || (a.text < b.text ? -1 : 1))
     .filter((t) => {
       const kind = t.reasons[0];
       kinds.set(kind, (kinds.get(kind) ?? 0) + 1);
-      return kinds.get(kind)! <= 3;
+      const fact = `${t.pays.source}:${t.pays.fact}`;
+      facts.set(fact, (facts.get(fact) ?? 0) + 1);
+      return kinds.get(kind)! <= 3 && facts.get(fact)! <= 2;
     })
     .slice(0, TITLES);
   return chosen.map((t, i) => ({ ...t, recommended: i === 0 }));

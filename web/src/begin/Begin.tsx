@@ -20,11 +20,12 @@ import {
 import { clockText } from '../text/clockText.ts';
 import { KINDS, kindName } from '../sources/kinds.ts';
 import { Strength } from '../sources/Strength.tsx';
+import { AUDIENCES, PERSONS, type Angle, type ShapeId } from '@ursprung/core/plan';
+import { Angles } from './Angles.tsx';
 import { LengthStrip } from './LengthStrip.tsx';
 import { useReading } from './useReading.ts';
 
 type Target = { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
-const SHAPES = [['best', 'best for it'], ['chronicle', 'chronicle'], ['question', 'question and answer'], ['steps', 'steps']] as const; // prettier-ignore
 const QUICK = [30, 60, 180, 300, 360, 600];
 const LARGEST_FILE = 40 * 1024 * 1024;
 /** Formats the server opens; it looks at the content, so this only helps the file chooser. */
@@ -49,7 +50,11 @@ export function Begin() {
   const [own, setOwn] = useState<Partial<ChannelSettings>>({});
   const [kind, setKind] = useState<Target['kind']>('point');
   const [length, setLength] = useState('');
-  const [shape, setShape] = useState<(typeof SHAPES)[number][0]>('best');
+  const [shape, setShape] = useState<string>('best');
+  const [page, setPage] = useState(0);
+  const [angle, setAngle] = useState<Angle | null>(null);
+  const [audience, setAudience] = useState<(typeof AUDIENCES)[number]>('anyone');
+  const [person, setPerson] = useState<string>('as told');
   const fileInput = useRef<HTMLInputElement>(null);
 
   const frame = own.frame ?? channel?.settings.frame ?? '16:9';
@@ -102,6 +107,39 @@ export function Begin() {
     retry: false,
     placeholderData: (old) => old,
   });
+  const promised = useQuery({
+    queryKey: ['promise', source?.id, beside, voice, pace, page, source?.document.kind],
+    queryFn: () => api.promise({ sourceId: source!.id, others: [...beside], voice, pace, page }),
+    enabled: Boolean(source) && pace >= 40 && pace <= 400,
+    retry: false,
+    placeholderData: (old) => old,
+  });
+  const asked = title.trim();
+  const check = useQuery({
+    queryKey: ['title', source?.id, beside, asked],
+    queryFn: () => api.promise({ sourceId: source!.id, others: [...beside], voice, pace, title: asked }),
+    enabled: Boolean(source) && asked.length > 3 && !promised.data?.titles.some((t) => t.text === asked),
+    retry: false,
+    staleTime: 60_000,
+  });
+  const unpaid =
+    check.data?.check && !check.data.check.paid && asked !== source?.document.title.trim()
+      ? check.data.check.why
+      : null;
+  const chosenTitle = promised.data?.titles.find((t) => t.text === asked);
+  const pays = chosenTitle?.pays ?? (check.data?.check?.paid ? check.data.check.pays : undefined);
+  const promise =
+    source && (pays || angle)
+      ? {
+          ...(pays ? { pays, sentence: chosenTitle?.sentence ?? check.data?.sentence ?? '' } : {}),
+          ...(angle ? { angle: { says: angle.says, facts: [...angle.facts] } } : {}),
+        }
+      : null;
+  const brief = {
+    mood,
+    audience,
+    ...(person === 'as told' ? {} : { person: person as (typeof PERSONS)[number] }),
+  };
   const draft = useMutation({
     mutationFn: () =>
       api.addScript({
@@ -113,7 +151,9 @@ export function Begin() {
         pace,
         voice,
         target: { kind, seconds },
-        ...(shape === 'best' || !source ? {} : { shape }),
+        ...(shape === 'best' || !source ? {} : { shape: shape as ShapeId }),
+        ...(promise ? { promise } : {}),
+        brief,
         seed: 1,
       }),
     onSuccess: ({ id, notes }) => navigate(`/script/${id}/page`, { state: { notes } }),
@@ -149,9 +189,9 @@ export function Begin() {
   useEffect(() => void (document.title = 'Begin · Ursprung'), []);
   const reading = reader.now !== null || open.isPending || overrule.isPending;
   const error = problem ?? reader.problem ?? (open.error ?? overrule.error)?.message;
-  const asked = params.get('source');
+  const wantedSource = params.get('source');
   const { mutate: openSource } = open;
-  useEffect(() => void (asked && openSource(asked)), [asked, openSource]);
+  useEffect(() => void (wantedSource && openSource(wantedSource)), [wantedSource, openSource]);
 
   return (
     <div className="h-full flex">
@@ -167,6 +207,11 @@ export function Begin() {
             maxLength={200}
             onChange={(e) => setTitle(e.target.value)}
           />
+          {unpaid && (
+            <span className="max-w-[420px] truncate" role="status" title={unpaid}>
+              <span className="finding">Not paid for.</span> {unpaid}
+            </span>
+          )}
           <span className={title.length > 60 ? 'finding' : 'text-ink3'}>
             {title ? `${title.length} letters` : ''}
           </span>
@@ -243,6 +288,17 @@ export function Begin() {
               <Understood
                 source={source}
                 onMust={tick}
+                promise={
+                  <Angles
+                    promised={promised.data ?? null}
+                    page={page}
+                    chosen={angle?.id ?? null}
+                    title={asked}
+                    onPage={setPage}
+                    onAngle={setAngle}
+                    onTitle={(t) => setTitle(t.text)}
+                  />
+                }
                 beside={
                   <Beside
                     chosen={beside}
@@ -255,6 +311,8 @@ export function Begin() {
                   setSource(null),
                   setTitle(''),
                   setBeside([]),
+                  setAngle(null),
+                  setPage(0),
                   reader.clear(),
                   open.reset(),
                   draft.reset()
@@ -279,7 +337,7 @@ export function Begin() {
               </p>
             )}
           </section>
-          <section aria-label="Brief">
+          <section aria-label="Brief" className="sticky top-0 self-start">
             <div className="columnhead border-b border-hair">brief</div>
             <Row name="channel">
               {channels.length ? (
@@ -339,6 +397,25 @@ export function Begin() {
             <Row name="mood">
               <MoodChoice value={mood} onChange={(v) => setOwn({ ...own, mood: v })} />
             </Row>
+            <Row name="listener">
+              <Choice
+                label="Who listens"
+                value={audience}
+                onChange={setAudience}
+                options={AUDIENCES.map((a) => [a, a] as const)}
+              />
+            </Row>
+            <Row name="person">
+              <Choice
+                label="Person"
+                value={person}
+                onChange={setPerson}
+                options={[
+                  ['as told', 'as told'] as const,
+                  ...PERSONS.map((p) => [p, p === 'i' ? 'I' : p] as const),
+                ]}
+              />
+            </Row>
             <Row name="voice">
               <VoiceChoice value={voice} onChange={(v) => setOwn({ ...own, voice: v })} />
             </Row>
@@ -350,7 +427,26 @@ export function Begin() {
             </Row>
             {source && (
               <Row name="shape">
-                <Choice label="Shape" value={shape} onChange={setShape} options={SHAPES} />
+                <select
+                  className="field w-full"
+                  aria-label="Shape"
+                  value={shape}
+                  onChange={(e) => setShape(e.target.value)}
+                >
+                  <option value="best">
+                    best for it
+                    {promised.data
+                      ? `: ${promised.data.shapes[0].name.toLowerCase()}, ${promised.data.shapes[0].reason}`
+                      : ''}
+                  </option>
+                  {(promised.data?.shapes ?? [])
+                    .filter((s) => s.score > 0 && s.id !== 'own')
+                    .map((s) => (
+                      <option key={s.id} value={s.id}>
+                        {s.name}: {s.reason}
+                      </option>
+                    ))}
+                </select>
               </Row>
             )}
             <div className="pt-5 flex flex-col gap-2 items-start">
@@ -398,6 +494,12 @@ export function Begin() {
                   {draft.error instanceof RequestError && draft.error.status === 0
                     ? ' Your source is kept.'
                     : ''}
+                  {draft.error instanceof RequestError &&
+                    ((draft.error.body.ways as string[] | undefined) ?? []).map((w) => (
+                      <span key={w} className="block">
+                        {w}
+                      </span>
+                    ))}
                 </p>
               )}
             </div>
@@ -467,12 +569,14 @@ function Beside({
 /** What was understood of a source. */
 function Understood({
   source,
+  promise,
   beside,
   onMust,
   onKind,
   onOther,
 }: {
   source: SourceView;
+  promise: ReactNode;
   beside: ReactNode;
   onMust: (fact: string) => void;
   onKind: (k: SourceView['document']['kind']) => void;
@@ -503,6 +607,7 @@ function Understood({
         </p>
       )}
       {source.thin.length > 0 && <p className="pt-1 text-ink2">Thin: {source.thin.join(', ')}.</p>}
+      {promise}
       <div className="columnhead border-b border-hair mt-4 flex">
         <span className="flex-1">
           strongest of {facts.length} facts; tick what must be told

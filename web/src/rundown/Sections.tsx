@@ -160,7 +160,7 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
       data-testid={`section-${row.id}`}
       onKeyDown={keys}
     >
-      <div className={`${GRID} py-2 items-center`}>
+      <div className={`${GRID} py-1 items-center`}>
         {row.locked ? (
           <span />
         ) : (
@@ -220,7 +220,7 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
         <PlanBar row={row} scale={scale} onPlan={(ms) => rundown.plan(row.id, ms)} />
         <span className="clock text-right">{clockText(row.heardMs)}</span>
         <span className={`clock text-right ${row.overMs > 5000 ? 'text-copper font-semibold' : 'text-ink2'}`}>
-          {row.plannedMs ? signed(row.overMs) : ''}
+          {row.plannedMs && Math.abs(row.overMs) >= 50 ? signed(row.overMs) : ''}
         </span>
         <button
           className="size-6 grid place-items-center cursor-pointer"
