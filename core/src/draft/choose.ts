@@ -23,11 +23,16 @@ export interface Choice {
   bans: ReadonlySet<number>;
   /** The unit moved to the opening: nothing may lean on its old place. */
   moved: number | null;
+  /** How much more neighbours belong together than usual; a person's own story breaks where a sentence is left out. */
+  cohesion?: number;
 }
 
 /** The gain of telling two neighbours of one passage together, in seconds of average worth; more when one explains the other. */
 const COHESION = 0.6;
 const EXPLAINS = 0.9;
+/** The gain of telling a passage whole: an episode that breaks off is worse than none. */
+const WHOLE = 1.6;
+const LONGEST_WHOLE = 9;
 const OPTIONS = { mip_rel_gap: 0.004, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
 
 /** Needs that hold for a unit given what was moved: adjacency to a moved unit can't be met. */
@@ -40,17 +45,27 @@ const hardNeeds = (unit: Unit) => unit.needs.filter((n) => n.name === undefined)
 
 const leansBack = (unit: Unit) => unit.needs.some((n) => n.adjacent && n.to === unit.index - 1);
 
+/** Passages of three to nine units, by index. */
+function wholePassages(units: readonly Unit[]): number[][] {
+  const groups = new Map<string, number[]>();
+  for (const u of units) groups.set(u.block.id, [...(groups.get(u.block.id) ?? []), u.index]);
+  return [...groups.values()].filter((g) => g.length > 2 && g.length <= LONGEST_WHOLE);
+}
+
 function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 'shortest'): string {
   const x = (i: number) => `x${i}`;
   const seconds = (ms: number) => (ms / 1000).toFixed(3);
   const banned = (u: Unit) => choice.bans.has(u.index) || blocked(u, choice.moved);
+  const passages = wholePassages(units);
+  const bound = choice.cohesion ?? 1;
   const pairs = units.filter((u, k) => k > 0 && u.block.id === units[k - 1].block.id).map((u) => u.index);
   const goal =
     objective === 'shortest'
       ? units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`)
       : [
           ...units.map((u) => `+ ${((u.worth * u.ms) / 1000).toFixed(4)} ${x(u.index)}`),
-          ...pairs.map((i) => `+ ${leansBack(units[i]) ? EXPLAINS : COHESION} y${i}`),
+          ...pairs.map((i) => `+ ${(bound * (leansBack(units[i]) ? EXPLAINS : COHESION)).toFixed(3)} y${i}`),
+          ...passages.map((_, b) => `+ ${(bound * WHOLE).toFixed(3)} z${b}`),
         ];
   const rows: string[] = [];
   const total = units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`).join('\n ');
@@ -67,10 +82,13 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   }
   if (objective === 'worth')
     for (const i of pairs) rows.push(`a${i}: y${i} - ${x(i)} <= 0`, `b${i}: y${i} - ${x(i - 1)} <= 0`);
+  if (objective === 'worth')
+    passages.forEach((group, b) => group.forEach((i) => rows.push(`w${b}_${i}: z${b} - ${x(i)} <= 0`)));
   const bounds = [
     ...units.filter((u) => choice.pins.has(u.index)).map((u) => `${x(u.index)} = 1`),
     ...units.filter((u) => banned(u) && !choice.pins.has(u.index)).map((u) => `${x(u.index)} = 0`),
     ...(objective === 'worth' ? pairs.map((i) => `0 <= y${i} <= 1`) : []),
+    ...(objective === 'worth' ? passages.map((_, b) => `0 <= z${b} <= 1`) : []),
   ];
   return `${objective === 'worth' ? 'Maximize' : 'Minimize'}\n obj: ${goal.join('\n ')}\nSubject To\n ${rows.length ? rows.join('\n ') : 'none: 0 x0 <= 0'}\nBounds\n ${bounds.join('\n ')}\nBinary\n ${units.map((u) => x(u.index)).join('\n ')}\nEnd\n`;
 }

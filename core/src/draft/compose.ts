@@ -29,6 +29,8 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   const groups = shape.order === 'down' ? countedDown(body) : cutSections(body, shorter);
   const parts = partsFor(plan, groups);
   const used = new Set<string>();
+  /** Parts and headings that were asked about: once is enough. */
+  const asked = new Set<string>();
   const titles = new Set<string>();
   const sections: PlainSection[] = [];
   const add = (role: PlainSection['role'], name: string, lines: PlainLine[]) => {
@@ -56,16 +58,20 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   const steps = stepNames(rest, opening.letter);
   groups.forEach((group, g) => {
     const asks = shape.asks || (source.kind !== 'forum' && g > 0 && shape.id === 'chronicle');
-    const question = asks
-      ? sectionQuestion(
-          group,
-          source,
-          used,
-          groups.slice(0, g).flatMap((told) => told.map(labelOf)),
-          plan.options.seed,
-        )
-      : null;
-    if (question) used.add(question);
+    const question =
+      asks && !asked.has(labelOf(group[0]))
+        ? sectionQuestion(
+            group,
+            source,
+            used,
+            groups.slice(0, g).flatMap((told) => told.map(labelOf)),
+            plan.options.seed,
+          )
+        : null;
+    if (question) {
+      used.add(question);
+      asked.add(labelOf(group[0]));
+    }
     const part = parts[g];
     const name = named && part && !titles.has(part.name) ? part.name : sectionTitle(group, source, titles);
     const lines = (
@@ -328,7 +334,8 @@ function guideNeeds(plan: DraftPlan, ids: () => string): PlainLine[] {
   const each = Math.ceil(items.length / breaths);
   return Array.from({ length: breaths }, (_, i) => items.slice(i * each, (i + 1) * each)).map((part, i) => {
     const said = part.map((b) => b.text.replace(/[.;,]$/, ''));
-    const list = said.length > 1 ? `${said.slice(0, -1).join(', ')}, and ${said[said.length - 1]}` : said[0];
+    const list =
+      said.length > 2 ? `${said.slice(0, -1).join(', ')}, and ${said[said.length - 1]}` : said.join(' and ');
     const from = part.map((b) => ({ source: plan.options.letter ?? 'A', quote: b.text }));
     return frame((i === 0 ? GUIDE.needs : GUIDE.needsMore).replace('{list}', list), 'ground', ids, from);
   });

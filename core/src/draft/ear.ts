@@ -65,6 +65,8 @@ export function forTheEar(text: string): string {
       .replace(/\s?%/g, ' percent')
       .replace(/\bper cent\b/g, 'percent')
       .replace(UNIT, (whole, n: string, unit: string) => {
+        // "the 1960s" are no seconds.
+        if (unit === 's' && /^(?:1[0-9]|20)\d0s$/.test(whole)) return whole;
         if (WORD_UNITS.has(unit) && !new RegExp(`${unit}$`).test(whole)) return whole;
         const [one, many] = UNITS.get(unit)!;
         return `${n} ${n === '1' ? one : many}`;

@@ -16,7 +16,9 @@ export const SECTION_REST: Readonly<Record<Mood, number>> = {
   light: 350,
 };
 const LONGEST_REST = 2600;
-const ROUNDS = 6;
+/** Sentences of a story lean on one another more than they show. */
+const STORY_COHESION = 2.2;
+const ROUNDS = 8;
 /** What a source carries is said for one usual length, so that it does not change with what is asked. */
 const CARRY_SECONDS = 180;
 
@@ -32,8 +34,19 @@ function choiceFor(plan: DraftPlan, pins: ReadonlySet<number>, minMs: number, ma
     plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index),
   );
   for (const index of plan.banned) bans.add(index);
-  return { minMs, maxMs, pins, bans, moved };
+  return { minMs, maxMs, pins, bans, moved, cohesion: plan.source.kind === 'forum' ? STORY_COHESION : 1 };
 }
+
+/** Everything that may be told. */
+const allowed = (plan: DraftPlan) =>
+  plan.units
+    .filter(
+      (u) =>
+        u.index <= plan.ending &&
+        !plan.banned.has(u.index) &&
+        !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)),
+    )
+    .map((u) => u.index);
 
 /** The shortest and the longest telling with these pins. */
 export function carried(asked: DraftPlan, pins: ReadonlySet<number>, tools: DraftTools): Carries {
@@ -42,16 +55,8 @@ export function carried(asked: DraftPlan, pins: ReadonlySet<number>, tools: Draf
     options: { ...asked.options, target: { kind: 'point', seconds: CARRY_SECONDS } },
   };
   const shortest = shortestUnits(plan.units, choiceFor(plan, pins, 0, 0), tools.solver);
-  const all = plan.units
-    .filter(
-      (u) =>
-        u.index <= plan.ending &&
-        !plan.banned.has(u.index) &&
-        !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)),
-    )
-    .map((u) => u.index);
   const time = (chosen: readonly number[]) => timeOf(compose(plan, chosen), tools.clock);
-  const longestMs = time(all) + SECTION_REST[plan.options.mood];
+  const longestMs = time(allowed(plan)) + SECTION_REST[plan.options.mood];
   return { shortestMs: shortest ? Math.min(time(shortest), longestMs) : 0, longestMs };
 }
 
@@ -62,8 +67,12 @@ export function fit(
   wantedMs: number,
   tools: DraftTools,
 ): PlainSection[] | null {
-  // What framing lines and rests will take is first guessed, then known.
-  let extraMs = Math.min(6000, wantedMs * 0.03);
+  // What framing lines and rests will take is guessed from the longest telling, then known.
+  const all = allowed(plan);
+  const speechOf = (chosen: readonly number[]) => chosen.reduce((sum, i) => sum + plan.units[i].ms, 0);
+  const whole = timeOf(compose(plan, all), tools.clock);
+  let extraMs =
+    Math.max(0, whole - speechOf(all)) * Math.min(1, wantedMs / whole) + Math.min(4000, wantedMs * 0.02);
   let widthMs = Math.max(700, wantedMs * 0.006);
   for (let round = 0; round < ROUNDS; round++) {
     const aim = wantedMs - extraMs;
@@ -79,8 +88,7 @@ export function fit(
     const room = Math.max(LONGEST_REST * Math.max(1, places), 0);
     if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < Math.max(900, usual) || round >= 3))
       return withRests(sections, gap, tools.clock, wantedMs);
-    const speech = chosen.reduce((sum, i) => sum + plan.units[i].ms, 0);
-    extraMs = wantedMs - gap - speech + usual;
+    extraMs = wantedMs - gap - speechOf(chosen) + usual;
     if (round >= 3) widthMs *= 1.3;
   }
   return null;

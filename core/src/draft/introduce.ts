@@ -17,6 +17,9 @@ const BEFORE = new RegExp(
 );
 const BEHIND = new RegExp(String.raw`\b(${NAME}), ((?:an?|the) [^,.;“”]{3,60})(?=[,.;])`, 'gu');
 const TITLED = new RegExp(String.raw`\b(${NAME})\b`, 'gu');
+/** A capital that opens a sentence, or a day, is nobody's name. */
+const NOBODY =
+  /^(?:On|In|At|By|After|Before|Since|Until|From|The|Then|Now|Here|There|Once|An?|His|Her|Its|Their|When|While|If|But|And|So|For|With|Both|Two|Three|No|Not|That|This|Last|Next|Every|Each|Most|Some|Many) |(?:day|January|February|March|April|May|June|July|August|September|October|November|December)$/;
 const last = (name: string) =>
   name
     .split(' ')
@@ -28,7 +31,7 @@ export function introductionsOf(source: SourceDocument): Map<string, Introductio
   const out = new Map<string, Introduction>();
   const texts = source.blocks.filter((b) => b.type !== 'heading').map((b) => b.text);
   const add = (name: string, phrase: string, comma: boolean) => {
-    if (!out.has(last(name))) out.set(last(name), { phrase, full: name, comma });
+    if (!NOBODY.test(name) && !out.has(last(name))) out.set(last(name), { phrase, full: name, comma });
   };
   for (const text of texts) {
     for (const m of text.matchAll(BEFORE))

@@ -1,5 +1,6 @@
 /** How a draft opens and ends: on the source's own facts. */
 import type { SourceDocument } from '../source/document.ts';
+import { stems } from '../facts/centrality.ts';
 import type { Tagger } from '../language/tagger.ts';
 import type { Unit } from './units.ts';
 
@@ -13,7 +14,7 @@ const LONGEST_OPENING = 26;
 const words = (text: string) => text.split(/\s+/).length;
 
 /** How well a unit would open: it stands alone, is short, turns or surprises, and has something to see or count. */
-function openingScore(unit: Unit, kind: SourceDocument['kind']): number {
+function openingScore(unit: Unit, kind: SourceDocument['kind'], known: ReadonlySet<string>): number {
   const { fact } = unit.sentence;
   const first = unit.lines[0];
   if (
@@ -25,6 +26,8 @@ function openingScore(unit: Unit, kind: SourceDocument['kind']): number {
     unit.lines.length > 2
   )
     return -1;
+  // "The gap": what was never told of can't open.
+  if (definiteNouns(unit.sentence.tokens).some((n) => !known.has(n))) return -1;
   const striking = Math.min(3, (first.match(STRIKING) ?? []).length);
   const trouble = TROUBLE.test(first) ? 0.7 : 0;
   const brief = words(first) <= 14 ? 0.3 : 0;
@@ -42,6 +45,28 @@ function openingScore(unit: Unit, kind: SourceDocument['kind']): number {
   );
 }
 
+/** Stems of nouns with "the" and nothing that says of what. */
+function definiteNouns(tokens: Unit['sentence']['tokens']): string[] {
+  return tokens.flatMap((t, i) => {
+    if (!/^the$/i.test(t.text)) return [];
+    let j = i + 1;
+    while (
+      j < tokens.length &&
+      ['ADJ', 'NUM', 'ADV', 'NOUN'].includes(tokens[j].pos) &&
+      tokens[j + 1]?.pos === 'NOUN'
+    )
+      j++;
+    const noun = tokens[j];
+    if (noun?.pos !== 'NOUN' || /^(?:of|that|which|who|where|for)$/i.test(tokens[j + 1]?.text ?? ''))
+      return [];
+    return /^(?:world|sea|sun|sky|country|city|town|day|night|morning|evening|year|week|time|first|last|end|same|only|most)$/.test(
+      noun.lemma,
+    )
+      ? []
+      : stems(noun.text).slice(0, 1);
+  });
+}
+
 /** Units others can't do without straight before them stay where they are. */
 const leanedOn = (unit: Unit, units: readonly Unit[]) =>
   units.some((u) => u.needs.some((n) => n.to === unit.index && n.adjacent));
@@ -53,10 +78,11 @@ const leanedOn = (unit: Unit, units: readonly Unit[]) =>
 export function openingUnit(units: readonly Unit[], source: SourceDocument): number {
   if (source.kind !== 'encyclopedia' || units.length < 12) return 0;
   const body = units.slice(1).filter((u) => !leanedOn(u, units));
+  const known = new Set(stems(source.title));
   const best = body
-    .map((u) => ({ u, score: openingScore(u, source.kind) }))
+    .map((u) => ({ u, score: openingScore(u, source.kind, known) }))
     .sort((a, b) => b.score - a.score)[0];
-  return best && best.score > openingScore(units[0], source.kind) + 0.4 ? best.u.index : 0;
+  return best && best.score > openingScore(units[0], source.kind, known) + 0.4 ? best.u.index : 0;
 }
 
 /** How many sentences must be told straight before a unit. */

@@ -169,12 +169,21 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
     banned.has(index) ? (list.find((u) => !u.needs.length && !u.needsNext) ?? list[0]).index : index;
   const own = units.filter((u) => u.letter === letter);
   const hook = options.hook === undefined ? usualHook(material, tools, options.seed) : options.hook;
+  // What a study's question hook asks is not told once more.
+  const askedBy =
+    hook && !hook.own && hook.kind === 'question' && source.kind === 'abstract'
+      ? `${hook.rests.source}:${hook.rests.fact}`
+      : null;
   const hooked = hook?.own
     ? units.find((u) => u.letter === hook.rests.source && u.sentence.fact.id === hook.rests.fact)
     : undefined;
   const natural = nearest(own[openingUnit(first, source)]?.index ?? 0, allowed);
   return {
-    units,
+    units: askedBy
+      ? units.map((u) =>
+          `${u.letter}:${u.sentence.fact.id}` === askedBy ? { ...u, worth: u.worth * 0.05 } : u,
+        )
+      : units,
     banned,
     shape,
     source,
@@ -300,6 +309,13 @@ export function pinned({
     ...(options.others?.length ? [] : revealUnits(units, source)),
     ...units.filter((u) => named(u, must, letter)).map((u) => u.index),
   ]);
+  // A study is told with what was done and what was found, however short.
+  if (source.kind === 'abstract')
+    for (const part of ['method', 'results']) {
+      const own = units.filter((u) => u.part === part && !banned.has(u.index));
+      const best = part === 'method' ? own[0] : [...own].sort((a, b) => b.worth - a.worth)[0];
+      if (best) pins.add(best.index);
+    }
   if (shape.counts) {
     const counted = new Set<number>();
     for (const u of units) {

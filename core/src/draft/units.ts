@@ -56,6 +56,10 @@ function worth(
   return value;
 }
 
+/** The first sentence of these parts says the most. */
+const PART_LEADS = new Set(['aim', 'results', 'conclusion', 'limits']);
+const PART_LEAD_WORTH = 1.35;
+
 /** An episode in which something goes wrong is what a listener stays for. */
 const EPISODE = {
   heading: /\b(?:stoppage|accident|collapse|failure|fire|flood|disaster|trouble|rescue|trial)\b/i,
@@ -68,10 +72,15 @@ const STORY_END = { from: 0.66, worth: 1.35 };
 /** Whether a block is no narration: a list of things, a note on the page. */
 const isThing = (block: Block) => (block.type === 'item' && !block.step) || block.type === 'row';
 
+/** "The first … The second …": what is counted is told to the end. */
+const COUNTS_ON = /^(?:The|In the|On the|At the) (?:second|third|fourth|fifth|other)\b/;
+const COUNTS = /^(?:The|In the|On the|At the) (?:first|second|third|fourth)\b/;
+
 const waits = (told: readonly TaggedSentence[], i: number) =>
   // A source may end on a question: nothing waits behind it.
   i + 1 < told.length &&
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
+    (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)) ||
     (told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1)));
 
 /** What stands under a heading needs the heading's first sentence, which says what it is about. */
@@ -105,6 +114,7 @@ export function makeUnits(
   const firstUnder = new Map<string, number>();
   return told.map((sentence, index) => {
     const block = blocks.get(sentence.fact.block)!;
+    const before = part;
     if (source.kind === 'abstract') part = studyPart({ block, fact: sentence.fact }, part);
     const lines = tellSentence(sentence.fact.text, sentence.tokens, teller, openQuote(told, index));
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
@@ -123,6 +133,7 @@ export function makeUnits(
       ms,
       worth:
         worth(sentence, lines, source, part) *
+        (source.kind === 'abstract' && part !== before && PART_LEADS.has(part ?? '') ? PART_LEAD_WORTH : 1) *
         (source.kind === 'forum' && index >= told.length * STORY_END.from ? STORY_END.worth : 1) *
         (EPISODE.heading.test(block.under ?? '') ? EPISODE.worth : 1),
     };

@@ -281,7 +281,7 @@ const PART_LABELS: readonly [RegExp, string][] = [
   [/^(?:objectives?|aims?|purpose)\b/i, 'aim'],
   [/^(?:methods?|materials and methods|design|setting)\b/i, 'method'],
   [/^(?:results?|findings)\b/i, 'results'],
-  [/^(?:limitations?)\b/i, 'limits'],
+  [/^(?:limits|limitations?)\b/i, 'limits'],
   [/^(?:conclusions?|interpretation|discussion|significance)\b/i, 'conclusion'],
 ];
 

@@ -29,6 +29,10 @@ const LEANS_BACK =
   /^["“]?(?:But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|second|former|latter|next|rest|last|first|two|three|four|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|Nine|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
 const TIME_BACK =
   /\b(?:that|the same|the following|the next) (?:year|day|morning|night|evening|week|month|time|moment|afternoon|spring|summer|autumn|winter|autumns)\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b/i;
+/** An answer in indirect speech, and what it may answer. */
+const ANSWERS =
+  /^(?:I|He|She|They|We) (?:said|answered|replied|told|laughed|nodded|shook|agreed|refused|did|had|was|were)\b/;
+const ASKED = /\b(?:asked|said|wanted to know|told me|wondered|offered|wrote)\b|\?/;
 const EXPLETIVE =
   /\b[Ii]t (?:is|was|’s|has been|will be|takes?|took|seems?|turned out|may be|would be|rain(?:s|ed)|snow(?:s|ed))\b(?: not| also| still| only)?(?: \w+){0,3} (?:that|to|how|whether|whose|why|when)\b/;
 const THINGS = new Set(['it', 'its', 'itself']);
@@ -199,6 +203,17 @@ export function references(
 ): Reference[][] {
   const known = mentions(sentences);
   const fullNames = new Map<string, number>();
+  /** Last names that stand somewhere with a first name: they can be told in full anywhere. */
+  const fullHere = new Set(
+    sentences.flatMap(({ fact }) =>
+      fact.names.flatMap((n) => {
+        const parts = n.text
+          .split(/\s+/)
+          .filter((p) => /^\p{Lu}/u.test(p) && !/^(?:Mr|Mrs|Ms|Miss|Dr|The|Then|On|In|At)\.?$/.test(p));
+        return parts.length >= 2 ? [parts[parts.length - 1]] : [];
+      }),
+    ),
+  );
   const firstOfBlock = new Map<string, number>();
   sentences.forEach(({ fact }, s) => firstOfBlock.has(fact.block) || firstOfBlock.set(fact.block, s));
   return sentences.map((sentence, s) => {
@@ -222,6 +237,8 @@ export function references(
       previous('it leans on the sentence before');
     else if (TIME_BACK.test(fact.text)) previous('its time is told from the sentence before');
     else if (isElliptical(tokens)) previous('it answers the sentence before');
+    else if (sameBlock && ANSWERS.test(fact.text) && ASKED.test(sentences[s - 1].fact.text))
+      previous('it answers the sentence before');
     else if (!hasFiniteVerb(tokens) && !fact.step) previous('it has no verb of its own');
     else if (/^["“][^“”"]*["”]?$/.test(fact.text)) previous('it is a quotation without a speaker');
     else {
@@ -235,7 +252,11 @@ export function references(
         previous(`“the ${lemma}” was not told before`);
       else if (sameBlock && mention?.first === s && !qualified)
         previous(`“the ${lemma}” belongs to what was told before`);
-      else if (mention && mention.first < s && mention.indefinite)
+      else if (
+        mention &&
+        mention.first < s &&
+        (mention.indefinite || (!qualified && sentences[mention.first].fact.block === fact.block))
+      )
         out.push({ to: mention.first, adjacent: false, why: `“the ${lemma}” is introduced there` });
     }
     for (const name of fact.names) {
@@ -250,7 +271,7 @@ export function references(
           to: told,
           adjacent: false,
           why: `${last} is introduced there`,
-          ...(name.type === 'person' ? { name: name.text } : {}),
+          ...(name.type === 'person' && fullHere.has(last) ? { name: name.text } : {}),
         });
       if (told === undefined) fullNames.set(last, s);
     }

@@ -57,7 +57,9 @@ export function finishSource(raw: RawDocument, format: string, options: ReadOpti
   const blocks = raw.blocks
     .map((b) => ({ ...b, text: cleanText(b.text) }))
     .filter((b) => b.text)
-    .flatMap(cutLong);
+    .flatMap(cutLong)
+    .flatMap(labelApart);
+  takeHead(raw, blocks);
   if (!blocks.some((b) => b.type !== 'heading'))
     throw new SourceError(
       'empty',
@@ -75,6 +77,55 @@ function cleanText(text: string): string {
     .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
     .replace(/\s+/g, ' ')
     .trim();
+}
+
+const MONTH_DAY =
+  /(?:\b(?:\d{1,2}(?:st|nd|rd|th)?\s)?(?:January|February|March|April|May|June|July|August|September|October|November|December|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec)\.?(?:\s\d{1,2},?)?,?\s\d{4}\b|\b\d{4}-\d{2}-\d{2}\b|\b(?:19|20)\d\d\b)/;
+const LONGEST_HEAD = 110;
+
+/** Lines above the text that say who wrote it, where and when ("By R. Holm. Published 2 May 2024") are no narration. */
+function takeHead(raw: RawDocument, blocks: RawBlock[]): void {
+  for (let n = 0; n < 3 && blocks.length > 1; n++) {
+    const [first] = blocks;
+    if (first.type !== 'paragraph' || first.text.length > LONGEST_HEAD) return;
+    const by =
+      /^(?:[Bb]y|[Ww]ords by|[Ff]rom our correspondent)\s+(\p{Lu}[\p{L}.’'-]*(?:\s\p{Lu}[\p{L}.’'-]+){0,3}?)(?=$|[.,·|–-]|\s(?:and|for|in|on|Published|Updated)\b)/u.exec(
+        first.text,
+      );
+    const day = MONTH_DAY.exec(first.text);
+    if (!by && !day) return;
+    const rest = first.text
+      .replace(by?.[0] ?? '', '')
+      .replace(day?.[0] ?? '', '')
+      .replace(/\b(?:published|updated|posted|first published|last updated|on|at|\d{1,2}[:.]\d{2})\b:?/gi, '')
+      .replace(/[\s,.·|–—-]+/g, ' ')
+      .trim();
+    // What is left must be a name: a paper, a journal, a town.
+    if (
+      rest &&
+      (rest.split(' ').length > 6 ||
+        !rest.split(' ').every((w) => /^\p{Lu}/u.test(w) || /^(?:of|and|the|for|in|de|la|&)$/.test(w)))
+    )
+      return;
+    if (by) raw.authors ??= [by[1]];
+    if (day) raw.published ??= day[0];
+    if (rest) raw.publisher ??= rest;
+    blocks.shift();
+  }
+}
+
+/** "Background. Children who learn …": the label of a part, set with a full stop, stands as a heading. */
+function labelApart(block: RawBlock): RawBlock[] {
+  const m =
+    /^(Background|Objectives?|Aims?|Methods?|Results?|Findings|Limits|Limitations?|Conclusions?|Discussion|Introduction)\.\s+(?=\p{Lu})/u.exec(
+      block.text,
+    );
+  return m && block.type === 'paragraph'
+    ? [
+        { type: 'heading', text: m[1] },
+        { ...block, text: block.text.slice(m[0].length) },
+      ]
+    : [block];
 }
 
 function cutLong(block: RawBlock): RawBlock[] {

@@ -319,7 +319,12 @@ export function thatTail({ text, tokens }: Tagged): string[] | null {
       return null;
     // An opening "if" or "when" governs what hangs on it.
     if (CLAUSE.test(tokens[0].text)) return null;
-    return [closed(text.slice(0, tokens[i].start)), closed(`That ${text.slice(tokens[i + 2].start)}`)];
+    return [
+      closed(text.slice(0, tokens[i].start)),
+      closed(
+        `${/^(?:can|could|will)$/.test(tokens[i + 2].text) && before.pos === 'NOUN' ? 'It' : 'That'} ${text.slice(tokens[i + 2].start)}`,
+      ),
+    ];
   }
   return null;
 }

@@ -24,6 +24,10 @@ export interface Phrase {
   notStart: boolean;
   active: boolean;
   third: boolean;
+  /** Not where something is denied a few words before: "no more than", "could not take more than". */
+  affirmed: boolean;
+  /** The next word is a singular noun. */
+  singular: boolean;
 }
 
 const BE = /^(?:am|is|are|was|were|be|been|being)$/;
@@ -50,6 +54,8 @@ function parsed(entry: string): Phrase | null {
     notStart: words.includes('start!'),
     active: words.includes('active'),
     third: words.includes('third'),
+    affirmed: words.includes('affirmed'),
+    singular: words.includes('singular'),
   };
 }
 
@@ -178,6 +184,14 @@ function guarded(phrase: Phrase, tokens: readonly TaggedToken[], at: number, end
     // "the test carried out by": a participle behind its noun has no helper either.
     if (/(?:ed|en)$/.test(tokens[at].text) && tokens[end]?.text === 'by') return false;
   }
+  if (
+    phrase.affirmed &&
+    tokens
+      .slice(Math.max(0, at - 6), at)
+      .some((t) => /^(?:not|n['’]t|no|never|without|nobody|cannot|\p{L}+n['’]t)$/iu.test(t.text))
+  )
+    return false;
+  if (phrase.singular && !(next && next.text === next.lemma && !/(?:ed|s)$/.test(next.text))) return false;
   if (phrase.third && !/s$/.test(tokens[at].text)) return false;
   if (phrase.prevMatches && !(prev && phrase.prevMatches.test(prev.text.toLowerCase()))) return false;
   return phrase.guards.every(({ what, not, values }) => {
