@@ -68,7 +68,7 @@ describe('the command line', function () {
     expect([script.title, script.target, script.shape]).to.deep.equal([
       'Eels',
       { kind: 'point', seconds: 90 },
-      'question',
+      'study',
     ]);
     const path = file('eels.json', drafted.out);
     const check = JSON.parse(run('check', path).out);

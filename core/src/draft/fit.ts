@@ -4,6 +4,7 @@ import { clockLines, type PlainSection } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 import { chooseUnits, shortestUnits, type Choice } from './choose.ts';
 import { compose } from './compose.ts';
+import { chooseTellings } from './tellings.ts';
 import type { Carries, DraftPlan, DraftTools } from './plan.ts';
 
 /** Rest between sections by mood, in milliseconds (calm telling rests longer; common practice, no published source). */
@@ -81,10 +82,10 @@ export function fit(
       widthMs *= 1.8;
       continue;
     }
-    const sections = compose(plan, chosen);
-    const gap = wantedMs - timeOf(sections, tools.clock);
-    const places = sections.length - 1;
+    const places = compose(plan, chosen).length - 1;
     const usual = SECTION_REST[plan.options.mood] * places;
+    const sections = compose(closer(plan, chosen, wantedMs - usual, tools), chosen);
+    const gap = wantedMs - timeOf(sections, tools.clock);
     const room = Math.max(LONGEST_REST * Math.max(1, places), 0);
     if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < Math.max(900, usual) || round >= 3))
       return withRests(sections, gap, tools.clock, wantedMs);
@@ -92,6 +93,28 @@ export function fit(
     if (round >= 3) widthMs *= 1.3;
   }
   return null;
+}
+
+/** So much the rests between sections take up, in milliseconds; only beyond it are other tellings looked for, which stay closer to the source. */
+const NEAR_MS = 900;
+
+/** Other tellings for some of the chosen units, when together they come nearer to the time than their first tellings do. */
+function closer(plan: DraftPlan, chosen: readonly number[], speechMs: number, tools: DraftTools): DraftPlan {
+  const off = speechMs - timeOf(compose(plan, chosen), tools.clock);
+  if (Math.abs(off) <= NEAR_MS || Math.abs(off) > chosen.length * 400) return plan;
+  const options = chosen.map((i) => {
+    const unit = plan.units[i];
+    return [{ lines: unit.lines, ms: unit.ms }, ...plan.variants(unit)].map((t, k) => ({ ...t, worth: -k }));
+  });
+  const now = chosen.reduce((n, i) => n + plan.units[i].ms, 0);
+  const picked = chooseTellings(options, now + off - NEAR_MS, now + off + NEAR_MS);
+  if (!picked || picked.every((k) => k === 0)) return plan;
+  const units = [...plan.units];
+  chosen.forEach((i, u) => {
+    const { lines, ms } = options[u][picked[u]];
+    units[i] = { ...units[i], lines, ms };
+  });
+  return { ...plan, units };
 }
 
 /** Spreads the time left over evenly on the rests between sections, to the millisecond. */

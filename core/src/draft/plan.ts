@@ -16,7 +16,7 @@ import type { Solver } from './choose.ts';
 import { introductionsOf, type Introduction } from './introduce.ts';
 import { endingUnit, openingUnit, revealUnits, taskOf } from './opening.ts';
 import { saysAvoided, settled } from './settle.ts';
-import { makeTeller } from './tell/tell.ts';
+import { makeTeller, tellSentence, type Teller, type WordStyle } from './tell/tell.ts';
 import { joinUnits, makeUnits, type Unit } from './units.ts';
 
 export interface DraftTools {
@@ -90,6 +90,8 @@ export interface DraftPlan {
   task: string | null;
   /** Units that must not be told: ruled out, told alike or newer elsewhere, or with a word to be avoided. */
   banned: ReadonlySet<number>;
+  /** Other ways to tell a unit, with their times: closer to the source's words. */
+  variants: (unit: Unit) => { lines: readonly string[]; ms: number }[];
   /** Who is who, by last name. */
   people: ReadonlyMap<string, Introduction>;
   material: readonly Material[];
@@ -191,6 +193,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
     brief,
     hook,
     material,
+    variants: variantsFor(read, brief, tools),
     opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : natural,
     ending: nearest(own[Math.min(endingUnit(first, source), own.length - 1)].index, [...allowed].reverse()),
     people: new Map([
@@ -210,6 +213,46 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
 
 export const clip = (text: string, most = 60) =>
   text.length > most ? `${text.slice(0, most).replace(/\s+\S*$/, '')} …` : text;
+
+function variantsFor(
+  read: readonly { letter: string; document: SourceDocument }[],
+  brief: Brief,
+  tools: DraftTools,
+): DraftPlan['variants'] {
+  const tellers = new Map<string, Teller>();
+  const teller = (letter: string, words: WordStyle): Teller => {
+    const key = `${letter} ${words}`;
+    const document = read.find((r) => r.letter === letter)!.document;
+    if (!tellers.has(key))
+      tellers.set(
+        key,
+        makeTeller(document, tools.tagger, {
+          words,
+          contractions: contracts(brief),
+          longest: longestSentence(brief),
+        }),
+      );
+    return tellers.get(key)!;
+  };
+  const firstPerson = read[0].document.kind === 'forum';
+  return (unit) =>
+    brief.words !== 'own' || unit.speech
+      ? []
+      : (['plain', 'source'] as const)
+          .map((words) =>
+            tellSentence(unit.sentence.fact.text, unit.sentence.tokens, teller(unit.letter, words)).map((l) =>
+              settled(l, brief, firstPerson),
+            ),
+          )
+          .filter(
+            (lines, i, all) =>
+              lines.join() !== unit.lines.join() && all.findIndex((x) => x.join() === lines.join()) === i,
+          )
+          .map((lines) => ({
+            lines,
+            ms: tools.clock.lines([...lines, ''].map((text) => ({ text }))).reduce((n, l) => n + l.ms, 0),
+          }));
+}
 
 /** A hook moves a unit to the front only when nothing leans on its old place. */
 const mayOpen = (unit: Unit, units: readonly Unit[]) =>

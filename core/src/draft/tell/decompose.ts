@@ -150,9 +150,8 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     )
       return null;
     const second = tokens[v];
-    const helper = first.pos === 'AUX' ? first.text.toLowerCase() : null;
-    const sameKind =
-      helper === null ? second.pos === 'VERB' && sameTense(first, second) : second.pos === 'AUX';
+    // A helper of its own opens a verb of its own; a bare verb must have the form of the first.
+    const sameKind = second.pos === 'AUX' || (first.pos !== 'AUX' && sameTense(first, second));
     if (!sameKind) return null;
     const carried = carry(text.slice(0, tokens[subject.end - 1].end), tokens.slice(0, subject.end));
     if (!carried) return null;

@@ -70,12 +70,7 @@ export function frontTime({ text, tokens }: Tagged): string | null {
 /** "In 1884 the company advertised for designs." → "The company advertised for designs in 1884.": the time last, after one short clause. */
 export function backTime({ text, tokens }: Tagged): string | null {
   if (quoted(text)) return null;
-  const m = new RegExp(
-    `^(${TIME.replace(/\(\?:in\|/, '(?:[Ii]n|')
-      .replace(/\|on \(/, '|[Oo]n (')
-      .replace(/\|in \$/, '|[Ii]n $')}),? (?=\\p{L})`,
-    'iu',
-  ).exec(text);
+  const m = new RegExp(`^(${TIME}),? (?=\\p{L})`, 'iu').exec(text);
   if (!m) return null;
   const clause = text.slice(m[0].length);
   const rest = tokens.filter((t) => t.start >= m[0].length);
@@ -203,8 +198,8 @@ export function active({ text, tokens }: Tagged): string | null {
   const head = agent.at(-1)!;
   if (
     !agent.length ||
-    /^(?:hand|train|time|day|night|ship|boat|road|rail|law|mistake|accident|means|way|end|metres?|percent|half|third|year|years|century|now|then|law)$/.test(
-      head.lemma,
+    /^(?:hand|train|time|day|night|ship|boat|road|rail|law|mistake|accident|means|way|end|metre|kilometre|mile|pound|percent|half|third|year|years|century|now|then|law)$/.test(
+      unitLike(head),
     ) ||
     /day$|^(?:19|20|18|17)\d\d$/.test(head.text) ||
     (agent[0].pos === 'NUM' && /^\d/.test(agent[0].text))
@@ -224,6 +219,8 @@ export function active({ text, tokens }: Tagged): string | null {
   const adverb = verb - be === 2 ? `${tokens[be + 1].text} ` : '';
   return `${upper(doer)} ${adverb}${inflect(lemma, form)} ${object}${after?.pos === 'ADP' ? ' ' : ''}${text.slice(after?.start ?? head.end)}`;
 }
+/** A measure in its singular, so that one list serves: "two metres" → metre. */
+const unitLike = (head: TaggedToken) => head.text.toLowerCase().replace(/s$/, '');
 const agentPlural = (agent: readonly TaggedToken[]) =>
   /s$|men$|people$/.test(agent.at(-1)!.text) || agent.some((t) => t.pos === 'NUM' && t.text !== 'one');
 function subjectAsObject(text: string, tokens: readonly TaggedToken[]): string | null {
