@@ -17,8 +17,8 @@ const capital = (text: string) =>
 const closed = (text: string) => (/[.!?…]["”]?$/.test(text) ? text : `${text.replace(/[,;:]$/, '')}.`);
 
 /** Parts of a sentence that can be told as sentences of their own; the sentence alone when none is safe. */
-export function safeSplits(text: string, tokens: readonly TaggedToken[]): string[] {
-  if (wordsIn(text) <= EASY) return [text];
+export function safeSplits(text: string, tokens: readonly TaggedToken[], easy = EASY): string[] {
+  if (wordsIn(text) <= easy) return [text];
   const cut = findCut(text, tokens);
   if (!cut) return [text];
   const left = closed(text.slice(0, cut.end).trim());
@@ -27,7 +27,7 @@ export function safeSplits(text: string, tokens: readonly TaggedToken[]): string
   const rest = tokens
     .filter((t) => t.start >= from)
     .map((t) => ({ ...t, start: t.start - from, end: t.end - from }));
-  return [left, ...safeSplits(right, rest)];
+  return [left, ...safeSplits(right, rest, easy)];
 }
 
 /** The first safe place: `end` closes the left part, `start` opens the right one. */

@@ -40,7 +40,7 @@ const CONFESSES =
 const LOSS =
   /\b(?:lost|died|killed|hurt|closed|shut|stopped|missing|broke|burned|flooded|collapsed|drowned|stolen|cost|no longer|cannot|wrecked|fell)\b/i;
 const ACT =
-  /\b(?:heard|saw|ran|stood|dropped|pulled|walked|found|opened|shouted|called|climbed|jumped|looked|turned|swayed|broke|fell|lifted|knocked|rang|woke|noticed|pointed|signed|pressed)\b/i;
+  /\b(?:heard|saw|ran|stood|dropped|pulled|walked|found|opened|shouted|called|climbed|jumped|looked|turned|swayed|broke|fell|lifted|knocked|rang|woke|noticed|pointed|signed|pressed|went|struck|burst|carried|gave|took|asked|started|left|came|put|made|told|drove|crossed|fetched)\b/i;
 const POINTS_BACK =
   /^(?:It|They|He|She|This|That|These|Those|But|And|So|Then|There|Here|Both|Its|His|Her|Their|Another|Such)\b/;
 const words = (text: string) => text.split(/\s+/).length;
@@ -147,7 +147,7 @@ export function hooksOf(
       if (!alone(f)) return;
       const shown = f.text;
       if (
-        (f.times.length || f.dates.length) &&
+        (f.times.length || f.dates.length || f.names.some((n) => n.type === 'place')) &&
         ACT.test(shown) &&
         (f.names.some((n) => n.type === 'person') ||
           (story && /\bI\b/.test(shown)) ||

@@ -333,7 +333,7 @@ export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1
           add(whyQuestion(short, tagger), m, f, 'a question');
         }
         add(thatPhrase(short), m, f, 'a thing and what it does');
-        if (TENSION.test(`${short.verb} ${short.object}`))
+        if (short.object.split(' ').length > 1 && TENSION.test(`${short.verb} ${short.object}`))
           add(`${short.subject} ${short.verb} ${short.object}`, m, f, 'a statement');
         if (/^to\b|^by\b/.test(short.object) || f.type === 'step') add(null, m, f, '');
       }
@@ -475,6 +475,7 @@ export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1
       sentence: promiseSentence(material, ref(m, f)),
     };
   });
+  // What would be refused from a writer is not proposed to one.
   // At most three of a kind, so that ten are ten.
   const kinds = new Map<string, number>();
   const facts = new Map<string, number>();
@@ -488,6 +489,7 @@ export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1
       facts.set(fact, (facts.get(fact) ?? 0) + 1);
       return kinds.get(kind)! <= 3 && facts.get(fact)! <= 2;
     })
+    .filter((t) => checkTitle(t.text, material).paid)
     .slice(0, TITLES);
   return chosen.map((t, i) => ({ ...t, recommended: i === 0 }));
 }

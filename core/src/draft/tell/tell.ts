@@ -49,8 +49,9 @@ function authorsAsThirdPerson(text: string): string {
     .replace(/\bOur\b/g, 'Their');
 }
 
-/** Sentences of at least this many words are taken apart. */
-const DECOMPOSED_FROM = 13;
+/** Where the longest sentence is 26 words, those of 17 are split and those of 13 taken apart; for other listeners in step. */
+const easyWords = (longest: number) => Math.max(7, longest - 10);
+const decomposedFrom = (longest: number) => Math.max(8, longest - 13);
 /** A person's own story and a guide's steps keep their words: they are their voice, and what must be exact. */
 const KEEPS_ITS_WORDS = new Set(['forum', 'howto']);
 
@@ -70,11 +71,13 @@ export function tellSentence(
   if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said))
     said = authorsAsThirdPerson(said);
   said = speakerFirst(said);
-  const parts = safeSplits(said, said === text ? tokens : tagger(said));
+  const parts = safeSplits(said, said === text ? tokens : tagger(said), easyWords(teller.longest));
   const finish = (line: string) => (teller.contractions ? contract(line) : line);
   if (KEEPS_ITS_WORDS.has(source.kind) || teller.words === 'source') return parts.map(finish);
   const own = parts
-    .flatMap((part) => decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, DECOMPOSED_FROM))
+    .flatMap((part) =>
+      decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, decomposedFrom(teller.longest)),
+    )
     .map((part) => finish(teller.words === 'plain' ? part : ownWords(part, tagger, source.kind)));
   // What no longer claims the same is told in the source's words.
   return own.length === parts.length && own.every((line, i) => line === finish(parts[i]))

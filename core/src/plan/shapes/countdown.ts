@@ -32,7 +32,7 @@ export const countdown: Shape = {
   ],
   suits: ({ source, sources }) => {
     const items = signs.list(source);
-    if (items >= 3) return { score: 0.75, reason: `a list of ${items}` };
+    if (items >= 3) return { score: 0.8, reason: `a list of ${items}` };
     if (sources >= 3) return { score: 0.55, reason: `${sources} sources, one for each number` };
     return { score: 0, reason: 'there is no list of three or more in it' };
   },

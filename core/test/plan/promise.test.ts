@@ -1,0 +1,168 @@
+import { expect } from 'chai';
+import { draftScript } from '../../src/draft/index.ts';
+import { extractFacts } from '../../src/facts/index.ts';
+import {
+  anglesOf,
+  checkTitle,
+  hooksOf,
+  HOOK_KINDS,
+  LONGEST_TITLE,
+  picturesOf,
+  promiseIdeas,
+  promiseKept,
+  titlesOf,
+  type Material,
+} from '../../src/plan/index.ts';
+import { readSource } from '../../src/source/index.ts';
+import { clock, demoFile, solver, tagger } from '../tools.ts';
+import { LONG_PAGES } from '../draft/pages.ts';
+
+const FILES = ['footbridge.html', 'boat-lift.md', 'eels.txt', 'ledger.txt', 'sash-window.md'];
+const materialOf = (file: string): Material[] => {
+  const source = readSource(demoFile(file));
+  return [{ letter: 'A', source, facts: extractFacts(source, tagger) }];
+};
+const fromPage = (name: string): Material[] => {
+  const { source } = LONG_PAGES.find((p) => p.name === name)!;
+  return [{ letter: 'A', source, facts: extractFacts(source, tagger) }];
+};
+const factOf = (material: readonly Material[], r: { source: string; fact: string }) =>
+  material.find((m) => m.letter === r.source)!.facts.find((f) => f.id === r.fact)!;
+
+describe('angles', () => {
+  it('are five and then five others, each on at least two facts, with what is lesser known in it', () => {
+    for (const file of FILES) {
+      const material = materialOf(file);
+      const [first, second] = [anglesOf(material, clock), anglesOf(material, clock, 1)];
+      expect(first, file).to.have.length(5);
+      expect(
+        first.filter((a) => second.some((b) => b.id === a.id)),
+        file,
+      ).to.deep.equal([]);
+      for (const a of [...first, ...second]) {
+        expect(a.facts.length).to.be.at.least(2);
+        expect(a.ms).to.be.greaterThan(1000);
+        expect(a.facts.map((f) => f.fact)).to.include(a.lesserKnown.fact);
+        expect(factOf(material, a.lesserKnown).text).to.equal(a.lesserKnown.text);
+      }
+      expect(
+        first.some((a) => a.secondPart !== null),
+        file,
+      ).to.equal(true);
+    }
+  });
+});
+
+describe('titles', () => {
+  it('are at most ten under 60 letters, one recommended, each paid for by a fact, with reasons', () => {
+    for (const file of FILES) {
+      const material = materialOf(file);
+      const titles = titlesOf(material, tagger);
+      expect(titles.length, file).to.be.within(3, 10);
+      expect(
+        titles.filter((t) => t.recommended),
+        file,
+      ).to.have.length(1);
+      expect(new Set(titles.map((t) => t.text)).size).to.equal(titles.length);
+      for (const t of titles) {
+        expect([...t.text].length, t.text).to.be.lessThan(LONGEST_TITLE);
+        expect(factOf(material, t.pays), t.text).to.not.equal(undefined);
+        expect(t.reasons.length).to.be.greaterThan(0);
+        expect(checkTitle(t.text, material).paid, t.text).to.equal(true);
+      }
+    }
+  });
+
+  it('say what they must not claim where the source is not sure', () => {
+    const material: Material[] = [{ ...materialOf('eels.txt')[0] }];
+    const may = titlesOf(fromPage('abstract-hedgehogs'), tagger)
+      .concat(titlesOf(material, tagger))
+      .filter(
+        (t) => factOf([...fromPage('abstract-hedgehogs'), ...material], t.pays)?.modality === 'possible',
+      );
+    for (const t of may) expect(t.mustNot.join()).to.match(/the source says/);
+  });
+
+  it('are refused with the reason when the sources can’t pay for them', () => {
+    const material = materialOf('footbridge.html');
+    const why = (title: string) => {
+      const check = checkTitle(title, material);
+      return check.paid ? null : check.why;
+    };
+    expect(why('How 4,000 dancers broke a bridge')).to.match(/No source has 4,000/);
+    expect(why('What the king of Norway saw')).to.match(/No (?:source names Norway|fact says)/);
+    expect(why('Dragons under the castle')).to.match(/No fact says anything of “dragons”/);
+    expect(why('The deadliest footbridge of Pell Street')).to.match(/No source says “deadliest”/);
+    expect(why('x'.repeat(70))).to.match(/70 letters/);
+    expect(why('Why the footbridge swayed under the crowd')).to.equal(null);
+  });
+
+  it('are kept: the script says where the title’s fact is told, and that it is not when it isn’t', async () => {
+    const material = materialOf('footbridge.html');
+    const [title] = titlesOf(material, tagger);
+    const tools = { tagger, clock, solver: await solver() };
+    const draft = draftScript(
+      material[0].source,
+      { target: { kind: 'point', seconds: 120 }, mood: 'calm', seed: 1, must: [title.pays.fact] },
+      tools,
+    );
+    const lines = draft.sections.flatMap((s) => s.lines);
+    const kept = promiseKept(title.pays, lines);
+    expect(lines.find((l) => l.id === kept)!.from[0].fact).to.equal(title.pays.fact);
+    expect(promiseKept({ source: 'A', fact: 'f9999' }, lines)).to.equal(null);
+  }).timeout(30_000);
+
+  it('come with pictures of at most four words, and a sentence the script must make good', () => {
+    for (const file of FILES) {
+      const material = materialOf(file);
+      const pictures = picturesOf(material, titlesOf(material, tagger));
+      expect(pictures.length, file).to.be.greaterThan(0);
+      for (const p of pictures) expect(p.words.split(/\s+/).length, p.words).to.be.within(1, 4);
+      expect(promiseIdeas(material, { tagger, clock }).sentence, file).to.match(
+        /^(?:The listener learns|Afterwards the listener can) .+\.$/,
+      );
+    }
+  });
+
+  it('differ with another seed only in order among equals: the same facts pay', () => {
+    const material = materialOf('boat-lift.md');
+    const [a, b] = [titlesOf(material, tagger, 1), titlesOf(material, tagger, 1)];
+    expect(a).to.deep.equal(b);
+  });
+});
+
+describe('hooks', () => {
+  it('are of kinds whose facts are there, rest on facts, are timed, and name what pays for them', () => {
+    const kinds = new Set<string>();
+    for (const material of [...FILES.map(materialOf), ...LONG_PAGES.map((p) => fromPage(p.name))])
+      for (const h of hooksOf(material, { tagger, clock })) {
+        kinds.add(h.kind);
+        expect(HOOK_KINDS).to.include(h.kind);
+        expect(factOf(material, h.rests), h.text).to.not.equal(undefined);
+        for (const p of h.pays) expect(factOf(material, p)).to.not.equal(undefined);
+        expect(h.ms).to.be.greaterThan(500);
+        expect(h.text.split(/\s+/).length, h.text).to.be.at.most(24);
+        if (h.own) expect(factOf(material, h.rests).text).to.equal(h.text);
+      }
+    expect([...kinds].sort()).to.deep.equal([...HOOK_KINDS].sort());
+  });
+
+  it('turn a study’s open question into one a listener hears', () => {
+    const questions = hooksOf(fromPage('abstract-naps'), { tagger, clock }).filter(
+      (h) => h.kind === 'question',
+    );
+    expect(questions.map((h) => h.text)).to.include(
+      'Does a planned nap of twenty minutes reduce dispensing errors by night-shift pharmacists?',
+    );
+  });
+
+  it('never open a story with its reveal', () => {
+    for (const name of ['story-bus', 'story-piano', 'story-allotment']) {
+      const material = fromPage(name);
+      for (const h of hooksOf(material, { tagger, clock })) {
+        const at = material[0].facts.findIndex((f) => f.id === h.rests.fact);
+        expect(at / material[0].facts.length, h.text).to.be.at.most(0.75);
+      }
+    }
+  });
+});
