@@ -248,7 +248,7 @@ export class Service {
         options: {
           ...open,
           target: { ...options.target, ...(input.seconds ? { seconds: input.seconds } : {}) },
-          out: [...new Set([...options.out, ...told])],
+          given: [...new Set(told)],
           must: [],
         },
         frame: row.settings.frame,

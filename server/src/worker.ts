@@ -63,6 +63,7 @@ export interface DraftTask {
     must?: string[];
     out?: string[];
     favour?: string[];
+    given?: string[];
     others?: { letter: string; document: SourceDocument }[];
     brief?: Brief;
     fixed?: DraftOptions['fixed'];

@@ -38,16 +38,30 @@ function choiceFor(plan: DraftPlan, pins: ReadonlySet<number>, minMs: number, ma
   return { minMs, maxMs, pins, bans, moved, cohesion: plan.source.kind === 'forum' ? STORY_COHESION : 1 };
 }
 
-/** Everything that may be told. */
-const allowed = (plan: DraftPlan) =>
-  plan.units
-    .filter(
-      (u) =>
-        u.index <= plan.ending &&
-        !plan.banned.has(u.index) &&
-        !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)),
-    )
-    .map((u) => u.index);
+/** Everything that may be told together: in closed groups, nothing that was ruled out. */
+function allowed(plan: DraftPlan): number[] {
+  const may = new Set(
+    plan.units
+      .filter(
+        (u) =>
+          u.index <= plan.ending &&
+          !plan.banned.has(u.index) &&
+          !(plan.opening > 0 && u.needs.some((n) => n.to === plan.opening && n.adjacent)),
+      )
+      .map((u) => u.index),
+  );
+  for (let changed = true; changed;) {
+    changed = false;
+    for (const i of may) {
+      const { needs, needsNext } = plan.units[i];
+      if (needs.every((n) => n.name !== undefined || may.has(n.to)) && (!needsNext || may.has(i + 1)))
+        continue;
+      may.delete(i);
+      changed = true;
+    }
+  }
+  return [...may];
+}
 
 /** The shortest and the longest telling with these pins. */
 export function carried(asked: DraftPlan, pins: ReadonlySet<number>, tools: DraftTools): Carries {

@@ -51,6 +51,8 @@ export interface DraftOptions {
   /** Facts the writer wants told, and facts that must not be: by id in the first source, as "B:f3" in another. */
   must?: readonly string[];
   out?: readonly string[];
+  /** Facts the listener knows from a first part: not told again, and what points at them may be told. */
+  given?: readonly string[];
   /** Facts of the angle the writer took: told before others. */
   favour?: readonly string[];
   /** What opens: a hook, or none but the source's own opening. */
@@ -151,10 +153,17 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
       })),
     );
   const [first, ...others] = made;
-  const units = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(
+  const heard = new Set(options.given ?? []);
+  const joined = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(
     0,
     MOST_UNITS,
   );
+  const units = heard.size
+    ? joined.map((u) => ({
+        ...u,
+        needs: u.needs.filter((n) => n.adjacent || !named(joined[n.to], heard, letter)),
+      }))
+    : joined;
   if (!units.length)
     throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', NONE);
   if (shape.counts && !units.some((u) => u.sentence.fact.step))
@@ -164,7 +173,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
       NONE,
     );
   const doubled = read.length > 1 ? toldTwice(read) : { out: new Set<string>(), notes: [] };
-  const out = new Set(options.out ?? []);
+  const out = new Set([...(options.out ?? []), ...heard]);
   const must = new Set(options.must ?? []);
   const avoided = units.filter((u) => u.lines.some((l) => saysAvoided(l, brief.avoid)));
   const banned = new Set(
@@ -181,8 +190,18 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
   if (!allowed.length)
     throw new DraftError('nothing-to-tell', 'Every fact of this source is marked to be left out.', NONE);
   const mustAvoided = avoided.filter((u) => named(u, must, letter));
-  const nearest = (index: number, list: readonly Unit[]) =>
-    banned.has(index) ? (list.find((u) => !u.needs.length && !u.needsNext) ?? list[0]).index : index;
+  /** Whether all that a unit points at may be told. */
+  const reachable = (u: Unit): boolean =>
+    !banned.has(u.index) &&
+    u.needs.every((n) => n.name !== undefined || (n.to < u.index && reachable(units[n.to])));
+  const natural = (index: number) =>
+    banned.has(index)
+      ? (allowed.find((u) => !u.needsNext && u.needs.every((n) => n.name !== undefined)) ?? allowed[0]).index
+      : index;
+  const lastOf = (index: number) =>
+    banned.has(index)
+      ? ([...allowed].reverse().find((u) => !u.needsNext && reachable(u)) ?? allowed.at(-1)!).index
+      : index;
   const own = units.filter((u) => u.letter === letter);
   const hook = options.hook === undefined ? usualHook(material, tools, options.seed) : options.hook;
   // What a study's question hook asks is not told once more.
@@ -193,7 +212,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
   const hooked = hook?.own
     ? units.find((u) => u.letter === hook.rests.source && u.sentence.fact.id === hook.rests.fact)
     : undefined;
-  const natural = nearest(own[openingUnit(first, source)]?.index ?? 0, allowed);
+  const usual = natural(own[openingUnit(first, source)]?.index ?? 0);
   return {
     units: askedBy
       ? units.map((u) =>
@@ -208,8 +227,8 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
     hook,
     material,
     variants: variantsFor(read, brief, tools),
-    opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : natural,
-    ending: nearest(own[Math.min(endingUnit(first, source), own.length - 1)].index, [...allowed].reverse()),
+    opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : usual,
+    ending: lastOf(own[Math.min(endingUnit(first, source), own.length - 1)].index),
     people: new Map([
       ...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]),
       ...introductionsOf(source),

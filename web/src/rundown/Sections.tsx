@@ -181,9 +181,8 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
         <div className="min-w-0">
           <SectionTitle title={row.title} onRename={(t) => rundown.rename(row.id, t)} />
           <button
-            className="block w-full text-left truncate text-[12.5px] text-ink2 cursor-pointer"
+            className="block w-full text-left truncate text-[12.5px] text-ink2 cursor-pointer min-h-6"
             aria-expanded={open}
-            aria-label={`What ${row.title} carries`}
             onClick={() => props.onChoose(open ? null : row.id)}
           >
             {row.points.length
@@ -195,7 +194,11 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
             <span className="text-ink3">{row.points[0]?.quote.slice(0, 90)}</span>
           </button>
         </div>
-        <span className="flex gap-1" aria-label={`${raised.length} raised, ${settled.length} settled`}>
+        <span
+          className="flex gap-1"
+          role="img"
+          aria-label={`${raised.length} raised, ${settled.length} settled`}
+        >
           {settled.map((l) => (
             <i
               key={`s${l.from}`}

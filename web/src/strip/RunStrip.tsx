@@ -192,6 +192,7 @@ export function RunStrip(props: RunStripProps) {
                 key={s.id}
                 at={x(starts[i] + s.ms)}
                 title={s.title}
+                planned={s.plannedMs || s.ms}
                 msPerUnit={wholeMs / WIDTH}
                 onEdge={(by) => props.onEdge(s.id, by)}
               />
@@ -357,11 +358,13 @@ const Shade = memo(function Shade({
 function Edge({
   at,
   title,
+  planned,
   msPerUnit,
   onEdge,
 }: {
   at: number;
   title: string;
+  planned: number;
   msPerUnit: number;
   onEdge: (byMs: number) => void;
 }) {
@@ -392,6 +395,9 @@ function Edge({
         role="separator"
         tabIndex={0}
         aria-orientation="vertical"
+        aria-valuenow={Math.round(planned / 1000)}
+        aria-valuemin={2}
+        aria-valuetext={`${title} planned ${clockText(planned, false)}`}
         aria-label={`Edge of ${title}: arrow keys give or take a second`}
         onKeyDown={(e) => {
           if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return;

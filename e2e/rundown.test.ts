@@ -1,0 +1,151 @@
+/** The Rundown in Chromium: promise, sections by their seconds, takes, hooks, by pointer and by keyboard. */
+import { expect } from 'chai';
+import { axe, openDesk, totalSeconds, type Desk } from './browser.ts';
+
+describe('the Rundown', function () {
+  this.timeout(180_000);
+  let desk: Desk;
+  const open = async (title: string) => {
+    const { scripts } = (await desk.server.get('/library')).body;
+    const { id } = scripts.find((s: { settings: { title: string } }) => s.settings.title.includes(title));
+    await desk.page.goto(`${desk.server.url}/script/${id}/rundown`);
+    await desk.page.getByText('of seven kinds').waitFor();
+    return id as string;
+  };
+  const titles = async () =>
+    desk.page
+      .locator('[data-testid^="section-"] input[aria-label^="Title of"]')
+      .evaluateAll((list) => list.map((i) => (i as HTMLInputElement).value));
+
+  before(async () => {
+    desk = await openDesk();
+  });
+  after(() => desk.close());
+
+  it('shows every section with planned and heard seconds that add up to the length', async () => {
+    await open('Footbridge');
+    const { page } = desk;
+    expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30');
+    await page.waitForFunction(
+      () => !/^0:00/.test(document.querySelector('[data-testid=total]')?.textContent ?? '0:00'),
+    );
+    expect(await totalSeconds(page)).to.be.within(209, 211);
+    expect((await titles()).length).to.be.greaterThan(4);
+    expect(await axe(page)).to.deep.equal([]);
+  });
+
+  it('takes a title that a fact pays for, says where it is paid, and refuses one that nothing pays for', async () => {
+    const { page } = desk;
+    await page.getByRole('button', { name: 'Titles and pictures' }).click();
+    await page.getByLabel('A title of your own').fill('Nine dragons under the bridge');
+    await page.getByRole('button', { name: 'Can it be paid?' }).click();
+    await page.getByText('The sources can’t pay for it.').waitFor();
+    expect(await page.getByLabel('Title', { exact: true }).inputValue()).to.not.match(/dragons/);
+    await page.getByRole('region', { name: 'Promise' }).getByRole('button', { name: 'Use' }).first().click();
+    await page.getByText('in use').waitFor();
+    await page.getByTestId('kept').waitFor();
+    expect(await page.getByTestId('kept').innerText()).to.match(/paid at \d+:\d\d|not paid/);
+    expect(await axe(page)).to.deep.equal([]);
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+  });
+
+  it('gives a section time by key and takes it from the others; the sum holds; undo goes back', async () => {
+    const { page } = desk;
+    const row = page.locator('[data-testid^="section-"]').nth(1);
+    const field = row.getByLabel(/^Planned time of/);
+    const before = await field.inputValue();
+    await row.focus();
+    for (let i = 0; i < 5; i++) await page.keyboard.press('+');
+    expect(await field.inputValue()).to.not.equal(before);
+    expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30');
+    await page.keyboard.press('F2');
+    await page.getByPlaceholder(/action/i).fill('Undo');
+    await page.keyboard.press('Enter');
+    await field.fill('0:40');
+    await page.keyboard.press('Enter');
+    expect(await field.inputValue()).to.equal('0:40');
+  });
+
+  it('drags a section’s edge on the run strip, and has the same on arrow keys', async () => {
+    const { page } = desk;
+    const edge = page.getByRole('separator').first();
+    const field = page
+      .locator('[data-testid^="section-"]')
+      .first()
+      .getByLabel(/^Planned time of/);
+    const before = await field.inputValue();
+    await edge.focus();
+    for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+    expect(await field.inputValue()).to.not.equal(before);
+    const box = (await edge.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 40, box.y + box.height / 2, { steps: 5 });
+    await page.mouse.up();
+    expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30');
+  });
+
+  it('fits every section to its plan', async () => {
+    const { page } = desk;
+    await page.getByRole('button', { name: /^Fit to/ }).click();
+    await page.getByRole('button', { name: /^Fit to/ }).waitFor();
+    await page.waitForFunction(() => !document.body.innerText.includes('Fitting…'));
+    expect(Math.abs((await totalSeconds(page)) - 210)).to.be.at.most(4);
+  });
+
+  it('locks a section: nothing automatic changes it', async () => {
+    const { page } = desk;
+    const row = page.locator('[data-testid^="section-"]').nth(1);
+    await row.getByRole('button', { name: /^Lock / }).click();
+    await row.getByRole('button', { name: /^Unlock / }).waitFor();
+    await row.focus();
+    await page.keyboard.press('t');
+    await page.getByText('This section is locked.').waitFor();
+    await page.getByRole('button', { name: 'Good' }).click();
+    await row.getByRole('button', { name: /^Unlock / }).click();
+  });
+
+  it('tells a section another way, keeps the earlier take, and goes back to it', async () => {
+    const { page } = desk;
+    const rows = page.locator('[data-testid^="section-"]');
+    for (let i = 1; i < 5; i++) {
+      await rows.nth(i).locator('button[aria-expanded]').click();
+      const before = await rows.nth(i).locator('ol').innerText();
+      await rows.nth(i).getByRole('button', { name: 'Another take' }).click();
+      await page.waitForFunction(() => !document.body.innerText.includes('Telling…'));
+      const changed = (await rows.nth(i).locator('ol').innerText()) !== before;
+      if (changed) {
+        await rows.nth(i).getByText('earlier takes').waitFor();
+        await rows.nth(i).getByRole('button', { name: 'Use' }).last().click();
+        expect(await rows.nth(i).locator('ol').innerText()).to.equal(before);
+        expect(await axe(page)).to.deep.equal([]);
+        return;
+      }
+      await rows.nth(i).locator('button[aria-expanded]').click();
+    }
+    expect.fail('no section had another take');
+  });
+
+  it('changes the hook and the shape', async () => {
+    const { page } = desk;
+    const hooks = page.getByRole('region', { name: 'Hook' });
+    await hooks.getByRole('button', { name: 'Use' }).first().click();
+    await hooks.getByText('in the script').waitFor();
+    await page
+      .getByRole('complementary', { name: 'Shape and brief' })
+      .getByRole('button', { name: 'Case' })
+      .click();
+    await page.getByRole('heading', { name: 'Case' }).waitFor();
+    expect(Math.abs((await totalSeconds(page)) - 210)).to.be.at.most(4);
+  });
+
+  it('says in an empty script what is missing, and breaks nothing', async () => {
+    const { page } = desk;
+    await page.goto(`${desk.server.url}/begin`);
+    await page.getByRole('button', { name: 'Begin an empty script' }).click();
+    await page.getByRole('link', { name: 'Rundown' }).click();
+    await page.getByText('No promise yet').waitFor();
+    expect(await axe(page)).to.deep.equal([]);
+    expect(desk.errors.filter((e) => !/status of (?:400|404)/.test(e))).to.deep.equal([]);
+  });
+});
