@@ -8,7 +8,7 @@ import {
   SHORTEST_TARGET,
   LONGEST_TARGET,
 } from '@ursprung/core/script';
-import { HOOK_KINDS, SHAPE_IDS, briefSchema } from '@ursprung/core/plan';
+import { HOOK_KINDS, SHAPE_IDS, briefSchema, houseSchema } from '@ursprung/core/plan';
 import { SOURCE_KINDS } from '@ursprung/core/source';
 
 /** Shipped voices by id; kept here so that the page needs no voice data to check a form. */
@@ -28,12 +28,24 @@ const title = z
 
 export const targetInput = z.object({ kind: z.enum(TARGET_KINDS), seconds });
 
+export const fixedInput = z.object({
+  id: z.string().max(40),
+  name: z.string().trim().min(1, 'A fixed part has a name.').max(60),
+  text: z.string().max(2000),
+  ms: z.number().int().min(0).max(180_000).optional(),
+  where: z.enum(['start', 'end', 'middle']),
+});
+
 export const channelSettings = z.object({
   frame: z.enum(FRAMES),
   mood: z.enum(MOODS),
   pace,
   voice: z.enum(VOICE_IDS),
   usual: z.object({ from: seconds, to: seconds }),
+  /** How the channel sounds, where it differs from what an audience needs. */
+  house: houseSchema.optional(),
+  /** Parts that every script of the channel has. */
+  fixed: z.array(fixedInput).max(12).optional(),
 });
 export type ChannelSettings = z.infer<typeof channelSettings>;
 export const channelInput = z.object({
@@ -48,14 +60,9 @@ export const promiseInput = z.object({
   pays: factRef.optional(),
   sentence: z.string().max(400).default(''),
   picture: z.object({ shows: z.string().max(300), words: z.string().max(80) }).optional(),
+  /** A fact of the passage that explains a story, confirmed by the writer. */
+  reveal: z.string().max(20).optional(),
   angle: z.object({ says: z.string().max(300), facts: z.array(factRef).max(200) }).optional(),
-});
-export const fixedInput = z.object({
-  id: z.string().max(40),
-  name: z.string().trim().min(1, 'A fixed part has a name.').max(60),
-  text: z.string().max(2000),
-  ms: z.number().int().min(0).max(180_000).optional(),
-  where: z.enum(['start', 'end', 'middle']),
 });
 export const partInput = z.object({
   name: z.string().trim().min(1, 'A part has a name.').max(60),

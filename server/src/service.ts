@@ -204,6 +204,7 @@ export class Service {
       ...beside,
       must: [...beside.must, ...paid(promise)],
       favour: favoured(promise),
+      ...(promise?.reveal ? { reveal: promise.reveal } : {}),
       letter: source.letter,
     };
     return { row, sources, source, options };
@@ -329,6 +330,7 @@ export class Service {
             ...beside,
             must: [...beside.must, ...paid(promise)],
             favour: favoured(promise),
+            ...(promise?.reveal ? { reveal: promise.reveal } : {}),
           })
         : null;
     const { title, frame, mood, pace, voice, target, seed } = input;

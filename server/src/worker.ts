@@ -23,6 +23,8 @@ import {
   promiseIdeas,
   promiseSentence,
   rankShapes,
+  storyBeats,
+  type StoryBeats,
   type Brief,
   type Hook,
   type HookKind,
@@ -64,6 +66,7 @@ export interface DraftTask {
     out?: string[];
     favour?: string[];
     given?: string[];
+    reveal?: string;
     others?: { letter: string; document: SourceDocument }[];
     brief?: Brief;
     fixed?: DraftOptions['fixed'];
@@ -84,6 +87,8 @@ export interface Promised extends PromiseIdeas {
   hooks: Hook[];
   shapes: RankedShape[];
   check: TitleCheck | null;
+  /** Where a first-person story turns and is explained; null for other kinds. */
+  beats: StoryBeats | null;
 }
 export interface RedoTask extends DraftTask {
   what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'shape' | 'whole';
@@ -172,6 +177,7 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
       hooks: hooksOf(material, tools, task.seed).slice(0, 14),
       shapes: rankShapes({ source: material[0].source, facts: material[0].facts, sources: material.length }),
       check,
+      beats: material[0].source.kind === 'forum' ? storyBeats(material[0].facts) : null,
     };
   });
 

@@ -42,6 +42,8 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
       carries,
     );
   const notes = [...plan.notes];
+  const mustMs = options.must?.length ? carried(plan, new Set(fewerPins(plan)[1]), tools).shortestMs : 0;
+  if (mustMs > wantedMs + 500) throw mustTooLong(mustMs, wantedMs, options.must!.length, carries);
   let tries = [pins];
   if (wantedMs < carries.shortestMs) {
     // A guide is told whole or not at all.
@@ -49,7 +51,7 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
     notes.push(
       `Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`,
     );
-    tries = [new Set([plan.opening])];
+    tries = [fewerPins(plan)[1], ...(options.must?.length ? [] : [new Set([plan.opening])])];
   } else if (!plan.shape.counts) tries.push(...fewerPins(plan));
   for (const pinSet of tries) {
     const sections = fit(plan, pinSet, wantedMs, tools);
@@ -68,6 +70,15 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
     carries,
   );
 }
+
+/** What must be told takes longer than all that was asked. */
+const mustTooLong = (mustMs: number, wantedMs: number, count: number, carries: Carries) =>
+  new DraftError(
+    'too-long',
+    `${count === 1 ? 'The fact that must be told takes' : `The ${count} facts that must be told take`} at least ${clockText(mustMs, false)} with what they point at; ${clockText(wantedMs, false)} was asked.`,
+    carries,
+    [`Ask for ${clockText(Math.ceil(mustMs / 1000) * 1000, false)} or more.`, 'Untick some of them.'],
+  );
 
 /** Below the floor: the reason and other ways. */
 function tooLong(plan: DraftPlan, carries: Carries, ticked: number): DraftError {

@@ -2,6 +2,7 @@
 import type { SourceDocument } from '../source/document.ts';
 import { stems } from '../facts/centrality.ts';
 import type { Tagger } from '../language/tagger.ts';
+import { storyBeats } from '../plan/beats.ts';
 import type { Unit } from './units.ts';
 
 const STRIKING =
@@ -102,23 +103,13 @@ export function endingUnit(units: readonly Unit[], source: SourceDocument): numb
   return last;
 }
 
-const PERFECT = /\bhad (?:\w+ )?(?:been|gone|begun|come|become|taken|known|lost|left|made|told|\w+ed)\b/gi;
-
-/**
- * The reveal of a first-person story: the passage around the densest run of past perfect over four sentences in the
- * later half, where a story goes back to say why (found right at the first guess in 10 of 13 stories tried).
- */
-export function revealUnits(units: readonly Unit[], source: SourceDocument): number[] {
+/** The reveal of a first-person story, whole: the passage the writer confirmed, else the best guess. */
+export function revealUnits(units: readonly Unit[], source: SourceDocument, confirmed?: string): number[] {
   if (source.kind !== 'forum') return [];
-  const counts = units.map((u) => (u.sentence.fact.text.match(PERFECT) ?? []).length);
-  let best = { at: -1, sum: 2 };
-  for (let i = Math.floor(units.length * 0.45); i + 4 <= units.length; i++) {
-    const sum = counts.slice(i, i + 4).reduce((a, b) => a + b, 0);
-    if (sum > best.sum) best = { at: i, sum };
-  }
-  if (best.at < 0) return [];
-  const blocks = new Set(units.slice(best.at, best.at + 4).map((u) => u.block.id));
-  return units.filter((u) => blocks.has(u.block.id)).map((u) => u.index);
+  const own = units.filter((u) => u.letter === units[0]?.letter);
+  const id = confirmed ?? storyBeats(own.map((u) => u.sentence.fact)).reveals[0];
+  const passage = own.find((u) => u.sentence.fact.id === id)?.block.id;
+  return passage === undefined ? [] : own.filter((u) => u.block.id === passage).map((u) => u.index);
 }
 
 /** A guide's task as words to follow "how to", from its title: "Freeing a stuck sash window" → "free a stuck sash window". */

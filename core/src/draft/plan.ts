@@ -55,6 +55,8 @@ export interface DraftOptions {
   given?: readonly string[];
   /** Facts of the angle the writer took: told before others. */
   favour?: readonly string[];
+  /** A fact of the passage that explains a story, as the writer confirmed it. */
+  reveal?: string;
   /** What opens: a hook, or none but the source's own opening. */
   hook?: Hook | null;
   fixed?: readonly FixedPart[];
@@ -121,7 +123,28 @@ export const named = (unit: Unit, ids: ReadonlySet<string>, first: string) =>
 
 const NONE: Carries = { shortestMs: 0, longestMs: 0 };
 
+/** Words that no English page of some length does without. */
+const ENGLISH = /\b(?:the|of|and|to|in|was|is|that|it|for|with|as|on|at|by)\b/gi;
+/** Below this share of such words a page is in another language. */
+const ENGLISH_SHARE = 0.12;
+
+/** What is said when a source can't be told because of its language; null when it is English. The guess by trigrams alone is too often wrong on short pages. */
+function foreign(source: SourceDocument): string | null {
+  if (/^en\b/.test(source.language)) return null;
+  const words = source.text.split(/\s+/).length;
+  const share = (source.text.match(ENGLISH)?.length ?? 0) / Math.max(1, words);
+  if (share >= ENGLISH_SHARE) return null;
+  const name =
+    new Intl.DisplayNames(['en'], { type: 'language', fallback: 'none' }).of(source.language) ??
+    'another language';
+  return `“${clip(source.title)}” is in ${name}. Drafts are told from English sources only; its words can still be read and quoted on the desk.`;
+}
+
 export function makePlan(source: SourceDocument, options: DraftOptions, tools: DraftTools): DraftPlan {
+  const other = [source, ...(options.others ?? []).map((o) => o.document)]
+    .map(foreign)
+    .find((x) => x !== null);
+  if (other) throw new DraftError('nothing-to-tell', other, NONE);
   const brief: Brief = { ...(options.brief ?? usualBrief()), mood: options.mood };
   const letter = options.letter ?? 'A';
   const read = [{ letter, document: source }, ...(options.others ?? [])].map((o) => ({
@@ -158,10 +181,13 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
     0,
     MOST_UNITS,
   );
-  const units = heard.size
+  const doubled = read.length > 1 ? toldTwice(read) : { out: new Set<string>(), notes: [] };
+  // What the listener knows from a first part, or hears from another source, may be pointed at.
+  const known = new Set([...heard, ...doubled.out]);
+  const units = known.size
     ? joined.map((u) => ({
         ...u,
-        needs: u.needs.filter((n) => n.adjacent || !named(joined[n.to], heard, letter)),
+        needs: u.needs.filter((n) => n.adjacent || !named(joined[n.to], known, letter)),
       }))
     : joined;
   if (!units.length)
@@ -172,7 +198,6 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
       'This source has no numbered steps, so it can’t be told as steps.',
       NONE,
     );
-  const doubled = read.length > 1 ? toldTwice(read) : { out: new Set<string>(), notes: [] };
   const out = new Set([...(options.out ?? []), ...heard]);
   const must = new Set(options.must ?? []);
   const avoided = units.filter((u) => u.lines.some((l) => saysAvoided(l, brief.avoid)));
@@ -382,7 +407,7 @@ export function pinned({
   const pins = new Set([
     opening,
     ending,
-    ...(options.others?.length ? [] : revealUnits(units, source)),
+    ...(options.others?.length ? [] : revealUnits(units, source, options.reveal)),
     ...units.filter((u) => named(u, must, letter)).map((u) => u.index),
   ]);
   // A study is told with what was done and what was found, however short.

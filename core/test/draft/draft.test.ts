@@ -181,16 +181,16 @@ describe('drafting', () => {
         { mood: 'calm', seed: 1 },
         { tagger, clock, solver: await solver() },
       );
-      const both = await made(40);
+      const both = await made(36);
       expect(both.carries.longestMs).to.be.greaterThan(alone.longestMs + 8000);
-      expect(both.ms).to.be.closeTo(40_000, 400);
+      expect(both.ms).to.be.closeTo(36_000, 400);
       const letters = new Set(linesOf(both).flatMap((l) => l.from.map((f) => f.source)));
       expect([...letters].sort()).to.deep.equal(['A', 'B']);
       for (const line of linesOf(both))
         for (const f of line.from) expect((f.source === 'A' ? older : newer).text).to.include(f.quote);
     });
     it('tells nothing twice, and of two figures for one thing the newer, saying so', async () => {
-      const both = await made(40);
+      const both = await made(36);
       const text = linesOf(both)
         .map((l) => l.text)
         .join(' ');
@@ -201,7 +201,7 @@ describe('drafting', () => {
       );
     });
     it('opens and ends on the first one’s own words', async () => {
-      const lines = linesOf(await made(40));
+      const lines = linesOf(await made(36));
       expect(lines[0].from[0].source).to.equal('A');
       expect(lines.at(-1)!.from[0].source).to.equal('A');
     });

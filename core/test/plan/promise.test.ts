@@ -8,7 +8,9 @@ import {
   HOOK_KINDS,
   LONGEST_TITLE,
   picturesOf,
+  openingCheck,
   promiseIdeas,
+  storyBeats,
   promiseKept,
   titlesOf,
   type Material,
@@ -164,5 +166,58 @@ describe('hooks', () => {
         expect(at / material[0].facts.length, h.text).to.be.at.most(0.75);
       }
     }
+  });
+});
+
+describe('what an opening does', () => {
+  const line = (text: string, startMs: number, fact?: string) => ({
+    text,
+    startMs,
+    from: fact ? [{ source: 'A', fact }] : [],
+  });
+
+  it('says what this is and what is at stake within 15 seconds, and what the listener gets within 30', () => {
+    const lines = [
+      line('The lift at Orrin has failed once.', 0),
+      line('It weighs a boat at nothing.', 16_000, 'f3'),
+    ];
+    expect(openingCheck('The lift that weighs a boat', lines, { source: 'A', fact: 'f3' })).to.deep.equal({
+      whatMs: 0,
+      stakeMs: 0,
+      getMs: 16_000,
+    });
+  });
+
+  it('says what is missing', () => {
+    expect(
+      openingCheck('The lift that weighs a boat', [
+        line('In the beginning there was mud.', 0),
+        line('The lift works.', 40_000),
+      ]),
+    ).to.deep.equal({ whatMs: null, stakeMs: null, getMs: null });
+  });
+});
+
+describe('a story’s beats', () => {
+  it('find the passage that explains it among three guesses, and none in a report', () => {
+    const held = {
+      'story-bus': 'It was letters|But there was an old one|She had run out',
+      'story-piano': 'Her mother had been',
+      'story-allotment': 'Her grandmother had lost',
+    };
+    for (const [name, opens] of Object.entries(held)) {
+      const [m] = fromPage(name);
+      const passages = storyBeats(m.facts).reveals.map((id) =>
+        m.facts
+          .filter((f) => f.block === m.facts.find((x) => x.id === id)!.block)
+          .map((f) => f.text)
+          .join(' '),
+      );
+      expect(
+        passages.some((p) => new RegExp(opens).test(p)),
+        `${name}: ${passages.map((p) => p.slice(0, 60)).join(' | ')}`,
+      ).to.equal(true);
+    }
+    expect(storyBeats(fromPage('news-ferry')[0].facts).reveals.length).to.be.at.most(3);
   });
 });

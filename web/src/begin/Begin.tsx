@@ -53,6 +53,7 @@ export function Begin() {
   const [shape, setShape] = useState<string>('best');
   const [page, setPage] = useState(0);
   const [angle, setAngle] = useState<Angle | null>(null);
+  const [reveal, setReveal] = useState(0);
   const [audience, setAudience] = useState<(typeof AUDIENCES)[number]>('anyone');
   const [person, setPerson] = useState<string>('as told');
   const fileInput = useRef<HTMLInputElement>(null);
@@ -128,9 +129,12 @@ export function Begin() {
       : null;
   const chosenTitle = promised.data?.titles.find((t) => t.text === asked);
   const pays = chosenTitle?.pays ?? (check.data?.check?.paid ? check.data.check.pays : undefined);
+  const reveals = promised.data?.beats?.reveals ?? [];
+  const revealed = reveals.length ? reveals[reveal % reveals.length] : undefined;
   const promise =
-    source && (pays || angle)
+    source && (pays || angle || revealed)
       ? {
+          ...(revealed ? { reveal: revealed } : {}),
           ...(pays ? { pays, sentence: chosenTitle?.sentence ?? check.data?.sentence ?? '' } : {}),
           ...(angle ? { angle: { says: angle.says, facts: [...angle.facts] } } : {}),
         }
@@ -138,6 +142,7 @@ export function Begin() {
   const brief = {
     mood,
     audience,
+    ...(channel?.settings.house ? { house: channel.settings.house } : {}),
     ...(person === 'as told' ? {} : { person: person as (typeof PERSONS)[number] }),
   };
   const draft = useMutation({
@@ -154,6 +159,7 @@ export function Begin() {
         ...(shape === 'best' || !source ? {} : { shape: shape as ShapeId }),
         ...(promise ? { promise } : {}),
         brief,
+        ...(channel?.settings.fixed ? { fixed: channel.settings.fixed } : {}),
         seed: 1,
       }),
     onSuccess: ({ id, notes }) => navigate(`/script/${id}/page`, { state: { notes } }),
@@ -289,15 +295,24 @@ export function Begin() {
                 source={source}
                 onMust={tick}
                 promise={
-                  <Angles
-                    promised={promised.data ?? null}
-                    page={page}
-                    chosen={angle?.id ?? null}
-                    title={asked}
-                    onPage={setPage}
-                    onAngle={setAngle}
-                    onTitle={(t) => setTitle(t.text)}
-                  />
+                  <>
+                    {revealed && (
+                      <Reveal
+                        text={source.facts.find((f) => f.id === revealed)?.text ?? ''}
+                        more={reveals.length > 1}
+                        onOther={() => setReveal((r) => r + 1)}
+                      />
+                    )}
+                    <Angles
+                      promised={promised.data ?? null}
+                      page={page}
+                      chosen={angle?.id ?? null}
+                      title={asked}
+                      onPage={setPage}
+                      onAngle={setAngle}
+                      onTitle={(t) => setTitle(t.text)}
+                    />
+                  </>
                 }
                 beside={
                   <Beside
@@ -520,6 +535,23 @@ function Row({ name, children }: { name: string; children: React.ReactNode }) {
     <div className="grid grid-cols-[70px_1fr] py-2 border-b border-hair">
       <span className="text-ink3 pt-1">{name}</span>
       <div>{children}</div>
+    </div>
+  );
+}
+
+/** Where a story is explained: told whole and in its place. The guess is confirmed by leaving it. */
+function Reveal({ text, more, onOther }: { text: string; more: boolean; onOther: () => void }) {
+  return (
+    <div className="pt-4">
+      <div className="columnhead border-b border-hair">
+        the reveal; its passage is told whole, and not before its place
+      </div>
+      <p className="font-serif text-[15.5px] leading-[21px] m-0 py-1">{text}</p>
+      {more && (
+        <button className="quietpress" onClick={onOther}>
+          It is another passage
+        </button>
+      )}
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { useActions } from '../shell/commands.tsx';
 import { changeRest, moveLine, splitSection } from './commands.ts';
+import { LineTakes } from './LineTakes.tsx';
 import { LineView, SectionView, lineShows } from './views.ts';
 
 /** Words on lines that stand in no source, and words still shared with one on the chosen line. */
@@ -183,10 +184,12 @@ export function PagePlace({ session }: { session: ScriptSession }) {
         keys={[
           ['Enter', 'new line'],
           ['Ctrl ]', 'rest'],
+          ['Ctrl ;', 'another take'],
           ['Ctrl Enter', 'section'],
         ]}
       >
         <Chosen session={session} />
+        <LineTakes session={session} />
       </Foot>
     </>
   );

@@ -1,7 +1,25 @@
 /** Hooks of the kinds whose facts are there; the one that opens is marked. */
-import type { Hook } from '@ursprung/core/plan';
+import type { Hook, OpeningCheck } from '@ursprung/core/plan';
+import { clockText } from '../text/clockText.ts';
 import type { PlainSection } from '@ursprung/core/script';
 import type { Rundown } from './useRundown.ts';
+
+/** What the opening does by when. */
+export function Opens({ check }: { check: OpeningCheck }) {
+  const said = (name: string, ms: number | null, by: string) =>
+    ms === null ? (
+      <span className="finding">{`${name} not by ${by}`}</span>
+    ) : (
+      <span>{`${name} at ${clockText(ms, false)}`}</span>
+    );
+  return (
+    <p className="m-0 pt-1 flex gap-5 text-ink2" aria-label="What the opening does">
+      {said('what this is', check.whatMs, '0:15')}
+      {said('what is at stake', check.stakeMs, '0:15')}
+      {said('what the listener gets', check.getMs, '0:30')}
+    </p>
+  );
+}
 
 export function Hooks({
   hooks,

@@ -1,12 +1,13 @@
 /** The Rundown: promise, sections with their seconds, hooks; beside them shape and brief. */
 import { useCallback, useMemo, useState } from 'react';
+import { openingCheck } from '@ursprung/core/plan';
 import { useNavigate } from 'react-router';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { useActions } from '../shell/commands.tsx';
 import { Foot } from '../shell/Foot.tsx';
 import { clockText } from '../text/clockText.ts';
-import { Hooks } from './Hooks.tsx';
+import { Hooks, Opens } from './Hooks.tsx';
 import { PromiseRows } from './Promise.tsx';
 import { Sections } from './Sections.tsx';
 import { Side } from './Side.tsx';
@@ -23,7 +24,21 @@ export function RundownPlace({
   const loops = useSnapshot(session, (s) => s.loops);
   const novelty = useSnapshot(session, (s) => s.novelty);
   const target = useSnapshot(session, (s) => s.settings.target);
-  useSnapshot(session, (s) => s.times);
+  const times = useSnapshot(session, (s) => s.times);
+  const title = useSnapshot(session, (s) => s.settings.title);
+  const pays = useSnapshot(session, (s) => s.settings.promise?.pays);
+  const check = useMemo(
+    () =>
+      openingCheck(
+        title,
+        sections
+          .flatMap((s) => s.lines)
+          .filter((l) => l.text.trim())
+          .map((l) => ({ text: l.text, startMs: times?.get(l.id)?.startMs ?? 0, from: l.from })),
+        pays,
+      ),
+    [sections, times, title, pays],
+  );
   const [seed, setSeed] = useState(1);
   const promised = usePromised(session, { seed });
   const rundown = useRundown(session);
@@ -107,6 +122,7 @@ export function RundownPlace({
             opening={sections[0]}
             rundown={rundown}
           />
+          {sections.some((s) => s.lines.some((l) => l.text.trim())) && <Opens check={check} />}
         </div>
         <Side session={session} promised={promised} rundown={rundown} />
       </main>

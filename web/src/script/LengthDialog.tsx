@@ -1,6 +1,7 @@
 /** Length, frame, voice and pace of a script that exists; the clocks follow. */
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
+import { rebalanced } from '@ursprung/core/plan';
 import type { ScriptRowSettings } from '../api.ts';
 import { FrameChoice, PaceSlider, TargetKindChoice, VoiceChoice, readLength } from '../brief/fields.tsx';
 import { clockText } from '../text/clockText.ts';
@@ -52,6 +53,9 @@ function Form({
         e.preventDefault();
         if (problem) return;
         void session.change({ target: { kind, seconds }, frame, voice, pace });
+        // The plan follows the length; what is told follows the plan when it is fitted.
+        if (seconds !== settings.target.seconds && session.snapshot.sections.some((s) => s.plannedMs))
+          session.take(rebalanced(session.snapshot.sections, session.msOf, seconds * 1000));
         onClose();
       }}
     >
