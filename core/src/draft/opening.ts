@@ -1,7 +1,7 @@
 /** How a draft opens and ends: on the source's own facts. */
 import type { SourceDocument } from '../source/document.ts';
 import { stems } from '../facts/centrality.ts';
-import type { Tagger } from '../language/tagger.ts';
+import type { Tagger } from '../language/tagged.ts';
 import { storyBeats } from '../plan/beats.ts';
 import type { Unit } from './units.ts';
 

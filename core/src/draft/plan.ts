@@ -2,7 +2,7 @@
 import { compareSources } from '../facts/compare.ts';
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
 import { taggedFacts } from '../facts/facts.ts';
-import type { Tagger } from '../language/tagger.ts';
+import type { Tagger } from '../language/tagged.ts';
 import { contracts, contradictions, longestSentence, usualBrief, type Brief } from '../plan/brief.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
 import type { Material } from '../plan/promise.ts';

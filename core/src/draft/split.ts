@@ -1,5 +1,5 @@
 /** Safe splits of long sentences: at a semicolon, a colon, and before ", and / but / so" with a clause of its own. */
-import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../language/tagger.ts';
+import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../language/tagged.ts';
 import { quotedSpans } from '../language/quotes.ts';
 
 /** Sentences up to this many words are left whole: they are easy to hear. */

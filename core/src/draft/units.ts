@@ -1,7 +1,7 @@
 /** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
 import type { TaggedSentence } from '../facts/facts.ts';
 import { studyPart } from '../facts/outline.ts';
-import type { Tagger } from '../language/tagger.ts';
+import type { Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
 import { openQuote, references, titleNouns, type Reference } from '../facts/references.ts';

@@ -1,7 +1,7 @@
 /** Values in a sentence: numbers with units, dates, names, quotes. Spans are offsets into the sentence. */
 import { MONTHS, PATTERNS, WEEKDAYS, monthNumber } from '../language/lexicon.ts';
 import { numberValue, wordsValue } from '../language/numbers.ts';
-import type { TaggedToken } from '../language/tagger.ts';
+import type { TaggedToken } from '../language/tagged.ts';
 
 export interface NumberValue {
   text: string;

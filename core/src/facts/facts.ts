@@ -1,7 +1,7 @@
 /** From a source to its facts: one a sentence, with values, names, quotes and strength. */
 import { z } from 'zod';
 import { sentences } from '../language/sentences.ts';
-import type { TaggedToken, Tagger } from '../language/tagger.ts';
+import type { TaggedToken, Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import { IMPERATIVE } from '../source/kind.ts';
 import { lexRankOf, stems } from './centrality.ts';

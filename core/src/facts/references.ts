@@ -2,7 +2,7 @@
  * What each sentence points at. A sentence is told only when what it points at is told: this is what keeps a draft
  * coherent (measured: half of all refused lines dangle).
  */
-import { hasFiniteVerb, type TaggedToken, type Tagger } from '../language/tagger.ts';
+import { hasFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 import { stems } from './centrality.ts';
 import type { TaggedSentence } from './facts.ts';
 

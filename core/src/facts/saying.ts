@@ -1,6 +1,6 @@
 /** How a sentence says what it says: who says so, how sure, and whether it denies. Spans are offsets into the sentence. */
 import { quotedSpans } from '../language/quotes.ts';
-import type { TaggedToken } from '../language/tagger.ts';
+import type { TaggedToken } from '../language/tagged.ts';
 
 export interface Spanned {
   text: string;

@@ -1,5 +1,5 @@
 /** Subject, verb and rest of a sentence's first main clause, as spans: open information extraction by part-of-speech patterns (after Fader, Soderland and Etzioni 2011, ReVerb). */
-import { isFiniteVerb, type TaggedToken } from '../language/tagger.ts';
+import { isFiniteVerb, type TaggedToken } from '../language/tagged.ts';
 import type { Spanned } from './saying.ts';
 
 export interface Statement {

@@ -2,39 +2,9 @@
 import winkNLP, { type ItemToken } from 'wink-nlp';
 import model from 'wink-eng-lite-web-model';
 import { MONTHS, WEEKDAYS } from './lexicon.ts';
+import type { Pos, TaggedToken, Tagger } from './tagged.ts';
 
-/** Universal part-of-speech tags as the model gives them. */
-export type Pos =
-  | 'ADJ'
-  | 'ADP'
-  | 'ADV'
-  | 'AUX'
-  | 'CCONJ'
-  | 'DET'
-  | 'INTJ'
-  | 'NOUN'
-  | 'NUM'
-  | 'PART'
-  | 'PRON'
-  | 'PROPN'
-  | 'PUNCT'
-  | 'SCONJ'
-  | 'SYM'
-  | 'VERB'
-  | 'X'
-  | 'SPACE';
-
-export interface TaggedToken {
-  text: string;
-  /** Lower case lemma. */
-  lemma: string;
-  pos: Pos;
-  /** Offsets into the tagged text. */
-  start: number;
-  end: number;
-}
-
-export type Tagger = (text: string) => TaggedToken[];
+export * from './tagged.ts';
 
 const CALENDAR = new Set<string>([...MONTHS.filter((m) => m !== 'May' && m !== 'March'), ...WEEKDAYS]);
 
@@ -125,43 +95,3 @@ function correct(tokens: TaggedToken[]): TaggedToken[] {
     return token;
   });
 }
-
-const FINITE_AUX = new Set(
-  'is are was were am has have had does do did will would can could may might must shall should isn’t aren’t wasn’t weren’t didn’t doesn’t don’t won’t can’t couldn’t wouldn’t'.split(
-    ' ',
-  ),
-);
-
-/**
- * Whether the token at `i` is a finite verb, as far as tags and form tell: an auxiliary, or a verb that is neither an
- * infinitive after "to" or a modal, nor a participle after a form of "be" or "have", nor an -ing form.
- */
-export function isFiniteVerb(tokens: readonly TaggedToken[], i: number): boolean {
-  const token = tokens[i];
-  const word = token.text.toLowerCase().replace("'", '’');
-  if (token.pos === 'AUX' || FINITE_AUX.has(word)) return FINITE_AUX.has(word);
-  if (token.pos !== 'VERB' || word.endsWith('ing')) return false;
-  let j = i - 1;
-  while (
-    j >= 0 &&
-    (tokens[j].pos === 'ADV' || tokens[j].pos === 'PART') &&
-    tokens[j].text.toLowerCase() !== 'to'
-  )
-    j--;
-  const before = tokens[j];
-  if (!before) return !/(ed|en|n|t)$/.test(word) ? /s$/.test(word) : false;
-  if (before.text.toLowerCase() === 'to' || before.pos === 'AUX') return false;
-  // A participle straight behind its noun ("the cable fitted in 1931") can't be told from a past tense here;
-  // followed by a preposition and with a later finite verb it is one.
-  if (
-    /(ed|en)$/.test(word) &&
-    tokens[i + 1]?.pos === 'ADP' &&
-    tokens.slice(i + 2).some((t) => t.pos === 'AUX' && FINITE_AUX.has(t.text.toLowerCase()))
-  )
-    return false;
-  return ['NOUN', 'PROPN', 'PRON', 'ADV', 'NUM', 'PUNCT', 'CCONJ', 'DET', 'ADJ'].includes(before.pos);
-}
-
-/** Whether a stretch of tokens holds a finite verb. */
-export const hasFiniteVerb = (tokens: readonly TaggedToken[]): boolean =>
-  tokens.some((_, i) => isFiniteVerb(tokens, i));

@@ -1,7 +1,7 @@
 /** A fact's own clause as what follows "why", as a question, as a noun phrase: for titles, hooks and promises. */
 import type { Fact } from '../facts/facts.ts';
 import { formOf, inflect } from '../language/inflect.ts';
-import type { TaggedToken, Tagger } from '../language/tagger.ts';
+import type { TaggedToken, Tagger } from '../language/tagged.ts';
 import { datesIn } from '../facts/extract.ts';
 
 export interface PlainClause {

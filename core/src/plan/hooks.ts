@@ -1,10 +1,11 @@
 /** Hooks of seven kinds, each resting on facts; only kinds whose facts are there. What a hook raises must be told: it names the facts that pay. */
 import type { Fact } from '../facts/facts.ts';
-import type { Tagger } from '../language/tagger.ts';
+import type { Tagger } from '../language/tagged.ts';
 import type { Clock } from '../timing/clock.ts';
 import { stems } from '../facts/centrality.ts';
 import { plainClause, undated, whyClause, whyQuestion } from './clause.ts';
-import { explained, type FactRef, type Material } from './promise.ts';
+import type { FactRef } from './kept.ts';
+import { explained, type Material } from './promise.ts';
 
 export const HOOK_KINDS = [
   'question',
@@ -33,6 +34,8 @@ export interface Hook {
 }
 
 const LONGEST = 24;
+/** A fact that opens in its own words may take a breath more. */
+const LONGEST_OWN = 28;
 const CONTRADICTS =
   /\b(?:but|yet|although|though|instead|no longer|never|not .{2,30} but|without|only .{2,20} not|even though)\b/i;
 const CONFESSES =
@@ -95,7 +98,7 @@ export function hooksOf(
         why: string,
         bonus: number,
       ) => {
-        if (words(text) > LONGEST || words(text) < 4) return;
+        if (words(text) > (own ? LONGEST_OWN : LONGEST) || words(text) < 4) return;
         const { ms } = tools.clock.time(text);
         out.push({
           kind,

@@ -6,6 +6,7 @@ export * from './promise.ts';
 export * from './shapes.ts';
 export { SHAPE_IDS, type Part, type Shape, type ShapeId, type ShapeMaterial } from './shapes/shape.ts';
 export { ownShape, type OwnPart } from './shapes/own.ts';
+export * from './kept.ts';
 export * from './loops.ts';
 export * from './rundown.ts';
 export * from './beats.ts';

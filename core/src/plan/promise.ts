@@ -7,9 +7,10 @@ import { stems } from '../facts/centrality.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import type { Fact } from '../facts/facts.ts';
 import { outlineOf } from '../facts/outline.ts';
-import type { Tagger } from '../language/tagger.ts';
+import type { Tagger } from '../language/tagged.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
+import type { FactRef } from './kept.ts';
 import { plainClause, thatPhrase, undated, whyClause, whyQuestion, type PlainClause } from './clause.ts';
 
 /** A source with its facts, under its letter. */
@@ -17,11 +18,6 @@ export interface Material {
   letter: string;
   source: SourceDocument;
   facts: readonly Fact[];
-}
-
-export interface FactRef {
-  source: string;
-  fact: string;
 }
 
 export interface Angle {
@@ -632,11 +628,3 @@ const isTitleCase = (text: string) => {
 };
 const list = (items: readonly string[]) =>
   items.length > 1 ? `${items.slice(0, -1).join(', ')} or ${items.at(-1)}` : items[0];
-
-/** Where a script tells the fact its title rests on: the line, or null while it does not. */
-export function promiseKept(
-  pays: FactRef,
-  lines: readonly { id: string; from: readonly { source: string; fact?: string }[] }[],
-): string | null {
-  return lines.find((l) => l.from.some((f) => f.source === pays.source && f.fact === pays.fact))?.id ?? null;
-}

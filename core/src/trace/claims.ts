@@ -7,7 +7,7 @@
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import { attributionOf } from '../facts/saying.ts';
 import { quotedSpans } from '../language/quotes.ts';
-import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagger.ts';
+import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 
 export const FAULTS = [
   'value',

@@ -20,7 +20,8 @@ import {
 import { clockText } from '../text/clockText.ts';
 import { KINDS, kindName } from '../sources/kinds.ts';
 import { Strength } from '../sources/Strength.tsx';
-import { AUDIENCES, PERSONS, type Angle, type ShapeId } from '@ursprung/core/plan';
+import { AUDIENCES, PERSONS } from '@ursprung/core/desk';
+import type { Angle, ShapeId } from '@ursprung/core/plan';
 import { Angles } from './Angles.tsx';
 import { LengthStrip } from './LengthStrip.tsx';
 import { useReading } from './useReading.ts';

@@ -1,7 +1,7 @@
 /** What the script promises: its title, the fact that pays, where it is told, the picture. */
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { promiseKept } from '@ursprung/core/plan';
+import { promiseKept } from '@ursprung/core/desk';
 import { api, type Promised } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';

@@ -1,6 +1,6 @@
 /** The Rundown: promise, sections with their seconds, hooks; beside them shape and brief. */
 import { useCallback, useMemo, useState } from 'react';
-import { openingCheck } from '@ursprung/core/plan';
+import { openingCheck } from '@ursprung/core/desk';
 import { useNavigate } from 'react-router';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
@@ -68,7 +68,7 @@ export function RundownPlace({
   const unsettled = loops.filter((l) => l.to === null);
   return (
     <>
-      <main className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_324px]">
+      <main className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_clamp(260px,25vw,324px)]">
         <div className="overflow-auto px-6 pb-10">
           <PromiseRows session={session} promised={promised} onMore={() => setSeed((s) => s + 1)} />
           {(rundown.refused || rundown.notes.length > 0) && (

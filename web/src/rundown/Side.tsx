@@ -12,7 +12,7 @@ import {
   briefSchema,
   shapes,
   type Brief,
-} from '@ursprung/core/plan';
+} from '@ursprung/core/desk';
 import { api, type Promised } from '../api.ts';
 import { MoodChoice } from '../brief/fields.tsx';
 import type { ScriptSession } from '../script/session.ts';

@@ -1,7 +1,7 @@
 /** What the Rundown does: changes of plan here at once, anything told anew on the server; each a step that can be undone. */
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
-import { joinedToPrevious, resized, splitBefore, withLock } from '@ursprung/core/plan';
+import { joinedToPrevious, resized, splitBefore, withLock } from '@ursprung/core/desk';
 import type { PlainSection } from '@ursprung/core/script';
 import { api, type Promised, type RedoRequest } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';

@@ -1,7 +1,7 @@
 /** Length, frame, voice and pace of a script that exists; the clocks follow. */
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { rebalanced } from '@ursprung/core/plan';
+import { rebalanced } from '@ursprung/core/desk';
 import type { ScriptRowSettings } from '../api.ts';
 import { FrameChoice, PaceSlider, TargetKindChoice, VoiceChoice, readLength } from '../brief/fields.tsx';
 import { clockText } from '../text/clockText.ts';

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { NavLink, Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
 import { TextSelection } from 'prosemirror-state';
-import { resized } from '@ursprung/core/plan';
+import { resized } from '@ursprung/core/desk';
 import { overMs } from '@ursprung/core/script';
 import { api, type ScriptView } from '../api.ts';
 import { Handoff } from '../handoff/Handoff.tsx';

@@ -2,7 +2,7 @@
 import dictionaryUrl from '../../../core/dist/pronunciations.bin?url';
 import { makePronouncer, openDictionary, type Pronouncer } from '@ursprung/core/language';
 import { noveltyOf } from '@ursprung/core/measure';
-import { loopsOf } from '@ursprung/core/plan';
+import { loopsOf } from '@ursprung/core/desk';
 import { breakScenes } from '@ursprung/core/scenes';
 import type { Frame, PlainSection } from '@ursprung/core/script';
 import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';

@@ -4,7 +4,7 @@
  */
 import { formOf } from '../../language/inflect.ts';
 import { quotedSpans } from '../../language/quotes.ts';
-import { isFiniteVerb, type TaggedToken } from '../../language/tagger.ts';
+import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import type { Tagged } from './restructure.ts';
 import { upper } from './restructure.ts';
 

@@ -6,7 +6,7 @@ import book from '../../../data/phrasebook.json';
 import { formOf, inflect } from '../../language/inflect.ts';
 import { wordsValue } from '../../language/numbers.ts';
 import { quotedSpans } from '../../language/quotes.ts';
-import type { TaggedToken } from '../../language/tagger.ts';
+import type { TaggedToken } from '../../language/tagged.ts';
 
 interface Guard {
   what: 'next' | 'prev' | 'soon' | '%';

@@ -5,7 +5,7 @@
 import { PATTERNS } from '../../language/lexicon.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { formOf, inflect } from '../../language/inflect.ts';
-import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../../language/tagger.ts';
+import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 
 export interface Tagged {
   text: string;

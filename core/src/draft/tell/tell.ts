@@ -1,5 +1,5 @@
 /** What is said for one sentence: in short sentences, for the ear, in other words where that is safe. */
-import type { TaggedToken, Tagger } from '../../language/tagger.ts';
+import type { TaggedToken, Tagger } from '../../language/tagged.ts';
 import type { SourceDocument } from '../../source/document.ts';
 import { contract, forTheEar, speakerFirst } from '../ear.ts';
 import { claimContext, faultsIn, type ClaimContext } from '../../trace/index.ts';

@@ -1,0 +1,7 @@
+/** What an interface needs of the plan: brief, shapes, rundown, loops. It loads no tagger. */
+export * from './brief.ts';
+export * from './kept.ts';
+export * from './loops.ts';
+export * from './opening.ts';
+export * from './rundown.ts';
+export { shapes } from './shapes.ts';
