@@ -153,7 +153,7 @@ rows.push([
   `${(drafted / tagged).toFixed(0)}×`,
 ]);
 
-// --- facts of a long page against tagging its sentences alone; cost by length; memory ---
+// --- the draft by length asked and by length of the source: cost must grow with neither faster than in step ---
 const sentencesOf = (count: number) => {
   const pool = doc.blocks.filter((b) => b.type !== 'heading').map((b) => b.text);
   const out: string[] = [];
@@ -167,6 +167,33 @@ const sentencesOf = (count: number) => {
   }
   return out.join('\n\n');
 };
+const timeDraft = (words: number, seconds: number) => {
+  const long = readSource(sentencesOf(words), { kind: 'encyclopedia' });
+  const tools = { tagger, clock: getClock('even', 150), solver };
+  return middle(3, () =>
+    draftScript(long, { target: { kind: 'point', seconds }, mood: 'calm', seed: 1 }, tools),
+  );
+};
+const [oneMinute, tenMinutes] = [timeDraft(5000, 60), timeDraft(5000, 600)];
+const [fewWords, manyWords] = [timeDraft(2500, 120), timeDraft(5000, 120)];
+rows.push(
+  [
+    'drafting 10:00 from 5,000 words',
+    ms(tenMinutes),
+    '1:00 from the same',
+    ms(oneMinute),
+    `${(tenMinutes / oneMinute).toFixed(1)}× for 10× the length`,
+  ],
+  [
+    'drafting 2:00 from 5,000 words',
+    ms(manyWords),
+    'from 2,500 words',
+    ms(fewWords),
+    `${(manyWords / fewWords).toFixed(1)}× for 2× the words`,
+  ],
+);
+
+// --- facts of a long page against tagging its sentences alone; cost by length; memory ---
 const pages = [6000, 60_000].map((n) => readSource(sentencesOf(n)));
 const heapBefore = process.memoryUsage().heapUsed;
 const factTimes = pages.map((p) => middle(1, () => extractFacts(p, tagger)));

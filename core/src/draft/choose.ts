@@ -33,7 +33,7 @@ const EXPLAINS = 0.9;
 /** The gain of telling a passage whole: an episode that breaks off is worse than none. */
 const WHOLE = 1.6;
 const LONGEST_WHOLE = 9;
-const OPTIONS = { mip_rel_gap: 0.004, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
+const OPTIONS = { mip_rel_gap: 0.02, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
 
 /** Needs that hold for a unit given what was moved: adjacency to a moved unit can't be met. */
 function blocked(unit: Unit, moved: number | null): boolean {

@@ -169,7 +169,7 @@ export function hooksOf(
         !/\b(?:CI|SD)\b|p\s?[<=]/.test(shown)
       )
         add('figure', shown, true, [], 'a number of what the title is about', 0.1);
-      if (CONTRADICTS.test(shown) && f.polarity !== undefined && words(shown) <= 20)
+      if (CONTRADICTS.test(shown) && f.step === undefined && f.polarity !== undefined && words(shown) <= 20)
         add(
           'contradiction',
           shown,

@@ -64,9 +64,9 @@ export function LineTakes({ session }: { session: ScriptSession }) {
   if (!id || !session.sources.length) return null;
   const refused = another.data && 'refused' in another.data ? another.data.refused : another.error?.message;
   return (
-    <span className="ml-4 inline-flex gap-4 items-baseline" role="status">
+    <span className="ml-4" role="status">
       <button
-        className="cursor-pointer text-ink2 underline underline-offset-4 decoration-mark"
+        className="cursor-pointer text-ink2 underline underline-offset-4 decoration-mark mr-4"
         disabled={another.isPending}
         onClick={actions[0].run}
       >
@@ -74,13 +74,13 @@ export function LineTakes({ session }: { session: ScriptSession }) {
       </button>
       {takes > 0 && (
         <button
-          className="cursor-pointer text-ink2 underline underline-offset-4 decoration-mark"
+          className="cursor-pointer text-ink2 underline underline-offset-4 decoration-mark mr-4"
           onClick={actions[1].run}
         >
           earlier take ({takes})
         </button>
       )}
-      {refused && <span className="text-ink3 truncate max-w-[420px]">{refused}</span>}
+      {refused && <span className="text-ink3">{refused}</span>}
     </span>
   );
 }

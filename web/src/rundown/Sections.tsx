@@ -59,9 +59,9 @@ export function Sections(props: SectionsProps) {
         <span />
         <span>role</span>
         <span>section, and what it must carry</span>
-        <span className="wide">questions</span>
+        <span className="max-[1180px]:hidden">questions</span>
         <span className="text-right">planned</span>
-        <span className="wide" />
+        <span className="max-[1180px]:hidden" />
         <span className="text-right">heard</span>
         <span className="text-right">over</span>
         <span />
@@ -88,11 +88,11 @@ export function Sections(props: SectionsProps) {
           </button>{' '}
           <span className="text-ink2">{fitSays(rows)}</span>
         </span>
-        <span className="wide" />
+        <span className="max-[1180px]:hidden" />
         <span className="clock text-right" data-testid="planned-sum">
           {clockText(planned, false)}
         </span>
-        <span className="wide" />
+        <span className="max-[1180px]:hidden" />
         <strong className="clock text-right">{clockText(heard)}</strong>
         <span
           className={`clock text-right ${Math.abs(over) > Math.max(1000, props.targetMs * 0.01) ? 'text-copper font-semibold' : ''}`}
@@ -195,7 +195,7 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
           </button>
         </div>
         <span
-          className="wide flex gap-1"
+          className="max-[1180px]:hidden flex gap-1"
           role="img"
           aria-label={`${raised.length} raised, ${settled.length} settled`}
         >
@@ -313,7 +313,12 @@ function PlanBar({ row, scale, onPlan }: { row: RundownRow; scale: number; onPla
   const heard = row.heardMs * scale;
   const inside = Math.min(heard, row.plannedMs * scale || heard);
   return (
-    <svg width={BAR + 14} height="22" className="wide overflow-visible touch-none" aria-hidden="true">
+    <svg
+      width={BAR + 14}
+      height="22"
+      className="max-[1180px]:hidden overflow-visible touch-none"
+      aria-hidden="true"
+    >
       <rect x="4" y="9" width={inside} height="5" fill="var(--ink2)" />
       {heard > inside && <rect x={4 + inside} y="8" width={heard - inside} height="7" fill="url(#over)" />}
       <path d={`M8 4H4v14h4M${end - 4} 4h4v14h-4`} fill="none" stroke="var(--ink)" strokeWidth="1.2" />

@@ -23,12 +23,22 @@ export interface Teller {
   longest: number;
 }
 
+/** A sentence is looked at by many rules: its tags are kept while a source is told. */
+function remembering(tagger: Tagger): Tagger {
+  const known = new Map<string, TaggedToken[]>();
+  return (text) => {
+    const tokens = known.get(text) ?? tagger(text);
+    known.set(text, tokens);
+    return tokens;
+  };
+}
+
 export const makeTeller = (
   source: SourceDocument,
   tagger: Tagger,
   options: { words?: WordStyle; contractions?: boolean; longest?: number } = {},
 ): Teller => ({
-  tagger,
+  tagger: remembering(tagger),
   source,
   carry: carrier(personsOf(source.text)),
   context: claimContext(source.text),
