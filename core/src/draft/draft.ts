@@ -6,6 +6,7 @@ import { clockText } from '../timing/clockText.ts';
 import { longestSentence } from '../plan/brief.ts';
 import { sentences } from '../language/sentences.ts';
 import { carried, fit, timeOf, wanted } from './fit.ts';
+import { revealUnits } from './opening.ts';
 import {
   DraftError,
   fewerPins,
@@ -48,21 +49,17 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
   if (wantedMs < carries.shortestMs) {
     // A guide is told whole or not at all.
     if (options.shape || plan.shape.counts) throw tooLong(plan, carries, options.must?.length ?? 0);
-    notes.push(
-      `Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is its opening only.`,
-    );
-    tries = [fewerPins(plan)[1], ...(options.must?.length ? [] : [new Set([plan.opening])])];
+    for (const { plan: shorter, pins: fewer, says } of shorterPins(plan)) {
+      if (carried(shorter, fewer, tools).shortestMs > wantedMs) continue;
+      const sections = fit(shorter, fewer, wantedMs, tools);
+      const told = `Told whole this source takes at least ${clockText(carries.shortestMs, false)}; this is ${says}.`;
+      if (sections) return done(plan, sections, carries, [...notes, told], tools);
+    }
+    tries = [];
   } else if (!plan.shape.counts) tries.push(...fewerPins(plan));
   for (const pinSet of tries) {
     const sections = fit(plan, pinSet, wantedMs, tools);
-    if (sections)
-      return {
-        shape: plan.shape.id,
-        sections,
-        ms: timeOf(sections, tools.clock),
-        carries,
-        notes: [...notes, ...breathNote(plan, sections)],
-      };
+    if (sections) return done(plan, sections, carries, notes, tools);
   }
   throw new DraftError(
     'too-long',
@@ -70,6 +67,58 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
     carries,
   );
 }
+
+const done = (
+  plan: DraftPlan,
+  sections: PlainSection[],
+  carries: Carries,
+  notes: readonly string[],
+  tools: DraftTools,
+): Draft => ({
+  shape: plan.shape.id,
+  sections,
+  ms: timeOf(sections, tools.clock),
+  carries,
+  notes: [...notes, ...breathNote(plan, sections)],
+});
+
+/** Below the floor: a story as its opening and reveal, a study as its question and finding, anything as its opening and end, at last the opening alone. */
+function shorterPins(plan: DraftPlan): { plan: DraftPlan; pins: Set<number>; says: string }[] {
+  const [, asked] = fewerPins(plan);
+  const may = (i: number) => !plan.banned.has(i);
+  const findings = plan.units
+    .filter((u) => u.part === 'results' && may(u.index))
+    .sort((a, b) => b.worth - a.worth);
+  const reveal = revealUnits(plan.units, plan.source, plan.options.reveal).filter(may);
+  const lastOf = (i: number) => plan.units[i + 1]?.block.id !== plan.units[i].block.id;
+  // Where a passage closes, a shorter telling can close too; later ones first.
+  const ends = plan.units
+    .map((u) => u.index)
+    .filter((i) => i > plan.opening && i <= plan.ending && may(i) && lastOf(i) && !plan.units[i].needsNext)
+    .reverse()
+    .slice(0, OTHER_ENDS);
+  const ending = (end: number, more: readonly number[], says: string) => ({
+    plan: { ...plan, ending: end },
+    pins: new Set([...asked, ...more.filter((i) => i <= end), end]),
+    says,
+  });
+  return [
+    ...(reveal.length ? [ending(Math.max(...reveal), reveal, 'its opening and its reveal')] : []),
+    ...findings
+      .slice(0, 2)
+      .flatMap((f) => [
+        ...ends
+          .filter((e) => e > f.index)
+          .map((e) => ending(e, [f.index], 'its question, its finding and an end')),
+        ending(f.index, [], 'its question and its finding'),
+      ]),
+    ...ends.map((e) => ending(e, [], 'its opening and an end')),
+    { plan, pins: asked, says: 'its opening only' },
+  ];
+}
+
+/** So many places are tried to close a telling that is shorter than the whole. */
+const OTHER_ENDS = 8;
 
 /** What must be told takes longer than all that was asked. */
 const mustTooLong = (mustMs: number, wantedMs: number, count: number, carries: Carries) =>

@@ -65,6 +65,9 @@ const decomposedFrom = (longest: number) => Math.max(8, longest - 13);
 /** A person's own story and a guide's steps keep their words: they are their voice, and what must be exact. */
 const KEEPS_ITS_WORDS = new Set(['forum', 'howto']);
 
+const AIM =
+  /^To (?:find out|test|determine|examine|assess|measure|see|compare|explore|investigate|evaluate|identify)\b/;
+
 /** Whether a quotation begins or ends in a sentence without the other mark: some of it is somebody's words. */
 const runsOver = (text: string) => (text.match(/“/g)?.length ?? 0) !== (text.match(/”/g)?.length ?? 0);
 
@@ -80,6 +83,9 @@ export function tellSentence(
   let said = forTheEar(text);
   if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said))
     said = authorsAsThirdPerson(said);
+  // An aim without a verb of its own, as labelled abstracts have it.
+  if (source.kind === 'abstract' && AIM.test(said) && !/, (?:we|they|the|I|it)\b/.test(said))
+    said = `The aim was ${said[0].toLowerCase()}${said.slice(1)}`;
   said = speakerFirst(said);
   const parts = safeSplits(said, said === text ? tokens : tagger(said), easyWords(teller.longest));
   const finish = (line: string) => (teller.contractions ? contract(line) : line);
