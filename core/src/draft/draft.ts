@@ -114,6 +114,10 @@ function shorterPins(plan: DraftPlan): { plan: DraftPlan; pins: Set<number>; say
       ]),
     ...ends.map((e) => ending(e, [], 'its opening and an end')),
     { plan, pins: asked, says: 'its opening only' },
+    // A hook that can't be paid in the time is not raised.
+    ...(plan.hook && !plan.options.must?.length
+      ? [{ plan: { ...plan, hook: null }, pins: new Set([plan.opening]), says: 'its opening only' }]
+      : []),
   ];
 }
 

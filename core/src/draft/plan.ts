@@ -5,7 +5,7 @@ import { taggedFacts } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagged.ts';
 import { contracts, contradictions, longestSentence, usualBrief, type Brief } from '../plan/brief.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
-import type { Material } from '../plan/promise.ts';
+import type { Material } from '../plan/material.ts';
 import { rankShapes, shapeById } from '../plan/shapes.ts';
 import { ownShape, type OwnPart } from '../plan/shapes/own.ts';
 import type { Shape, ShapeId } from '../plan/shapes/shape.ts';

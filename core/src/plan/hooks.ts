@@ -5,7 +5,7 @@ import type { Clock } from '../timing/clock.ts';
 import { stems } from '../facts/centrality.ts';
 import { plainClause, undated, whyClause, whyQuestion } from './clause.ts';
 import type { FactRef } from './kept.ts';
-import { explained, type Material } from './promise.ts';
+import { explained, type Material } from './material.ts';
 
 export const HOOK_KINDS = [
   'question',
@@ -142,7 +142,7 @@ export function hooksOf(
             'question',
             clause,
             false,
-            [here, { source: m.letter, fact: result.id }],
+            [{ source: m.letter, fact: result.id }],
             'the study asks it and answers it',
             0.45,
           );

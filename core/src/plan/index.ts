@@ -2,7 +2,10 @@
 export * from './brief.ts';
 export * from './clause.ts';
 export * from './hooks.ts';
+export * from './angles.ts';
+export type { Material } from './material.ts';
 export * from './promise.ts';
+export * from './titles.ts';
 export * from './shapes.ts';
 export { SHAPE_IDS, type Part, type Shape, type ShapeId, type ShapeMaterial } from './shapes/shape.ts';
 export { ownShape, type OwnPart } from './shapes/own.ts';

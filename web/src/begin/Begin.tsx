@@ -451,9 +451,7 @@ export function Begin() {
                 >
                   <option value="best">
                     best for it
-                    {promised.data
-                      ? `: ${promised.data.shapes[0].name.toLowerCase()}, ${promised.data.shapes[0].reason}`
-                      : ''}
+                    {promised.data ? `: ${promised.data.shapes[0].name.toLowerCase()}` : ''}
                   </option>
                   {(promised.data?.shapes ?? [])
                     .filter((s) => s.score > 0 && s.id !== 'own')
