@@ -157,6 +157,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       aim: text,
       hook: text,
       avoid: { type: 'string', multiple: true },
+      veil: { type: 'boolean' },
       floor: { type: 'boolean' },
       ceiling: { type: 'boolean' },
     } as const;
@@ -182,6 +183,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       ...given('words', oneOf('words', str(values.words), WORDS)),
       ...given('spelling', oneOf('spelling', str(values.spelling), ['British', 'American'])),
       ...given('units', oneOf('units', str(values.units), ['metric', 'imperial', 'both'])),
+      veil: values.veil === true,
       ...given('aim', oneOf('aim', str(values.aim), AIMS)),
       avoid: ((values.avoid as string[] | undefined) ?? [])
         .flatMap((w) => w.split(','))

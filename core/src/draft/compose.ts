@@ -207,6 +207,8 @@ function withFixed(plan: DraftPlan, sections: PlainSection[], ids: () => string)
 
 /** Everyone is introduced at first mention, each by the source that names them. */
 function introducedIn(plan: DraftPlan, sections: PlainSection[]): PlainSection[] {
+  // Under a veil nobody is named in full.
+  if (plan.brief.veil && plan.source.kind === 'forum') return sections;
   const people = new Map([...plan.people]);
   const lines = introduced(
     sections.flatMap((s) => s.lines),

@@ -5,6 +5,7 @@ import type { SourceDocument } from '../source/document.ts';
 import { clockText } from '../timing/clockText.ts';
 import { longestSentence } from '../plan/brief.ts';
 import { sentences } from '../language/sentences.ts';
+import { indexSources, isClose, overlap } from '../trace/overlap.ts';
 import { carried, fit, timeOf, wanted } from './fit.ts';
 import { revealUnits } from './opening.ts';
 import {
@@ -79,8 +80,18 @@ const done = (
   sections,
   ms: timeOf(sections, tools.clock),
   carries,
-  notes: [...notes, ...breathNote(plan, sections)],
+  notes: [...notes, closeNote(plan, sections), ...breathNote(plan, sections)],
 });
+
+/** What share is still in the sources' words, in one sentence. */
+function closeNote(plan: DraftPlan, sections: readonly PlainSection[]): string {
+  const { share, lines } = overlap(
+    sections.flatMap((s) => s.lines.map((l) => l.text)),
+    indexSources(plan.material.map((m) => m.source.text)),
+  );
+  const close = lines.filter(isClose).length;
+  return `${Math.round(share * 100)} % of it is still in the ${plan.material.length > 1 ? 'sources’' : 'source’s'} words; ${close === 1 ? 'one line is' : `${close} lines are`} marked to be said in your own.`;
+}
 
 /** Below the floor: a story as its opening and reveal, a study as its question and finding, anything as its opening and end, at last the opening alone. */
 function shorterPins(plan: DraftPlan): { plan: DraftPlan; pins: Set<number>; says: string }[] {

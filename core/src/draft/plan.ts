@@ -15,7 +15,7 @@ import type { Clock } from '../timing/clock.ts';
 import type { Solver } from './choose.ts';
 import { introductionsOf, type Introduction } from './introduce.ts';
 import { endingUnit, openingUnit, revealUnits, taskOf } from './opening.ts';
-import { saysAvoided, settled } from './settle.ts';
+import { saysAvoided, settled, veiled } from './settle.ts';
 import { makeTeller, tellSentence, type Teller, type WordStyle } from './tell/tell.ts';
 import { joinUnits, makeUnits, type Unit } from './units.ts';
 
@@ -339,9 +339,13 @@ function unitsOf(
   });
   const units = makeUnits(document, tagged, tools.tagger, tools.clock, letter, teller);
   const longest = longestSentence(brief);
+  const everyName = tagged.flatMap((t) => t.fact.names);
   return units.map((u) => {
-    // What is quoted over several sentences is nobody's to settle.
-    const lines = u.speech ? [...u.lines] : u.lines.map((l) => settled(l, brief, firstPerson));
+    // What is quoted over several sentences is nobody's to settle; a veil covers it too.
+    const names = brief.veil && firstPerson ? everyName : [];
+    const lines = (u.speech ? [...u.lines] : u.lines.map((l) => settled(l, brief, firstPerson))).map((l) =>
+      names.length ? veiled(l, names) : l,
+    );
     const changed = lines.some((l, i) => l !== u.lines[i]);
     const words = Math.max(...lines.map((l) => l.split(/\s+/).length));
     const special =

@@ -133,6 +133,20 @@ export function toYou(text: string): string {
     .replace(/\bfor anyone who wants to\b/g, 'if you want to');
 }
 
+/** People by their initial and places unnamed, for a stranger's story: "Odile" → "O.", "in Holm" → "in a town". */
+export function veiled(text: string, names: readonly { text: string; type: string }[]): string {
+  let out = text;
+  for (const { text: name, type } of [...names].sort((a, b) => b.text.length - a.text.length)) {
+    if (type !== 'person' && type !== 'place') continue;
+    const bare = name.replace(/^(?:Mr|Mrs|Ms|Miss|Dr)\.? /, '');
+    const pattern = new RegExp(`(?<![\\p{L}])${escape(bare)}(?:([’']s)|(?=[^\\p{L}]|$))`, 'gu');
+    out = out.replace(pattern, (_, possessive: string | undefined) =>
+      type === 'place' ? `a town${possessive ?? ''}` : `${bare[0]}.${possessive ?? ''}`,
+    );
+  }
+  return out.replace(/\.\.(?!\.)/g, '.');
+}
+
 const escape = (s: string) => s.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 /** Whether a line says a word that is to be avoided, in any form ("utilise" forbids "utilised"). */
 export const saysAvoided = (text: string, avoid: readonly string[]): string | null =>

@@ -34,6 +34,8 @@ export const briefSchema = z.object({
   avoid: z.array(z.string().trim().min(2).max(40)).max(60).default([]),
   spelling: z.enum(SPELLINGS).default('as written'),
   units: z.enum(UNIT_SYSTEMS).default('as written'),
+  /** In a story: people by their initial, places unnamed. */
+  veil: z.boolean().default(false),
   house: houseSchema.default({}),
 });
 export type Brief = z.infer<typeof briefSchema>;

@@ -255,32 +255,39 @@ function rated(
   };
 }
 
-/** Ten titles with reasons, the best recommended. `seed` turns the order among equals. */
+/** Ten titles with reasons, the best recommended; `seed` 2 gives the ten behind them, and so on round until none is left. */
 export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1): Title[] {
-  const found = new Map<string, Title>();
+  const all = new Map<string, Title>();
   for (const m of material)
     for (const p of [...fromSource(m, tagger), ...m.facts.flatMap((f) => fromFact(f, m, tagger))]) {
       const text = tidied(p.text);
-      if (usable(text) && !found.has(text)) found.set(text, rated({ ...p, text }, m, material, tagger));
+      if (usable(text) && !all.has(text)) all.set(text, rated({ ...p, text }, m, material, tagger));
     }
-  const turn = (t: Title) => (((t.text.length * 31 + seed * 17) % 97) / 97) * 0.02;
+  let left = [...all.values()].sort((a, b) => b.score - a.score || (a.text < b.text ? -1 : 1));
+  let ten = firstTen(left, material);
+  for (let n = 1; n < seed; n++) {
+    left = left.filter((t) => !ten.includes(t));
+    const next = firstTen(left, material);
+    if (!next.length) break;
+    ten = next;
+  }
+  return ten.map((t, i) => ({ ...t, recommended: i === 0 }));
+}
+
+/** The best of them, few of a kind and few on a fact, none that would be refused from a writer. */
+function firstTen(titles: readonly Title[], material: readonly Material[]): Title[] {
   const seen = new Map<string, number>();
   const count = (key: string) => {
     seen.set(key, (seen.get(key) ?? 0) + 1);
     return seen.get(key)!;
   };
-  return (
-    [...found.values()]
-      .sort((a, b) => b.score + turn(b) - (a.score + turn(a)) || (a.text < b.text ? -1 : 1))
-      .filter(
-        (t) =>
-          count(t.reasons[0]) <= MOST_OF_A_KIND && count(`${t.pays.source}:${t.pays.fact}`) <= MOST_ON_A_FACT,
-      )
-      // What would be refused from a writer is not proposed to one.
-      .filter((t) => checkTitle(t.text, material).paid)
-      .slice(0, TITLES)
-      .map((t, i) => ({ ...t, recommended: i === 0 }))
-  );
+  return titles
+    .filter(
+      (t) =>
+        count(t.reasons[0]) <= MOST_OF_A_KIND && count(`${t.pays.source}:${t.pays.fact}`) <= MOST_ON_A_FACT,
+    )
+    .filter((t) => checkTitle(t.text, material).paid)
+    .slice(0, TITLES);
 }
 
 /** The one sentence a script must make good. */

@@ -1,7 +1,7 @@
 /** Every setting of a brief changes something that is computed; this shows for each what. */
 import { expect } from 'chai';
 import { DraftError, draftScript, sourceCarries, type DraftOptions } from '../../src/draft/index.ts';
-import { inUnits, saysAvoided, settled, spelled, toThird, toYou } from '../../src/draft/settle.ts';
+import { inUnits, saysAvoided, settled, spelled, toThird, toYou, veiled } from '../../src/draft/settle.ts';
 import { sentences } from '../../src/language/sentences.ts';
 import { briefSchema, type BriefInput } from '../../src/plan/index.ts';
 import { readSource } from '../../src/source/index.ts';
@@ -71,6 +71,20 @@ describe('the brief', function () {
       'They were late and their brother saw them.',
     );
     expect(toThird('She said: “I am late.”')).to.equal('She said: “I am late.”');
+  });
+
+  it('veil: a story names nobody and no place, and keeps the rest', async () => {
+    const { text } = await lines('story-piano', { veil: true }, { target: { kind: 'point', seconds: 215 } });
+    expect(text.join(' ')).to.not.match(/\b(?:Bern|Odile)\b/);
+    expect(text.join(' ')).to.match(/\bB\./);
+    expect(
+      veiled('We met Odile in Holm. It was Odile.', [
+        { text: 'Odile', type: 'person' },
+        { text: 'Holm', type: 'place' },
+      ]),
+    ).to.equal('We met O. in a town. It was O.');
+    const { text: news } = await lines('news-well', { veil: true });
+    expect(news.join(' ')).to.match(/Upper Dray/);
   });
 
   it('words: own words share less with the source than the source’s words do', async () => {

@@ -134,6 +134,17 @@ export function Side({
           })}
         />
       </Field>
+      <Field name="names in a story">
+        <Choice
+          label="Names in a story"
+          value={brief.veil ? 'veiled' : 'named'}
+          onChange={(v) => set({ veil: v === 'veiled' })}
+          options={[
+            ['named', 'named'],
+            ['veiled', 'veiled'],
+          ]}
+        />
+      </Field>
       <Field name="never say">
         <Avoid words={brief.avoid} onChange={(avoid) => set({ avoid })} />
       </Field>
