@@ -62,10 +62,20 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
     const sections = fit(plan, pinSet, wantedMs, tools);
     if (sections) return done(plan, sections, carries, notes, tools);
   }
+  const least = carried({ ...plan, hook: null }, new Set([plan.opening]), tools).shortestMs;
+  const range = `${clockText(carries.shortestMs, false)} to ${clockText(carries.longestMs, false)}`;
   throw new DraftError(
     'too-long',
-    `No telling of this source lasts ${clockText(wantedMs, false)}. It can be told in ${clockText(carries.shortestMs, false)} to ${clockText(carries.longestMs, false)}.`,
+    least > wantedMs
+      ? `Its opening alone takes ${clockText(least, false)}; told whole it takes ${range}.`
+      : `No telling of this source lasts ${clockText(wantedMs, false)}. It can be told in ${range}.`,
     carries,
+    least > wantedMs
+      ? [
+          `Ask for ${clockText(Math.ceil(least / 1000) * 1000 + 1000, false)} or more.`,
+          'Take a hook that is shorter than its opening, in the Rundown.',
+        ]
+      : ['Ask for a few seconds more or less.'],
   );
 }
 
