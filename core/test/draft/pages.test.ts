@@ -68,10 +68,10 @@ describe('drafts from pages no rule was written on', () => {
     expect(long / all).to.be.at.most(0.06);
   });
 
-  it('frame little: at most 2.3 lines a minute without a source, half of one in a story', () => {
+  it('frame little: at most 1.2 lines a minute without a source, half of one in a story', () => {
     for (const [page, draft] of drafts) {
       const framed = linesOf(draft).filter((l) => !l.from.length).length;
-      const most = page.source.kind === 'forum' ? 0.5 : 2.3;
+      const most = page.source.kind === 'forum' ? 0.5 : 1.2;
       expect(framed / (draft.ms / 60_000), page.name).to.be.at.most(most);
     }
   });
