@@ -59,7 +59,7 @@ export function introduced<L extends { text: string }>(
       told.add(name);
       if (text.includes(intro.full)) continue;
       const at = new RegExp(
-        `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?(?<![\\p{L}-] ?\\p{Lu}\\p{Ll}+ )\\b${name}\\b(?!\\s\\p{Lu})([’']s?)?`,
+        `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?\\b${name}\\b(?!\\s\\p{Lu})([’']s?)?`,
         'u',
       ).exec(text);
       // In a quotation, or as part of a longer name, it stays.

@@ -107,7 +107,7 @@ function takeHead(raw: RawDocument, blocks: RawBlock[]): void {
         !rest.split(' ').every((w) => /^\p{Lu}/u.test(w) || /^(?:of|and|the|for|in|de|la|&)$/.test(w)))
     )
       return;
-    if (by) raw.authors ??= [by[1]];
+    if (by) raw.authors ??= [by[1].replace(/\.$/, '')];
     if (day) raw.published ??= day[0];
     if (rest) raw.publisher ??= rest;
     blocks.shift();

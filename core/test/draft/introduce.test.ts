@@ -1,0 +1,40 @@
+/** People are introduced where they are first met, in the source's own words. */
+import { expect } from 'chai';
+import { introduced, introductionsOf } from '../../src/draft/introduce.ts';
+import { readSource } from '../../src/source/index.ts';
+
+const source = readSource(
+  'The ferry\n\nThe skipper, Maud Ferris, dropped the anchor. Ines Pardo, a night nurse, saw it. Dr Wen Liang wrote a report. On Wednesday Ms Ferris was sent home.',
+);
+const people = introductionsOf(source);
+const told = (...texts: string[]) =>
+  introduced(
+    texts.map((text) => ({ text })),
+    people,
+  ).map((l) => l.text);
+
+describe('an introduction', () => {
+  it('is found before a name, behind it, or in the full name alone; a weekday is nobody', () => {
+    expect(people.get('Ferris')!.phrase).to.equal('the skipper, Maud Ferris');
+    expect(people.get('Pardo')!.phrase).to.equal('Ines Pardo, a night nurse');
+    expect(people.get('Liang')!.phrase).to.equal('Dr Wen Liang');
+    expect([...people.keys()]).to.not.include('Wednesday');
+  });
+
+  it('stands at first mention only, with its comma and its capital', () => {
+    expect(told('Ms Ferris was sent home.', 'Ms Ferris came back.')).to.deep.equal([
+      'The skipper, Maud Ferris, was sent home.',
+      'Ms Ferris came back.',
+    ]);
+    expect(told('They asked Ms Ferris.')).to.deep.equal(['They asked the skipper, Maud Ferris.']);
+    expect(told('Ferris’s boat sank.')).to.deep.equal(['Maud Ferris’s boat sank.']);
+  });
+
+  it('is not made where the full name is told, nor inside a quotation', () => {
+    expect(told('Maud Ferris was sent home.', 'Ferris came back.')).to.deep.equal([
+      'Maud Ferris was sent home.',
+      'Ferris came back.',
+    ]);
+    expect(told('He said: “Ferris did it.”')).to.deep.equal(['He said: “Ferris did it.”']);
+  });
+});

@@ -1,0 +1,64 @@
+/** Lines above a text that say who wrote it, where and when are no narration; labels of a study's parts are headings. */
+import { expect } from 'chai';
+import { readSource } from '../../src/source/index.ts';
+
+const BODY =
+  'The ferry stopped on Tuesday after a chain broke in the river.\n\nNobody was hurt, and the passengers walked home along the bank.';
+const read = (head: string) => readSource(`# The ferry stops\n\n${head}\n\n${BODY}`, { kind: 'news' });
+
+describe('the lines above a text', () => {
+  it('give author, day and publisher, in any order', () => {
+    const cases: [string, string | undefined, string | undefined, string | undefined][] = [
+      ['By Ruth Calloway. Published 2 December 2024', 'Ruth Calloway', '2024-12-02', undefined],
+      ['Lindmouth Herald, 14 March 2025', undefined, '2025-03-14', 'Lindmouth Herald'],
+      ['3 August 2025 · Western Gazette', undefined, '2025-08-03', 'Western Gazette'],
+      ['Journal of Shift Work, 2023', undefined, '2023', 'Journal of Shift Work'],
+      ['By Nell Hughes', 'Nell Hughes', undefined, undefined],
+    ];
+    for (const [head, author, day, publisher] of cases) {
+      const source = read(head);
+      expect([source.authors?.[0], source.published, source.publisher], head).to.deep.equal([
+        author,
+        day,
+        publisher,
+      ]);
+      expect(source.blocks[0].text, head).to.match(/^The ferry stopped/);
+    }
+  });
+
+  it('are left alone when they say anything else', () => {
+    for (const head of [
+      'In March 2025 the town voted for a bridge.',
+      'By the river there is a ferry.',
+      'Two boats sank in 1908.',
+    ])
+      expect(read(head).blocks[0].text, head).to.equal(head);
+  });
+
+  it('never leave a source without a word', () => {
+    expect(
+      readSource(
+        'By Ruth Calloway. Published 2 December 2024, and nothing else was ever written about it by anybody.',
+      ).blocks.length,
+    ).to.be.greaterThan(0);
+  });
+});
+
+describe('a labelled study', () => {
+  it('has its labels as headings, with a full stop or a colon', () => {
+    const source = readSource(
+      'Naps\n\nBackground. Errors are frequent at night.\n\nMethods. We followed 84 people.\n\nResults. Errors fell by a third.',
+      { kind: 'abstract' },
+    );
+    expect(source.blocks.filter((b) => b.type === 'heading').map((b) => b.text)).to.deep.equal([
+      'Background',
+      'Methods',
+      'Results',
+    ]);
+    expect(source.blocks.filter((b) => b.type === 'paragraph').map((b) => [b.under, b.text])).to.deep.equal([
+      ['Background', 'Errors are frequent at night.'],
+      ['Methods', 'We followed 84 people.'],
+      ['Results', 'Errors fell by a third.'],
+    ]);
+  });
+});
