@@ -17,8 +17,8 @@ export const SECTION_REST: Readonly<Record<Mood, number>> = {
   light: 350,
 };
 const LONGEST_REST = 2600;
-/** Sentences of a story lean on one another more than they show. */
-const STORY_COHESION = 2.2;
+/** Sentences of a story, and of a step, lean on one another more than they show. */
+const BOUND_COHESION = 2.2;
 const ROUNDS = 8;
 /** What a source carries is said for one usual length, so that it does not change with what is asked. */
 const CARRY_SECONDS = 180;
@@ -35,7 +35,14 @@ function choiceFor(plan: DraftPlan, pins: ReadonlySet<number>, minMs: number, ma
     plan.units.filter((u) => u.index > plan.ending && pins.has(plan.ending)).map((u) => u.index),
   );
   for (const index of plan.banned) bans.add(index);
-  return { minMs, maxMs, pins, bans, moved, cohesion: plan.source.kind === 'forum' ? STORY_COHESION : 1 };
+  return {
+    minMs,
+    maxMs,
+    pins,
+    bans,
+    moved,
+    cohesion: plan.source.kind === 'forum' || plan.source.kind === 'howto' ? BOUND_COHESION : 1,
+  };
 }
 
 /** Everything that may be told together: in closed groups, nothing that was ruled out. */
