@@ -210,13 +210,12 @@ function withFixed(plan: DraftPlan, sections: PlainSection[], ids: () => string)
 }
 
 /** Everyone is introduced at first mention, each by the source that names them. */
-function introducedIn(plan: DraftPlan, sections: PlainSection[]): PlainSection[] {
+export function introducedIn(plan: DraftPlan, sections: readonly PlainSection[]): PlainSection[] {
   // Under a veil nobody is named in full.
-  if (plan.brief.veil && plan.source.kind === 'forum') return sections;
-  const people = new Map([...plan.people]);
+  if (plan.brief.veil && plan.source.kind === 'forum') return [...sections];
   const lines = introduced(
     sections.flatMap((s) => s.lines),
-    people,
+    plan.people,
   );
   let at = 0;
   return sections.map((s) => ({ ...s, lines: s.lines.map(() => lines[at++]) }));

@@ -16,7 +16,8 @@ export const SECTION_REST: Readonly<Record<Mood, number>> = {
   grave: 900,
   light: 350,
 };
-const LONGEST_REST = 2600;
+/** The longest rest a line may be given so that a script lasts what was asked, in milliseconds. */
+export const LONGEST_REST = 2600;
 /** Sentences of a story, and of a step, lean on one another more than they show. */
 const BOUND_COHESION = 2.2;
 const ROUNDS = 8;

@@ -3,16 +3,14 @@
  * elsewhere and what is locked stays; only what was asked for changes, and what it was is kept as a take.
  */
 import type { PlainLine, PlainSection, SectionTake } from '../script/schema.ts';
-import { clockLines } from '../script/schema.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
 import { sentences } from '../language/sentences.ts';
 import { movedTo, type FactNeeds } from '../plan/rundown.ts';
 import { chooseUnits } from './choose.ts';
-import { frame, unitLines } from './compose.ts';
-import { introduced } from './introduce.ts';
+import { frame, introducedIn, unitLines } from './compose.ts';
 import { draftScript } from './draft.ts';
 import { makePlan, type DraftOptions, type DraftPlan, type DraftTools } from './plan.ts';
-import { SECTION_REST } from './fit.ts';
+import { LONGEST_REST, SECTION_REST, timeOf } from './fit.ts';
 import { settled } from './settle.ts';
 import { makeTeller, ownWords, tellSentence } from './tell/tell.ts';
 import type { SourceDocument } from '../source/document.ts';
@@ -77,11 +75,10 @@ function candidates(
 }
 
 const msOf = (lines: readonly PlainLine[], tools: DraftTools) =>
-  tools.clock
-    .lines(
-      clockLines([{ id: 'x', title: '', role: 'ground', plannedMs: 0, locked: false, takes: [], lines }]),
-    )
-    .reduce((n, l) => n + l.ms, 0);
+  timeOf(
+    [{ id: 'x', title: '', role: 'ground', plannedMs: 0, locked: false, takes: [], lines: [...lines] }],
+    tools.clock,
+  );
 
 /**
  * Lines for a section of so many milliseconds: its locked lines and leads stay, the rest is chosen anew. `prefer` units
@@ -119,7 +116,8 @@ function filled(
   const elsewhere = new Set([...before, ...after, ...lockedUnits]);
   const avoid = new Set([...want.avoid].filter((i) => !needed.has(i)));
   const list = candidates(plan, new Set([...before, ...lockedUnits]), elsewhere, avoid);
-  const original = (u: Unit) => plan.units.find((x) => idOf(x) === idOf(u))!.index;
+  const indexOf = new Map(plan.units.map((u) => [idOf(u), u.index]));
+  const original = (u: Unit) => indexOf.get(idOf(u))!;
   const pins = new Set(list.filter((u) => needed.has(original(u))).map((u) => u.index));
   // Facts from about the same place in the reading belong here; those already here stay when fitting.
   const places = [...mine].map((i) => i / plan.units.length);
@@ -179,12 +177,12 @@ function told(
   const lead = kept.filter((l) => !l.locked && !l.fixed);
   const role = section.role === 'close' ? 'settle' : section.role === 'hook' ? 'pull' : 'ground';
   const old = new Map(section.lines.map((l) => [`${l.text}\0${factsOf(l).join()}`, l]));
-  const fresh_ = units.flatMap((u) =>
+  const chosenLines = units.flatMap((u) =>
     unitLines(u, role, id).map((l) => old.get(`${l.text}\0${factsOf(l).join()}`) ?? l),
   );
   // Locked lines keep their place among the facts they stand between.
   const order = (l: PlainLine) => plan.units.findIndex((u) => factsOf(l).includes(idOf(u)));
-  const body = [...fresh_, ...kept.filter((l) => l.locked && factsOf(l).length)].sort(
+  const body = [...chosenLines, ...kept.filter((l) => l.locked && factsOf(l).length)].sort(
     (a, b) => order(a) - order(b),
   );
   const closing = kept.filter((l) => (l.locked || l.fixed) && !factsOf(l).length);
@@ -196,7 +194,7 @@ function told(
   if (rests && lines.length) {
     const gap = ms - msOf(lines, tools);
     const last = lines.at(-1)!;
-    if (gap > 0 && !last.locked) lines[lines.length - 1] = { ...last, restMs: Math.min(gap, 2600) };
+    if (gap > 0 && !last.locked) lines[lines.length - 1] = { ...last, restMs: Math.min(gap, LONGEST_REST) };
   }
   return lines;
 }
@@ -208,12 +206,9 @@ const asTake = (section: PlainSection, name: string): SectionTake => ({
 
 /** Everyone introduced where they are met, now that the order or the choice is another; locked lines stay. */
 function reintroduced(plan: DraftPlan, sections: readonly PlainSection[]): PlainSection[] {
-  const lines = introduced(
-    sections.flatMap((s) => s.lines),
-    plan.people,
+  return introducedIn(plan, sections).map((s, i) =>
+    s.locked ? sections[i] : { ...s, lines: s.lines.map((l, k) => (l.locked ? sections[i].lines[k] : l)) },
   );
-  let at = 0;
-  return sections.map((s) => ({ ...s, lines: s.lines.map((l) => { const next = lines[at++]; return l.locked || s.locked ? l : next; }) })); // prettier-ignore
 }
 
 export interface Redo {
@@ -286,20 +281,20 @@ export function fitToPlan({ source, options, sections }: Redo, tools: DraftTools
 
 /** The last tenths: spread on the rests between unlocked sections, none longer than a listener waits. */
 function evened(sections: readonly PlainSection[], totalMs: number, tools: DraftTools): PlainSection[] {
-  const whole = tools.clock.lines(clockLines(sections)).reduce((n, l) => n + l.ms, 0);
+  const whole = timeOf(sections, tools.clock);
   const places = sections.flatMap((s, i) =>
     i < sections.length - 1 && !s.locked && s.lines.length && !s.lines.at(-1)!.locked ? [i] : [],
   );
   if (!places.length) return [...sections];
   const each = (totalMs - whole) / places.length;
-  if (Math.abs(each) > 2600) return [...sections];
+  if (Math.abs(each) > LONGEST_REST) return [...sections];
   return sections.map((s, i) =>
     places.includes(i)
       ? {
           ...s,
           lines: s.lines.map((l, k) =>
             k === s.lines.length - 1
-              ? { ...l, restMs: Math.max(0, Math.min(2600, Math.round(l.restMs + each))) }
+              ? { ...l, restMs: Math.max(0, Math.min(LONGEST_REST, Math.round(l.restMs + each))) }
               : l,
           ),
         }
@@ -316,13 +311,13 @@ export function redoHook(
   const plan = makePlan(source, options, tools);
   const first = sections[0];
   if (!first || first.locked) return { refused: 'The opening is locked. Unlock it for another hook.' };
-  const told_ = new Set(sections.flatMap((s) => s.lines.flatMap(factsOf)));
+  const toldFacts = new Set(sections.flatMap((s) => s.lines.flatMap(factsOf)));
   const shown = new Set([...first.lines, ...first.takes.flatMap((t) => t.lines)].map((l) => l.text));
   const all = hooksOf(plan.material, tools, options.seed);
   // Only what the script pays for, or what pays within itself.
   const able = all.filter(
     (h) =>
-      h.pays.every((p) => told_.has(`${p.source}:${p.fact}`)) &&
+      h.pays.every((p) => toldFacts.has(`${p.source}:${p.fact}`)) &&
       !sections
         .slice(1)
         .some((s) => s.lines.some((l) => factsOf(l).includes(`${h.rests.source}:${h.rests.fact}`)) && h.own),
@@ -333,7 +328,7 @@ export function redoHook(
     .find((m) => m.letter === hook.rests.source)
     ?.facts.find((f) => f.id === hook.rests.fact);
   if (!fact) return { refused: 'The fact this hook rests on is no longer there.' };
-  const unpaid = hook.pays.find((p) => !told_.has(`${p.source}:${p.fact}`));
+  const unpaid = hook.pays.find((p) => !toldFacts.has(`${p.source}:${p.fact}`));
   if (unpaid)
     return {
       refused:
@@ -343,7 +338,6 @@ export function redoHook(
   const line = frame(spokenHook(plan, hook), 'pull', id, [
     { source: hook.rests.source, fact: hook.rests.fact, quote: fact.text },
   ]);
-  const earlier = first.takes.length ? first.takes : [];
   // The hook before gives way, unless something that is told points at it.
   const others = sections.slice(1).flatMap((x) => x.lines);
   const pointedAt = new Set([...first.lines, ...others].flatMap((l) => [...needsOf(plan, l)]));
@@ -361,7 +355,7 @@ export function redoHook(
   const next: PlainSection = {
     ...first,
     lines: [line, ...kept],
-    takes: [...earlier, asTake(first, `take ${earlier.length + 1}`)],
+    takes: [...first.takes, asTake(first, `take ${first.takes.length + 1}`)],
   };
   return { sections: [next, ...sections.slice(1)], notes: [], hook };
 }
@@ -412,7 +406,9 @@ export function redoLine({ source, options, sections }: Redo, lineId: string, to
     notes: [],
   });
   if (unit) {
-    const told_ = new Set(sections.flatMap((s) => s.lines.filter((l) => l.id !== lineId).flatMap(factsOf)));
+    const toldFacts = new Set(
+      sections.flatMap((s) => s.lines.filter((l) => l.id !== lineId).flatMap(factsOf)),
+    );
     const before = toldBy(
       plan,
       sections.slice(0, at).flatMap((s) => s.lines),
@@ -429,7 +425,7 @@ export function redoLine({ source, options, sections }: Redo, lineId: string, to
       : plan.units
           .filter(
             (u) =>
-              !told_.has(idOf(u)) &&
+              !toldFacts.has(idOf(u)) &&
               !ids.includes(idOf(u)) &&
               !plan.banned.has(u.index) &&
               u.lines.length === 1 &&
