@@ -1,6 +1,12 @@
 /** Every setting of a brief changes something that is computed; this shows for each what. */
 import { expect } from 'chai';
-import { DraftError, draftScript, sourceCarries, type DraftOptions } from '../../src/draft/index.ts';
+import {
+  DraftError,
+  draftScript,
+  redoSection,
+  sourceCarries,
+  type DraftOptions,
+} from '../../src/draft/index.ts';
 import { inUnits, saysAvoided, settled, spelled, toThird, toYou, veiled } from '../../src/draft/settle.ts';
 import { sentences } from '../../src/language/sentences.ts';
 import { briefSchema, type BriefInput } from '../../src/plan/index.ts';
@@ -85,6 +91,25 @@ describe('the brief', function () {
     ).to.equal('We met O. in a town. It was O.');
     const { text: news } = await lines('news-well', { veil: true });
     expect(news.join(' ')).to.match(/Upper Dray/);
+  });
+
+  it('veil: another take of a section names nobody either', async () => {
+    const tools = { tagger, clock, solver: await solver() };
+    const source = pageOf('story-piano');
+    const options: DraftOptions = {
+      target: { kind: 'point', seconds: 215 },
+      mood: 'warm',
+      seed: 1,
+      brief: briefSchema.parse({ veil: true, mood: 'warm' }),
+    };
+    const { sections } = draftScript(source, options, tools);
+    const results = sections.flatMap((s) => {
+      const r = redoSection({ source, options, sections }, s.id, tools);
+      return 'refused' in r ? [] : [r.sections];
+    });
+    expect(results).to.not.deep.equal([]);
+    for (const redone of results)
+      expect(redone.flatMap((s) => s.lines.map((l) => l.text)).join(' ')).to.not.match(/\b(?:Bern|Odile)\b/);
   });
 
   it('words: own words share less with the source than the source’s words do', async () => {
