@@ -12,6 +12,7 @@ import {
   timeline,
   type Fact,
 } from '@ursprung/core/facts';
+import { LARGEST_DRAFT, draftText } from '@ursprung/core/drafts';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
 import { sentences } from '@ursprung/core/language';
 import {
@@ -25,7 +26,8 @@ import {
   checkTitle,
   hooksOf,
 } from '@ursprung/core/plan';
-import { checkScript, type CheckedLine } from '@ursprung/core/review';
+import { checkScript, sectionsOfLines, type CheckedLine, type ReviewSource } from '@ursprung/core/review';
+import { grammarOf } from '@ursprung/server/grammar';
 import { breakScenes } from '@ursprung/core/scenes';
 import {
   DEFAULT_PACE,
@@ -35,7 +37,6 @@ import {
   printedSource,
   scriptFile,
   sectionsOfFile,
-  type PlainSection,
   type ScriptFile,
 } from '@ursprung/core/script';
 import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ursprung/core/source';
@@ -108,9 +109,9 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     return { out: json(printed(source, extractFacts(source, getTagger()))) };
   },
 
-  clean: (args) => {
+  clean: async (args) => {
     const { files } = parse(args, {}, { least: 1, most: 1, what: 'one draft file' });
-    const narration = cleanDraft(fileText(files[0]));
+    const narration = cleanDraft(await draftText(fileBytes(files[0], LARGEST_DRAFT)));
     if (!narration) throw new UsageError('Nothing spoken was found in this file.');
     return { out: `${narration}\n` };
   },
@@ -264,12 +265,11 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     );
     const raw = fileText(files[0]);
     const script = scriptFrom(files[0], raw);
-    const given = await Promise.all(
-      ((values.source as string[] | undefined) ?? []).map(
-        async (f) => (await openSource(fileBytes(f, LARGEST_FILE))).text,
+    const opened = await Promise.all(
+      ((values.source as string[] | undefined) ?? []).map(async (f) =>
+        openSource(fileBytes(f, LARGEST_FILE)),
       ),
     );
-    const own = script ? script.sources.map(sourceText).filter(Boolean) : [];
     const clock = getClock(
       voiceFrom(
         str(values.voice) ??
@@ -277,9 +277,26 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       ),
       paceFrom(str(values.pace)) ?? script?.pace,
     );
-    const lines = script ? linesOf(sectionsOfFile(script)) : plainLines(raw);
+    const sources = opened.length
+      ? opened.map((document, i) => ({
+          letter: LETTERS[i],
+          text: document.text,
+          facts: extractFacts(document, getTagger()),
+          kind: document.kind,
+          ...given('published', document.published),
+        }))
+      : (script?.sources ?? []).map(sourceOfFile).filter((s) => s.text);
+    const sections = script ? sectionsOfFile(script) : sectionsOfLines(plainLines(raw));
+    const tools = { clock, pronouncer: getPronouncer(), tagger: getTagger() };
     return {
-      out: json(checkScript(lines, given.length ? given : own, clock, getPronouncer(), script?.target)),
+      out: json(
+        checkScript(
+          { title: script?.title ?? '', sections, ...given('target', script?.target) },
+          sources,
+          tools,
+          await grammarOf(sections, sources),
+        ),
+      ),
     };
   },
 
@@ -341,23 +358,23 @@ function neededScript(path: string): ScriptFile {
   return script;
 }
 
-/** The reading text of a source inside a script file. */
-function sourceText(source: ScriptFile['sources'][number]): string {
-  const blocks = (source as { blocks?: unknown }).blocks;
-  return Array.isArray(blocks)
-    ? blocks.map((b) => (typeof b?.text === 'string' ? b.text : '')).join('\n\n')
-    : '';
+/** A source as it stands inside a script file: its words, and its facts as far as the Read-through needs them. */
+function sourceOfFile(source: ScriptFile['sources'][number]): ReviewSource {
+  const { blocks, facts, kind } = source as { blocks?: unknown; facts?: unknown; kind?: unknown };
+  const list = (value: unknown) =>
+    Array.isArray(value) ? (value as { id?: unknown; text?: unknown }[]) : [];
+  const text = list(blocks)
+    .map((b) => (typeof b?.text === 'string' ? b.text : ''))
+    .join('\n\n');
+  return {
+    letter: source.id,
+    text,
+    facts: list(facts).flatMap((f) =>
+      typeof f.id === 'string' && typeof f.text === 'string' ? [{ id: f.id, text: f.text } as Fact] : [],
+    ),
+    ...(typeof kind === 'string' ? { kind } : {}),
+  };
 }
-
-const linesOf = (sections: readonly PlainSection[]): CheckedLine[] =>
-  sections.flatMap((s) =>
-    s.lines.map((l, i) => ({
-      id: l.id,
-      text: l.text,
-      restMs: l.restMs,
-      endsSection: i === s.lines.length - 1,
-    })),
-  );
 
 /** Plain text as lines, one a sentence, a paragraph a section. */
 function plainLines(raw: string): CheckedLine[] {

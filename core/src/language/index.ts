@@ -4,3 +4,4 @@ export * from './numbers.ts';
 export * from './phones.ts';
 export * from './sentences.ts';
 export * from './spoken/index.ts';
+export * from './quotes.ts';

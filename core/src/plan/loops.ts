@@ -24,6 +24,8 @@ const TRIES =
   /\b(?:set out to|tried to|asked for|wanted to (?:know|find)|looked for|offered a prize|tested whether|measured)\b/i;
 const SETTLES =
   /\b(?:because|turned out|found|proved|wrong|right|answer|reason|that is why|that[’']s why|that[’']s because|that was because|it was|refused|so\b|fell|rose|did not|didn[’']t)\b/i;
+/** A line that says itself that it answers. */
+const ANSWERS = /^(?:because|yes|no\b|nobody|he did|she did|they did|it did|not\b)/i;
 const LONGEST_ASK = 44;
 
 /** A line that answers shares words with what it answers, or says that it does; never the very next words of a plain lead. */
@@ -70,8 +72,14 @@ export function loopsOf(sections: readonly PlainSection[]): Loop[] {
         (shared / Math.max(2, own.length)) * 2 + (SETTLES.test(lines[k].text) ? 0.5 : 0) - (k - i) * 0.01;
       if (score > best.score) best = { at: k, score };
     }
-    // A question that leads on is answered by what follows it; one that opens, where it is paid.
-    const next = lines[i + 1];
+    // A question that leads on is answered by what follows it; one that opens, where it is paid. One about things that
+    // were told of before and never are again is answered by nothing.
+    const about = own.filter((s) => lines.slice(0, i).some((l) => l.stems.has(s)));
+    const dropped =
+      lines.length - i > 2 &&
+      about.length > 0 &&
+      !lines.slice(i + 1).some((l) => own.some((s) => l.stems.has(s)) || ANSWERS.test(l.text));
+    const next = dropped ? undefined : lines[i + 1];
     const settled =
       kind === 'question'
         ? next

@@ -2,7 +2,8 @@
  * The one document: a ProseMirror schema of sections and lines. Ids, roles, links to facts, rests and locks are
  * attributes, so that every change of them is a step like any other.
  */
-import { Schema, type Node } from 'prosemirror-model';
+import { Schema, type Mark, type Node } from 'prosemirror-model';
+import type { CutKind } from './clean/piece.ts';
 
 export const SECTION_ROLES = ['hook', 'ground', 'turn', 'workings', 'strain', 'settle', 'close'] as const;
 export type SectionRole = (typeof SECTION_ROLES)[number];
@@ -16,7 +17,31 @@ export interface LineSource {
   quote: string;
 }
 
+/** Something that stood in a pasted draft and is not spoken: a direction, a time, a heading, a remark. */
+export interface LineNote {
+  id: string;
+  kind: CutKind;
+  text: string;
+  where: 'before' | 'after';
+}
+
 export const scriptSchema = new Schema({
+  marks: {
+    /** A word or words to be stressed. */
+    stress: { toDOM: () => ['em', { class: 'stress' }, 0], parseDOM: [], inclusive: false },
+    /** A remark on a selection. It goes with the words as they move. */
+    comment: {
+      attrs: { id: {}, text: { default: '' }, at: { default: '' }, done: { default: false } },
+      excludes: '',
+      inclusive: false,
+      toDOM: (mark) => [
+        'span',
+        { class: `comment${mark.attrs.done ? ' done' : ''}`, 'data-comment': mark.attrs.id },
+        0,
+      ],
+      parseDOM: [],
+    },
+  },
   nodes: {
     doc: { content: 'section+' },
     section: {
@@ -36,7 +61,7 @@ export const scriptSchema = new Schema({
     },
     line: {
       content: 'text*',
-      marks: '',
+      marks: 'stress comment',
       attrs: {
         id: { default: '' },
         role: { default: 'ground' },
@@ -52,6 +77,8 @@ export const scriptSchema = new Schema({
         fixed: { default: '' },
         /** LineTake[]: earlier and other versions. */
         takes: { default: [] },
+        /** LineNote[]: what was taken out of a pasted draft at this place. */
+        notes: { default: [] },
       },
       parseDOM: [{ tag: 'p' }],
       toDOM: (node) => ['p', { 'data-id': node.attrs.id }, 0],
@@ -74,6 +101,11 @@ export interface SectionTake {
   lines: readonly Omit<PlainLine, 'takes'>[];
 }
 
+/** A mark on a stretch of a line's text. */
+export type LineMark = { start: number; end: number } & (
+  { type: 'stress' } | { type: 'comment'; id: string; text: string; at: string; done: boolean }
+);
+
 export interface PlainLine {
   id: string;
   text: string;
@@ -85,6 +117,9 @@ export interface PlainLine {
   from: readonly LineSource[];
   fixed: string;
   takes: readonly LineTake[];
+  notes?: readonly LineNote[];
+  /** Stress and comments, by place in the text. */
+  marks?: readonly LineMark[];
 }
 export interface PlainSection {
   id: string;
@@ -101,12 +136,61 @@ export function plainSections(doc: Node): PlainSection[] {
   const out: PlainSection[] = [];
   doc.forEach((section) => {
     const lines: PlainLine[] = [];
-    section.forEach((line) =>
-      lines.push({ ...(line.attrs as Omit<PlainLine, 'text'>), text: line.textContent }),
-    );
+    section.forEach((line) => {
+      const marks = marksOf(line);
+      const { notes, ...attrs } = line.attrs as Omit<PlainLine, 'text'>;
+      lines.push({
+        ...attrs,
+        text: line.textContent,
+        ...(notes?.length ? { notes } : {}),
+        ...(marks.length ? { marks } : {}),
+      });
+    });
     out.push({ ...(section.attrs as Omit<PlainSection, 'lines'>), lines });
   });
   return out;
+}
+
+/** The marks of a line, pieces of one mark joined. */
+function marksOf(line: Node): LineMark[] {
+  const out: LineMark[] = [];
+  line.forEach((text, offset) => {
+    for (const mark of text.marks) {
+      const end = offset + text.nodeSize;
+      const same = out.find(
+        (m) =>
+          m.end === offset && m.type === mark.type.name && (m.type === 'stress' || m.id === mark.attrs.id),
+      );
+      if (same) same.end = end;
+      else if (mark.type.name === 'stress') out.push({ type: 'stress', start: offset, end });
+      else
+        out.push({
+          type: 'comment',
+          start: offset,
+          end,
+          ...(mark.attrs as { id: string; text: string; at: string; done: boolean }),
+        });
+    }
+  });
+  return out;
+}
+
+/** A line's text as nodes, cut where marks begin and end; marks past the text's end are dropped. */
+function textNodes(text: string, marks: readonly LineMark[] = []): Node[] {
+  if (!text) return [];
+  const edges = new Set([0, text.length]);
+  for (const m of marks) for (const at of [m.start, m.end]) if (at > 0 && at < text.length) edges.add(at);
+  const cuts = [...edges].sort((a, b) => a - b);
+  return cuts.slice(1).map((end, i) => {
+    const start = cuts[i];
+    const own = marks.filter((m) => m.start <= start && m.end >= end && m.end <= text.length);
+    const made = own.map((m): Mark => {
+      if (m.type === 'stress') return scriptSchema.marks.stress.create();
+      const { id, text: says, at, done } = m;
+      return scriptSchema.marks.comment.create({ id, text: says, at, done });
+    });
+    return scriptSchema.text(text.slice(start, end), made.length ? made : undefined);
+  });
 }
 
 /** A document from plain sections; the reverse of `plainSections`. An empty script is one section with one empty line. */
@@ -115,8 +199,8 @@ export function docFromSections(sections: readonly PlainSection[]): Node {
     scriptSchema.node(
       'section',
       attrs,
-      (lines.length ? lines : [emptyLine('L0')]).map(({ text, ...lineAttrs }) =>
-        scriptSchema.node('line', lineAttrs, text ? [scriptSchema.text(text)] : []),
+      (lines.length ? lines : [emptyLine('L0')]).map(({ text, marks, ...lineAttrs }) =>
+        scriptSchema.node('line', lineAttrs, textNodes(text, marks)),
       ),
     ),
   );

@@ -212,7 +212,7 @@ function align(told: readonly Clause[], source: readonly Clause[]): (Clause | nu
 const HEDGE_CLASSES: readonly (readonly [string, RegExp])[] = [
   [
     'possible',
-    /\b(?:may(?!\s+(?:\d|\p{Lu}))|might|could|perhaps|maybe|possibl[ey]|unclear|unknown|not (?:yet )?known|nobody knows|nobody knew|no one can say|nobody can say|alleged(?:ly)?|reportedly|rumou?red)\b/giu,
+    /\b(?:may|might|could|perhaps|maybe|possibl[ey]|unclear|unknown|not (?:yet )?known|nobody knows|nobody knew|no one can say|nobody can say|alleged(?:ly)?|reportedly|rumou?red)\b/giu,
   ],
   [
     'likely',
@@ -242,10 +242,17 @@ const outsideQuotes = (text: string) => {
   return out + text.slice(at);
 };
 
+/** "May" as a month: before a day or year, or with a capital in mid-sentence. A pattern that folds case can't tell. */
+const isMonth = (text: string, m: RegExpExecArray) =>
+  m[0] === 'May' && (/^\s+\d/.test(text.slice(m.index + 3)) || /[^.!?\s”"]\s+$/.test(text.slice(0, m.index)));
+
 const hedgesOf = (text: string) => {
   const plain = outsideQuotes(text);
   return new Map(
-    HEDGE_CLASSES.map(([name, pattern]) => [name, [...plain.matchAll(pattern)].map((m) => m[0])]),
+    HEDGE_CLASSES.map(([name, pattern]) => [
+      name,
+      [...plain.matchAll(pattern)].filter((m) => !isMonth(plain, m)).map((m) => m[0]),
+    ]),
   );
 };
 
@@ -270,13 +277,17 @@ function quantified(tokens: readonly TaggedToken[]): Map<string, Set<string>> {
     if (!part || part === 'only') return;
     for (let j = i + 1; j < Math.min(tokens.length, i + 6); j++)
       if (tokens[j].pos === 'NOUN') {
-        if (tokens[j + 1]?.pos === 'NOUN') continue;
+        if (tokens[j + 1]?.pos === 'NOUN' && !helped(tokens, j + 1)) continue;
         (out.get(key(tokens[j])) ?? out.set(key(tokens[j]), new Set()).get(key(tokens[j]))!).add(part);
         break;
       } else if (!['DET', 'ADJ', 'ADP', 'NUM', 'PRON', 'ADV', 'PROPN'].includes(tokens[j].pos)) break;
   });
   return out;
 }
+
+/** A verb the tagger took for a noun: it has an object behind it, and its subject before it. */
+const helped = (tokens: readonly TaggedToken[], i: number) =>
+  tokens[i + 1]?.pos === 'DET' || tokens[i + 1]?.pos === 'PRON';
 
 const CAUSES =
   /\b(?:because|due to|owing to|caused|causes|led to|leads to|as a result|therefore|that is why|that’s why|which is why|the reason|thanks to|consequently|since (?:it|he|she|they|the)|, so\b|^So\b)/i;
@@ -415,7 +426,8 @@ export function faultsIn(
   }
 
   // How sure, by class; only where the clause that hedges is told.
-  const covered = sourceClauses.filter((s) => pairs.includes(s));
+  // A source of one clause is what is told, whatever the tagger made of it.
+  const covered = sourceClauses.length === 1 ? sourceClauses : sourceClauses.filter((s) => pairs.includes(s));
   const coveredText = covered.map((c) => c.tokens.map((t) => t.text).join(' ')).join(' . ');
   const toldHedges = hedgesOf(told);
   const allHedges = hedgesOf(source);

@@ -2,3 +2,4 @@ export * from './claims.ts';
 export * from './overlap.ts';
 export * from './support.ts';
 export * from './words.ts';
+export * from './align.ts';

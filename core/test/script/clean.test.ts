@@ -1,7 +1,13 @@
 /** Drafts as they come from elsewhere, and the narration in them. Invented; common practice, no published source. */
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { cleanDraft } from '../../src/script/index.ts';
+import { writtenWords } from '../../src/language/index.ts';
+import { cleanDraft, readDraft } from '../../src/script/index.ts';
+import { FIFTH } from './drafts/fifth.ts';
+import { FIRST } from './drafts/first.ts';
+import { FOURTH } from './drafts/fourth.ts';
+import { SECOND } from './drafts/second.ts';
+import { THIRD } from './drafts/third.ts';
 
 /** What the case shows, the draft, its narration. */
 const CASES: readonly (readonly [string, string, string])[] = [
@@ -73,9 +79,19 @@ describe('cleaning a draft', () => {
   for (const spoken of STAYS)
     it(`leaves what is: ${spoken}`, () => expect(cleanDraft(spoken)).to.equal(spoken));
 
-  it('changes nothing when done again, and takes any text', () => {
+  for (const [what, draft, narration] of [...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH])
+    it(`reads ${what}`, () => expect(cleanDraft(draft)).to.equal(narration));
+
+  it('changes nothing when done again', () => {
+    for (const [, draft] of [...CASES, ...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH]) {
+      const once = cleanDraft(draft);
+      expect(cleanDraft(once), draft).to.equal(once);
+    }
+  });
+
+  it('makes nothing up, whatever is pasted', () => {
     const piece = fc.constantFrom(
-      ...CASES.map(([, d]) => d),
+      ...[...CASES, ...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH].map(([, d]) => d),
       ...STAYS,
       '',
       '\t',
@@ -86,18 +102,39 @@ describe('cleaning a draft', () => {
       '12:',
       '> ',
     );
+    const words = (text: string) => writtenWords(text.toLowerCase()).map((w) => w.text);
     fc.assert(
-      fc.property(fc.array(piece, { maxLength: 6 }), (parts) => {
-        const once = cleanDraft(parts.join('\n'));
-        expect(cleanDraft(once)).to.equal(once);
+      fc.property(fc.array(piece, { maxLength: 5 }), (parts) => {
+        const draft = parts.join('\n');
+        const spoken = words(cleanDraft(draft));
+        // Nothing is spoken that does not stand in the draft, and nothing more often.
+        const left = new Map<string, number>();
+        for (const word of words(draft)) left.set(word, (left.get(word) ?? 0) + 1);
+        for (const word of spoken) {
+          left.set(word, (left.get(word) ?? 0) - 1);
+          expect(left.get(word), `${word} in ${draft}`).to.be.at.least(0);
+        }
       }),
-      { seed: 8, numRuns: 200 },
+      { seed: 8, numRuns: 300 },
     );
     fc.assert(
       fc.property(fc.string({ maxLength: 300, unit: 'binary' }), (text) => {
-        expect(cleanDraft(text)).to.be.a('string');
+        expect(readDraft(text).sections).to.be.an('array');
       }),
       { seed: 9, numRuns: 200 },
     );
+  });
+
+  it('keeps what was taken out at its place, headings as titles and rests as rests', () => {
+    const draft = readDraft(
+      '# The lift\n\n## The flood\n[rain]\nThe water rose. [pause 2s]\nNobody slept.\nVisual: a lamp\n\n## The wall\nMara: It held.\nTom: Did it?\nMara: It did.',
+    );
+    expect(draft.title).to.equal('The lift');
+    expect(draft.sections.map((s) => s.title)).to.deep.equal(['The flood', 'The wall']);
+    const [flood, wall] = draft.sections;
+    expect(flood.lines[0].taken).to.deep.equal([{ kind: 'direction', text: '[rain]' }]);
+    expect(flood.lines[0].restMs).to.equal(2000);
+    expect(flood.takenAfter.map((t) => t.text)).to.deep.equal(['Visual: a lamp']);
+    expect(wall.lines.map((l) => l.speaker)).to.deep.equal(['Mara', 'Tom', 'Mara']);
   });
 });

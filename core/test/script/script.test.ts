@@ -11,7 +11,6 @@ import {
   type PlainSection,
 } from '../../src/script/index.ts';
 import { readability } from '../../src/measure/index.ts';
-import { checkScript, scoreOf } from '../../src/review/index.ts';
 import { breakScenes } from '../../src/scenes/index.ts';
 import { clock, pronouncer } from '../tools.ts';
 
@@ -146,36 +145,5 @@ describe('scenes', () => {
       ),
     ];
     for (const s of breakScenes(one, clock, '9:16')) expect(s.text).to.not.match(/^and 1826/);
-  });
-});
-
-describe('the check', () => {
-  const lines = SCRIPT.flatMap((s) => s.lines.map((l) => ({ id: l.id, text: l.text })));
-  it('has no overlap and nothing unsupported without a source', () => {
-    const result = checkScript(lines, [], clock, pronouncer);
-    expect([result.overlap, result.unsupported]).to.deep.equal([null, []]);
-  });
-  it('names lines that claim what no source has, and the score falls', () => {
-    const clean = checkScript(lines, [lines.map((l) => l.text).join(' ')], clock, pronouncer);
-    const wrong = checkScript(
-      [...lines, { id: 'L9', text: 'It cost £99.' }],
-      [lines.map((l) => l.text).join(' ')],
-      clock,
-      pronouncer,
-    );
-    expect(wrong.unsupported).to.deep.equal([{ line: 'L9', text: '£99', why: 'number' }]);
-    expect(wrong.score).to.be.lessThan(clean.score);
-  });
-  it('says over and under, and never scores below 0', () => {
-    expect(
-      checkScript(lines, [], clock, pronouncer, { kind: 'point', seconds: 300 }).findings.map((f) => f.rule),
-    ).to.include('over-length');
-    expect(
-      scoreOf(
-        ['unsourced-number', 'unsourced-date', 'unsourced-name', 'altered-quote'].flatMap((rule) =>
-          Array.from({ length: 50 }, () => ({ rule, area: 'truth' as const, line: '', reason: '' })),
-        ),
-      ),
-    ).to.equal(6);
   });
 });

@@ -1,0 +1,160 @@
+/** Directions inside a spoken row: brackets, starred cues, tags of synthesizers, times, marks of emphasis. */
+import type { CutKind, Piece } from './piece.ts';
+
+/** Words that direct picture, sound or speaker when they stand in brackets or stars. */
+const DIRECTS =
+  /\b(?:pauses?|beat|music|sfx|vfx|sounds?|cuts?|fades?|zooms?|camera|b-?roll|visuals?|shots?|images?|show(?:s|ing)?|text|screen|laugh(?:s|ing|ter)?|chuckles?|sighs?|whisper(?:s|ed|ing)?|dramatic(?:ally)?|upbeat|transitions?|clips?|footage|graphics?|animations?|close-?up|pan(?:s|ning)?|smil(?:es|ing)|tone|voice|voiceover|narrator|crescendo|applause|breath(?:es|e)?|emphasis|deadpan|montage|thumbnail|overlay|lower third|intro|outro|end card|silence|ambience)\b/i;
+/** How something is spoken, when nothing else stands in the bracket. */
+const MANNER =
+  /\b(?:soft(?:ly)?|excited(?:ly)?|slow(?:ly)?|quiet(?:ly)?|loud(?:ly)?|calm(?:ly)?|warm(?:ly)?)\b/i;
+/** A starred or bracketed cue is short, and is nothing but a cue. */
+const CUE =
+  /^(?:(?:long|short|brief|dramatic|slight|another|soft|upbeat|tense|sad|deep|nervous|a)\s+)*(?:pauses?|beat|music(?: \w+){0,3}|sfx.*|silence|laugh(?:s|ter|ing)?|chuckles?|sighs?|breath(?:es?)?|whispers?|whispering|softly|slowly|gasps?|applause|fade (?:in|out|to \w+)|cut to .*|smiles?|clears throat|deep breath|sound of .*)(?:\s+(?:for\s+)?\d+(?:\.\d+)?\s*s(?:ec(?:ond)?s?)?)?[.!]?$/i;
+const CAPITALS = /^[A-Z][A-Z \d,:.'’&/-]{2,80}$/;
+const TIME =
+  '\\d{1,2}:\\d{2}(?::\\d{2})?(?:[.,]\\d{1,3})?(?:\\s*(?:-->?|[–—-]|to)\\s*\\d{1,2}:\\d{2}(?::\\d{2})?(?:[.,]\\d{1,3})?)?';
+const BRACKETED_TIME = new RegExp(
+  `^~?\\s*(?:${TIME}|\\d{1,3}\\s*(?:[–-]\\s*\\d{1,3}\\s*)?(?:s|sec(?:ond)?s?|min(?:ute)?s?))$`,
+  'i',
+);
+const COUNT =
+  /^(?:(?:approx(?:imately|\.)?|about|around|total:?|~|≈)\s*)?\d[\d,.]*\s*(?:words?|seconds?|secs?|minutes?|mins?)(?:\s*(?:[,/|]|at|@).*)?$/i;
+const REST =
+  /\b(?:pause|beat|silence|rest|wait)\b.*?(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\b|^(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\s+(?:of\s+)?(?:pause|silence|rest)\b/i;
+const LONGEST_REST_MS = 10_000;
+
+/** Milliseconds of a direction that asks for a rest; null when it asks for none, or says no length. */
+export function restOf(text: string): number | null {
+  const m = REST.exec(text);
+  if (!m) return null;
+  const value = Number((m[1] ?? m[3]).replace(',', '.'));
+  const ms = Math.round((m[2] ?? m[4]).toLowerCase() === 'ms' ? value : value * 1000);
+  return ms > 0 && ms <= LONGEST_REST_MS ? ms : null;
+}
+
+const kindOf = (inner: string): CutKind =>
+  BRACKETED_TIME.test(inner.trim()) ? 'timing' : COUNT.test(inner.trim()) ? 'count' : 'direction';
+
+/** Whether what stands between round brackets directs instead of being spoken. */
+const roundDirects = (inner: string): boolean => {
+  const plain = inner.trim();
+  return (
+    BRACKETED_TIME.test(plain) ||
+    COUNT.test(plain) ||
+    CAPITALS.test(plain) ||
+    CUE.test(plain) ||
+    (MANNER.test(plain) && plain.split(/\s+/).length <= 3) ||
+    (DIRECTS.test(plain) &&
+      plain.split(/\s+/).length <= 12 &&
+      !/^(?:which|who|that|and|or|a|an|the|in|on|of)\b.*\b(?:was|were|is|are|had|has)\b/i.test(plain))
+  );
+};
+
+interface Rule {
+  id: string;
+  match: RegExp;
+  /** What stands in place of the match; null leaves it as it is. */
+  take: (m: RegExpExecArray) => { keep: string; kind: CutKind; cut: string } | null;
+}
+
+const cutAll = (kind?: CutKind) => (m: RegExpExecArray) => ({
+  keep: '',
+  kind: kind ?? kindOf(m[1] ?? m[0]),
+  cut: m[0].trim(),
+});
+
+/** In order; each works on what the one before left. */
+const RULES: readonly Rule[] = [
+  { id: 'comment', match: /\s?(?:<!--[\s\S]{0,400}?-->|\/\*[\s\S]{0,400}?\*\/)/g, take: cutAll('direction') },
+  {
+    id: 'synthesizer-tag',
+    match:
+      /<\/?(?:break|pause|prosody|emphasis|speak|p|s|voice|mstts:[\w-]+|audio|sub|say-as|phoneme)\b[^<>\n]{0,120}>/gi,
+    take: cutAll('direction'),
+  },
+  {
+    id: 'tag',
+    match: /<\/?(?:b|i|u|em|strong|span|font|br|c|v|ruby|rt|lang)(?:[.\s][^<>\n]{0,120})?\/?>/gi,
+    take: cutAll('mark'),
+  },
+  {
+    id: 'footnote',
+    match: /(?<=[\p{L}.,;:!?”"])\[(?:\d{1,3}|[a-z]|note \d+|citation needed)\]/giu,
+    take: cutAll('mark'),
+  },
+  { id: 'double-square', match: /\s?\[\[([^[\]\n]{0,400})\]\]/g, take: cutAll() },
+  {
+    id: 'link',
+    match: /\[([^[\]\n]{1,200})\]\((?:https?:|mailto:|#|\/)[^()\s]{0,400}\)/gi,
+    take: (m) => ({ keep: m[1], kind: 'mark', cut: m[0] }),
+  },
+  {
+    id: 'square',
+    match: /\s?([*_]{0,2})\[([^[\]\n]{0,400})\]\1/g,
+    take: (m) => ({ keep: '', kind: kindOf(m[2]), cut: m[0].trim() }),
+  },
+  { id: 'curly', match: /\s?\{([^{}\n]{0,240})\}/g, take: cutAll() },
+  {
+    id: 'round',
+    match: /\s?([*_]{0,2})\(([^()\n]{0,240})\)\1/g,
+    take: (m) => (roundDirects(m[2]) ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() } : null),
+  },
+  {
+    id: 'starred-cue',
+    match: /\s?(\*{1,2}|_)(?=\S)([^*_\n]{2,60}?)(?<=\S)\1(?=[\s.,;:!?)”"—]|$)/g,
+    take: (m) => (CUE.test(m[2].trim()) ? { keep: '', kind: 'direction', cut: m[0].trim() } : null),
+  },
+  { id: 'music-sign', match: /\s?[♪♫🎵🎶][^♪♫🎵🎶\n]{0,80}[♪♫🎵🎶]?/gu, take: cutAll('direction') },
+];
+
+/** A spoken row taken apart: what is said, with what was cut from it. Emphasis loses its marks, never its words. */
+export function spokenPieces(row: string, speaker?: string): Piece[] {
+  const cuts: Piece[] = [];
+  let text = row;
+  for (const rule of RULES)
+    text = text.replace(rule.match, (...args: unknown[]) => {
+      const groups = args.slice(0, -2).filter((a) => typeof a === 'string' || a === undefined);
+      const found = rule.take(groups as unknown as RegExpExecArray);
+      if (!found) return groups[0] as string;
+      const rest = found.kind === 'direction' ? restOf(found.cut) : null;
+      if (rest !== null) cuts.push({ type: 'rest', ms: rest, text: found.cut });
+      else if (found.kind !== 'mark') cuts.push({ type: 'cut', kind: found.kind, text: found.cut });
+      return found.keep;
+    });
+  text = unmarked(text);
+  const spoken: Piece[] = /[\p{L}\p{N}]/u.test(text)
+    ? [{ type: 'spoken', text, ...(speaker ? { speaker } : {}) }]
+    : [];
+  // A rest belongs after the words; a direction before a row's words stays before them.
+  return [...cuts.filter((c) => c.type !== 'rest'), ...spoken, ...cuts.filter((c) => c.type === 'rest')];
+}
+
+/** Without marks of emphasis, list marks and stray space. */
+function unmarked(text: string): string {
+  return text
+    .replace(/\*\*\*(.+?)\*\*\*/g, '$1')
+    .replace(/\*\*(.+?)\*\*|__(.+?)__/g, (_, a?: string, b?: string) => a ?? b ?? '')
+    .replace(/(^|[\s(“"‘—-])[*_](\S(?:[^*_\n]*\S)?)[*_](?=[\s.,;:!?)”"’—]|$)/g, '$1$2')
+    .replace(/~~(.+?)~~/g, '')
+    .replace(/`([^`\n]+)`/g, '$1')
+    .replace(/\\(?=[*_#[\]()~>])/g, '')
+    .replace(/^\s*(?:[-*•–‣▪]\s+|\d{1,2}[.)]\s+(?=\D))/, '')
+    .replace(/^[\s\p{Extended_Pictographic}\uFE0F\u200D]+(?=\S)/u, '')
+    .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
+/** A short row in stars or round brackets, in small letters and without a stop, sets a scene. */
+const SCENE_ROW =
+  /^\s*([*_]{1,2})?(?:\(\s*(?=\p{Ll}|\p{Lu}+\b)[^()\n]{2,80}[^.!?()\n]\)|(?<=[*_])(?=\p{Ll})[^*_\n]{2,60}[^.!?*_\n])\1\s*$/u;
+
+/** A row in stars that names a shot. */
+const SHOT_ROW =
+  /^\s*([*_]{1,2})(?:[\p{L}-]+ ){0,3}(?:shot|close-?up|view|footage|drone|montage|b-?roll|music|sound|camera)\b[^*_\n]{0,120}\1\s*$/iu;
+
+/** Whether a row is nothing but brackets and cues. */
+export const isOnlyCut = (row: string): boolean =>
+  SCENE_ROW.test(row) ||
+  SHOT_ROW.test(row) ||
+  (!spokenPieces(row).some((p) => p.type === 'spoken') && /\S/.test(row));

@@ -1,0 +1,243 @@
+/** Layouts that say by their form what is spoken: captions, tables of columns, screenplays (Fountain). Each turns a draft into pieces, or passes. */
+import { isOnlyCut, spokenPieces } from './inline.ts';
+import { cut, gap, type Piece } from './piece.ts';
+
+export interface Layout {
+  id: string;
+  /** Null when the draft is not laid out so. */
+  read: (text: string) => Piece[] | null;
+}
+
+const rowsOf = (text: string) => text.split('\n');
+
+// ---- captions (SubRip; WebVTT, W3C) --------------------------------------------------------------------------------
+
+const CUE_TIME = /^\s*(?:\d{1,2}:)?\d{1,2}:\d{2}[.,]\d{1,3}\s*-->\s*(?:\d{1,2}:)?\d{1,2}:\d{2}[.,]\d{1,3}.*$/;
+
+const captions: Layout = {
+  id: 'captions',
+  read: (text) => {
+    const rows = rowsOf(text);
+    if (
+      rows.filter((r) => CUE_TIME.test(r)).length < 1 ||
+      (rows.filter((r) => CUE_TIME.test(r)).length < 2 && rows.filter((r) => r.trim()).length > 8)
+    )
+      return null;
+    const out: Piece[] = [];
+    let inside = false;
+    let skip = false;
+    rows.forEach((row, i) => {
+      if (/^\uFEFF?WEBVTT|^(?:NOTE|STYLE|REGION)\b/.test(row)) skip = true;
+      if (!row.trim()) {
+        skip = false;
+        inside = false;
+      } else if (skip) out.push(cut('mark', row));
+      else if (CUE_TIME.test(row)) {
+        inside = true;
+        out.push(cut('timing', row));
+      } else if (!inside && CUE_TIME.test(rows[i + 1] ?? '')) out.push(cut('mark', row));
+      else {
+        const voice = /<v(?:\.[\w.]+)?\s+([^>]{1,60})>/.exec(row)?.[1];
+        const named = /^(?:-\s*|>>\s*)?([A-Z][A-Z .’'-]{1,28}):\s+(?=\S)/.exec(row);
+        const words = (named ? row.slice(named[0].length) : row).replace(/^\s*(?:>>+|-)\s+/, '');
+        if (isOnlyCut(words)) out.push(cut('direction', words));
+        else out.push(...spokenPieces(words, voice ?? named?.[1]));
+      }
+    });
+    return out;
+  },
+};
+
+// ---- columns -------------------------------------------------------------------------------------------------------
+
+const SPOKEN_HEAD =
+  /^\W*(?:audio|narration|narrator|voice[- ]?over|v\/?o|script|spoken|dialogue|words|copy|text to (?:read|say)|what (?:is|we) (?:said|say|hear)|audio\s*\/\s*(?:narration|v\/?o))\b/i;
+const UNSPOKEN_HEAD =
+  /^\W*(?:video|visuals?|pictures?|images?|shots?|scene|on[- ]?screen|b-?roll|time(?:code|stamp)?|duration|dur|sec(?:onds)?|length|notes?|music|sfx|sounds?|graphics?|#|no|nr|camera|action|what (?:is|we) (?:seen|see)|text on screen|words)\b/i;
+
+/** Rows of cells of a table with pipes, tabs, or columns set apart by three blanks or more. */
+function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
+  const lines = rowsOf(text);
+  const pipes = lines.filter((l) => /^\s*\|.*\|\s*$/.test(l) || (l.match(/\s\|\s/g) ?? []).length > 0);
+  if (pipes.length >= 2 && pipes.length * 2 >= lines.filter((l) => l.trim()).length)
+    return {
+      rows: pipes
+        .map((l) =>
+          l
+            .trim()
+            .replace(/^\||\|$/g, '')
+            .split('|')
+            .map((c) => c.replace(/<br\s*\/?>/gi, ' ').trim()),
+        )
+        .filter((r) => !r.every((c) => /^:?-{2,}:?$/.test(c))),
+      around: lines.filter((l) => l.trim() && !pipes.includes(l)),
+    };
+  const tabs = lines.filter((l) => /\S\t+\S/.test(l));
+  if (tabs.length >= 2 && tabs.length * 3 >= lines.filter((l) => l.trim()).length * 2)
+    return {
+      rows: tabs.map((l) => l.split('\t').map((c) => c.trim())),
+      around: lines.filter((l) => l.trim() && !tabs.includes(l)),
+    };
+  return setApart(lines);
+}
+
+/** A header of two labels set apart by blanks; the second column begins where the second label does. */
+function setApart(lines: readonly string[]): { rows: string[][]; around: string[] } | null {
+  const head = lines.findIndex((l) => {
+    const m = /^\s*(\S.*?)\s{3,}(\S.*?)\s*$/.exec(l);
+    return (
+      m &&
+      (SPOKEN_HEAD.test(m[1]) || SPOKEN_HEAD.test(m[2])) &&
+      (UNSPOKEN_HEAD.test(m[1]) || UNSPOKEN_HEAD.test(m[2]))
+    );
+  });
+  if (head < 0) return null;
+  const at = lines[head].search(/(?<=\S\s{3,})\S/);
+  const rows: string[][] = [[lines[head].slice(0, at).trim(), lines[head].slice(at).trim()]];
+  let open = false;
+  let crossing = 0;
+  for (const line of lines.slice(head + 1)) {
+    if (!line.trim()) {
+      open = false;
+      continue;
+    }
+    if (/^\s*(?:[-=_]\s*){3,}\s*$/.test(line)) continue;
+    // A row that runs through the border is no row of columns: its words are kept as spoken.
+    const through = /\S\S|\S \S/.test(line.slice(at - 2, at + 1)) && /\S/.test(line[at - 1] ?? ' ');
+    if (through) crossing++;
+    const cells = through
+      ? [0, 1].map((i) => (SPOKEN_HEAD.test(rows[0][i]) ? line.trim() : ''))
+      : [line.slice(0, at).trim(), line.slice(at).trim()];
+    if (open) rows[rows.length - 1] = rows[rows.length - 1].map((c, i) => `${c} ${cells[i]}`.trim());
+    else rows.push(cells);
+    open = true;
+  }
+  return crossing > 1 ? null : { rows, around: lines.slice(0, head).filter((l) => l.trim()) };
+}
+
+const proseWeight = (cells: readonly string[]) =>
+  cells.reduce((n, c) => n + c.split(/\s+/).length * (/[.!?]["”]?$/.test(c) ? 2 : 0.5), 0);
+
+const columns: Layout = {
+  id: 'columns',
+  read: (text) => {
+    const table = cellsOf(text);
+    if (!table) return null;
+    const { rows, around } = table;
+    const width = Math.max(...rows.map((r) => r.length));
+    if (width < 2 || rows.length < 2) return null;
+    // Times before the words of each row are no column.
+    if (width === 2 && rows.every((r) => /^[[(]?\d{1,2}:\d{2}[\d:\s–—-]*[\])]?$/.test(r[0]))) return null;
+    const head =
+      rows[0].some((c) => SPOKEN_HEAD.test(c) || UNSPOKEN_HEAD.test(c)) &&
+      rows[0].every((c) => c.split(/\s+/).length <= 5);
+    const body = head ? rows.slice(1) : rows;
+    // The narrowest label that says so wins; without a label, the column that reads as prose.
+    let spoken = head ? rows[0].findIndex((c) => SPOKEN_HEAD.test(c) && !/^words$/i.test(c)) : -1;
+    if (spoken < 0) {
+      const weights = Array.from({ length: width }, (_, i) =>
+        head && UNSPOKEN_HEAD.test(rows[0][i] ?? '') ? -1 : proseWeight(body.map((r) => r[i] ?? '')),
+      );
+      spoken = weights.indexOf(Math.max(...weights));
+    }
+    const out: Piece[] = around.map((r) => cut(/[.!?:]$/.test(r) ? 'chatter' : 'brief', r));
+    if (head) out.push(cut('mark', rows[0].join(' | ')));
+    for (const row of body) {
+      row.forEach((cell, i) => {
+        if (i === spoken || !cell) return;
+        const time =
+          /^[[(]?\d{1,2}:\d{2}/.test(cell) || /^\d+(?:\s*[–-]\s*\d+)?\s*(?:s|sec(?:ond)?s?)?$/i.test(cell);
+        out.push(cut(time ? 'timing' : 'direction', cell));
+      });
+      const cell = (row[spoken] ?? '').replace(/^\*\*([^*]{1,40}:)\*\*/, '$1');
+      const label = /^(?:narrator|narration|v\.?\/?o\.?|voice-?over|host)(?:\s*\([^)]*\))?\s*:\s*/i.exec(
+        cell,
+      );
+      if (label) out.push(cut('speaker', label[0]));
+      const pieces = spokenPieces(label ? cell.slice(label[0].length) : cell);
+      out.push(...pieces, gap);
+    }
+    return out;
+  },
+};
+
+// ---- screenplay (Fountain, fountain.io/syntax) -------------------------------------------------------------------
+
+const SCENE_HEAD = /^(?:\.(?=[A-Z])|(?:INT|EXT|EST|INT\.?\/EXT|I\/E)[. ])/i;
+const CHARACTER =
+  /^@?(?=.*[A-Z])([A-Z][A-Z\d .’'-]{1,34}|@.{1,40})(?:\s*\((?:V\.?O\.?|O\.?S\.?|O\.?C\.?|CONT['’]?D|[A-Z .’']{2,20}|[a-z ,.’']{2,30})\))*\s*\^?$/;
+const TRANSITION = /^(?:>.*[^<]|[A-Z ]+ TO:|FADE (?:IN|OUT)[.:]?|CUT TO BLACK\.?)$/;
+const TITLE_KEY =
+  /^(?:title|credit|author|authors|source|draft date|date|contact|copyright|notes?|revision)\s*:/i;
+
+const screenplay: Layout = {
+  id: 'screenplay',
+  read: (text) => {
+    const rows = rowsOf(
+      text
+        .replace(/\/\*[\s\S]*?\*\//g, '')
+        .replace(/\[\[[\s\S]*?\]\]/g, (n) => `\n${n.replace(/\s+/g, ' ')}\n`),
+    );
+    const heads = rows.filter((r) => SCENE_HEAD.test(r.trim())).length;
+    const cues = rows.filter(
+      (r, i) =>
+        CHARACTER.test(r.trim()) &&
+        !SCENE_HEAD.test(r.trim()) &&
+        (rows[i + 1] ?? '').trim() &&
+        !(rows[i - 1] ?? '').trim(),
+    ).length;
+    if (!((heads >= 1 && cues >= 1) || (cues >= 3 && rows.every((r) => !/^\s*#{1,6}\s/.test(r)))))
+      return null;
+    const out: Piece[] = [];
+    let i = 0;
+    // The title page: keys with values, up to the first blank row.
+    if (TITLE_KEY.test(rows.find((r) => r.trim()) ?? '')) {
+      while (i < rows.length && (!rows[i].trim() || TITLE_KEY.test(rows[i]) || /^\s{2,}\S/.test(rows[i]))) {
+        const title = /^title\s*:\s*(.+)$/i.exec(rows[i]);
+        if (title) out.push({ type: 'heading', level: 0, text: title[1].replace(/[*_]/g, '').trim() });
+        else if (rows[i].trim()) out.push(cut('brief', rows[i]));
+        i++;
+        if (!rows[i]?.trim() && !TITLE_KEY.test(rows[i + 1] ?? '')) break;
+      }
+    }
+    let speaker: string | null = null;
+    let blankBefore = true;
+    for (; i < rows.length; i++) {
+      const row = rows[i].trim();
+      if (!row) {
+        speaker = null;
+        blankBefore = true;
+        out.push(gap);
+        continue;
+      }
+      if (/^\[\[.*\]\]$/.test(row)) out.push(cut('direction', row));
+      else if (/^={3,}$/.test(row)) out.push(cut('mark', row));
+      else if (/^=\s/.test(row)) out.push(cut('brief', row));
+      else if (/^#{1,6}\s/.test(row))
+        out.push({ type: 'heading', level: 1, text: row.replace(/^#+\s*/, '') });
+      else if (SCENE_HEAD.test(row)) out.push({ type: 'heading', level: 1, text: row.replace(/^\./, '') });
+      else if (TRANSITION.test(row) && speaker === null) out.push(cut('direction', row));
+      else if (speaker === null && blankBefore && CHARACTER.test(row) && (rows[i + 1] ?? '').trim()) {
+        speaker = row
+          .replace(/^@/, '')
+          .replace(/\s*\(.*$/, '')
+          .replace(/\s*\^$/, '')
+          .trim();
+        out.push(cut('speaker', row));
+      } else if (speaker !== null) {
+        if (/^\(.*\)$/.test(row)) out.push(cut('direction', row));
+        else
+          out.push(
+            ...spokenPieces(
+              row.replace(/^~\s*/, ''),
+              /^(?:narrator|narration|v\.?o\.?|voice-?over|host)$/i.test(speaker) ? undefined : speaker,
+            ),
+          );
+      } else out.push(cut('direction', row));
+      blankBefore = false;
+    }
+    return out;
+  },
+};
+
+export const LAYOUTS: readonly Layout[] = [captions, screenplay, columns];

@@ -1,0 +1,28 @@
+/** What a pasted draft is taken apart into, before it becomes sections and lines. */
+
+/** Why something is not spoken. */
+export const CUT_KINDS = [
+  'direction',
+  'timing',
+  'count',
+  'speaker',
+  'heading',
+  'chatter',
+  'brief',
+  'mark',
+] as const;
+export type CutKind = (typeof CUT_KINDS)[number];
+
+/** One piece of a draft, in reading order. */
+export type Piece =
+  | { type: 'spoken'; text: string; speaker?: string }
+  /** A title of the whole (level 0) or of a section. */
+  | { type: 'heading'; text: string; level: 0 | 1 }
+  | { type: 'cut'; text: string; kind: CutKind }
+  /** A planned rest, in milliseconds. */
+  | { type: 'rest'; ms: number; text: string }
+  /** An empty line: the paragraph ends. */
+  | { type: 'gap' };
+
+export const cut = (kind: CutKind, text: string): Piece => ({ type: 'cut', kind, text: text.trim() });
+export const gap: Piece = { type: 'gap' };

@@ -1,0 +1,285 @@
+/** Rules for whole rows of a draft in free form; the first that knows a row decides. Common practice, no published source. */
+import type { CutKind } from './piece.ts';
+
+export type RowVerdict =
+  | { type: 'cut'; kind: CutKind }
+  | { type: 'heading'; text: string; level: 0 | 1 }
+  /** The label goes, what follows is spoken by `speaker`; with nothing behind it, it holds for the rows below. */
+  | { type: 'label'; speaker: string; label: string; rest: string }
+  /** What follows is not spoken, on this row or, with nothing behind it, on the rows below. */
+  | { type: 'directs'; rest: string };
+
+export interface RowContext {
+  /** How many rows with words stand before and after. */
+  before: number;
+  after: number;
+  /** Whether the draft labels its narration: then what has another label is not spoken. */
+  labelled: boolean;
+  /** Names that stand before a colon at least twice. */
+  speakers: ReadonlySet<string>;
+  /** The next row with words, and whether a blank row is between. */
+  next: string | null;
+  gapAfter: boolean;
+  gapBefore: boolean;
+}
+
+export interface RowRule {
+  id: string;
+  read: (row: string, context: RowContext) => RowVerdict | null;
+}
+
+const bare = (row: string) =>
+  row
+    .replace(/^\s*(?:>\s?)+/, '')
+    .replace(/^\s*(?:[-*•–]|\d{1,2}[.)])\s+(?=\*{0,2}[\p{L}[(])/u, '')
+    .replace(/^\s*([*_])(?=[^\s*_])(.*[^\s*_])\1\s*$/, '$2')
+    .replace(/\*\*|__|^[\s\p{Extended_Pictographic}\uFE0F\u200D]+/gu, '')
+    .trim();
+const TIME = String.raw`\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?`;
+const SPAN = String.raw`${TIME}(?:\s*(?:-->?|[–—-]|to)\s*${TIME})?`;
+const TIME_ROW = new RegExp(String.raw`^[[(]?\s*${SPAN}\s*[\])]?[:.]?$`, 'i');
+/** A time span in brackets at the end of a heading. */
+const TIME_TAIL = new RegExp(
+  String.raw`\s*[–—|:-]?\s*(?:[[(]\s*(?:${SPAN}|~?\d+\s*(?:[–-]\s*\d+\s*)?(?:s|sec(?:ond)?s?|min(?:ute)?s?|words?))\s*[\])]|(?<=\s)${SPAN})\s*$`,
+  'i',
+);
+
+const NARRATOR =
+  /^((?:main |lead )?(?:narrator|narration|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*(.*)$/i;
+const PICTURE =
+  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*(.*)$/i;
+const BRIEF =
+  /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*(.*)$/i;
+const COUNT =
+  /^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
+const COUNT_ALONE =
+  /^[([]\s*[~≈]?(?:approx(?:imately|\.)?|about|total:?)?\s*\d[\d,.]*\s*(?:-|–)?\s*(?:words?|seconds?|minutes?|mins?|secs?|s|m)(?:\s*[,/|·-]\s*[~≈]?\s*\d[\d,.]*\s*(?:words?|seconds?|minutes?|mins?|secs?|s|m))?\s*[)\]]$|^[~≈]?\s*\d[\d,]*\s+words?(?:\s*[,/|·(].*)?$/i;
+const ABOUT_SCRIPT =
+  /\b(?:script|draft|version|narration|voice-?over|video|another pass|me to|revis(?:e|ion)|tweak|adjust(?:ment)?s?|changes?|let me know|help(?:s|ful)?|rewrit\w+|shorten|lengthen|minute)\b/i;
+const CHATTER_START =
+  /^(?:sure(?: thing)?|certainly|of course|absolutely|great|got it|okay|ok|no problem|happy to help|perfect|here(?:['’]s| is| are| you go)|below (?:is|you)|i(?:['’]ve| have) (?:written|kept|made|revised|shortened|drafted|added)|as requested|this (?:script|version|draft)|the (?:following|script below)|thanks? for)\b/i;
+const CHATTER_END =
+  /^(?:i hope (?:this|that|you)|let me know|feel free|would you like|do you want me|if you(?:['’]d| would| want| need)|want me to|happy to|this (?:script|version|draft|narration)|the (?:script|total|above)|note:|(?:please )?note that|shall i|should i|i can (?:also|make|adjust)|good luck|enjoy)\b/i;
+const SECTION_WORD =
+  /^(?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main(?: (?:body|content|part|section))?|middle|start|closing|close|ending|call to action|cta|summary|recap|epilogue|prologue|climax|resolution|setup|background|payoff|transition|bridge|sponsor(?: segment)?|thumbnail|title card|credits|the end|end|fin)(?:\s*(?:#?\d+|[IVX]+))?\s*[:.]?$/i;
+const NUMBERED_HEAD =
+  /^(?:scene|section|part|chapter|segment|act|beat|point|slide|paragraph|block|clip|page)\s*#?\s*(?:\d{1,3}|[IVXLC]{1,5}|one|two|three|four|five|six|seven|eight|nine|ten)\b\s*(?:[:.–—|-]\s*(.*))?$/i;
+const TITLE = /^(?:(?:working |video |episode )?title|headline)\s*[:：]\s*(.+)$/i;
+/** Steps between pictures: a verb of cutting with where it goes. "Cut the paint." is spoken. */
+const CUT_PHRASE =
+  /^(?:(?:slow|quick|hard|smash|match|jump) )?(?:cut|fade|dissolve|crossfade|zoom|pan|wipe)s?\s+(?:back )?(?:to|in|out|from|into|on|up|down|across)(?:\s+[\w’'-]+){0,3}[.:]?$/i;
+const TRANSITION =
+  /^(?:(?:slow|quick|hard|smash|match|jump) )?(?:cut|fade|dissolve|crossfade|wipe)s?(?:\s+(?:to|in|out|into))?(?:\s+(?:black|white))?\s*:\s*(.*)$/i;
+const CAPITAL_HEAD = /^(?=.*[A-Z]{2})[A-Z\d][A-Z\d ,'’&:–—!?-]{2,60}$/;
+const NO_SPEAKER =
+  /^(?:step|tip|number|no|rule|fact|reason|question|answer|warning|note|remember|result|lesson|point|and|but|so|or|the|one|two|three|first|second|third|finally|because|today|now|then|here|this|that|it|plus|bonus|myth|truth|spoiler|ps|fun fact|in|at|on|for|think|imagine|problem|solution|pros?|cons?|before|after|day|week|year|meaning|moral)\b/i;
+
+const HEAD_WORDS = 9;
+const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
+const ends = (text: string) => /[.!?…]["”’)]?$/.test(text);
+const named = (text: string): string =>
+  text
+    .replace(TIME_TAIL, '')
+    .replace(/[:–—|-]\s*$/, '')
+    .replace(/^["“]|["”]$/g, '')
+    .trim();
+const heading = (text: string, level: 0 | 1 = 1): RowVerdict => ({
+  type: 'heading',
+  level,
+  text: named(text) || text.trim(),
+});
+
+/** Rules in order. */
+export const ROW_RULES: readonly RowRule[] = [
+  {
+    id: 'rule',
+    read: (row) =>
+      /^\s*(?:[-*_=~—.]\s*){3,}$/.test(row) || /^\s*`{3,}/.test(row) ? { type: 'cut', kind: 'mark' } : null,
+  },
+  {
+    id: 'title',
+    read: (row, c) => {
+      const m = TITLE.exec(bare(row).replace(/^#+\s*/, ''));
+      return m && c.before < 4 ? heading(m[1], 0) : null;
+    },
+  },
+  {
+    id: 'markdown-heading',
+    read: (row, c) => {
+      const m = /^\s{0,3}(#{1,6})\s+(.*?)\s*#*$/.exec(row);
+      return m ? heading(bare(m[2]), m[1].length === 1 && c.before === 0 ? 0 : 1) : null;
+    },
+  },
+  { id: 'time', read: (row) => (TIME_ROW.test(bare(row)) ? { type: 'cut', kind: 'timing' } : null) },
+  {
+    id: 'count',
+    read: (row) => {
+      const b = bare(row);
+      return (COUNT.test(b) && words(b) <= 14) || COUNT_ALONE.test(b) ? { type: 'cut', kind: 'count' } : null;
+    },
+  },
+  {
+    id: 'hashtags',
+    read: (row) =>
+      /^\s*(?:#[\p{L}\d_]+[\s,]*){1,}$/u.test(row) && !/^\s*#\d+\s*$/.test(row)
+        ? { type: 'cut', kind: 'brief' }
+        : null,
+  },
+  {
+    id: 'transition',
+    read: (row) => (TRANSITION.test(bare(row)) ? { type: 'cut', kind: 'direction' } : null),
+  },
+  {
+    id: 'picture',
+    read: (row) => {
+      const m = PICTURE.exec(bare(row));
+      return m ? { type: 'directs', rest: m[1] } : null;
+    },
+  },
+  {
+    id: 'narrator',
+    read: (row) => {
+      const m = NARRATOR.exec(bare(row));
+      return m ? { type: 'label', speaker: '', label: m[1], rest: m[2] } : null;
+    },
+  },
+  {
+    id: 'notes-below',
+    read: (row) =>
+      /^(?:script notes?|production notes?|(?:b-?roll|shot|asset|prop|music) list|sources?|references?|key (?:points|takeaways)|fact[- ]check|checklist|hashtags|tags)\s*:$/i.test(
+        bare(row).replace(/^#+\s*/, ''),
+      )
+        ? { type: 'directs', rest: '' }
+        : null,
+  },
+  {
+    id: 'brief',
+    read: (row, c) => {
+      const b = bare(row);
+      return BRIEF.test(b) && (c.before < 12 || c.after < 8) && words(b) <= 40
+        ? { type: 'cut', kind: 'brief' }
+        : null;
+    },
+  },
+  {
+    id: 'speaker',
+    read: (row, c) => {
+      const m = /^([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*[([][^)\]]{0,40}[)\]])?\s*:\s+(\S.*)$/u.exec(bare(row));
+      if (!m || NO_SPEAKER.test(m[1]) || words(m[1]) > 3) return null;
+      const capitals = m[1] === m[1].toUpperCase() && m[1].length > 1;
+      return capitals || c.speakers.has(m[1].toLowerCase()) || (c.speakers.size > 0 && words(m[1]) === 1)
+        ? { type: 'label', speaker: m[1].trim(), label: m[1], rest: m[2] }
+        : null;
+    },
+  },
+  {
+    id: 'chatter',
+    read: (row, c) => {
+      const b = bare(row);
+      const first =
+        c.before < 2 &&
+        c.after > 0 &&
+        CHATTER_START.test(b) &&
+        (ABOUT_SCRIPT.test(b) ||
+          /:$/.test(b) ||
+          (words(b) <= 4 && /^(?:sure|certainly|of course|absolutely|got it)\b/i.test(b)));
+      const last =
+        c.after < 3 &&
+        c.before > 0 &&
+        CHATTER_END.test(b) &&
+        ABOUT_SCRIPT.test(b) &&
+        !/\b(?:comments?|below|subscribe|next (?:time|video|film))\b/i.test(b);
+      return first || last ? { type: 'cut', kind: 'chatter' } : null;
+    },
+  },
+  {
+    id: 'numbered-heading',
+    read: (row) => {
+      const b = bare(row);
+      const m = NUMBERED_HEAD.exec(named(b)) ?? NUMBERED_HEAD.exec(b);
+      return m && (!ends(b) || /^\w+ \S+\.$/.test(b)) && words(b) <= 14 ? heading((m[1] ?? '') || b) : null;
+    },
+  },
+  {
+    id: 'section-word',
+    read: (row, c) => {
+      const b = bare(row);
+      const n = named(b.replace(/^\d{1,2}[.)]\s*/, ''));
+      return SECTION_WORD.test(n) &&
+        (/[:\])]$/.test(b) || c.gapBefore || c.before === 0 || c.gapAfter || /\*\*/.test(row) || n !== b) &&
+        c.next !== null
+        ? heading(n)
+        : SECTION_WORD.test(n) && /^(?:the end|end|fin)\.?$/i.test(n)
+          ? { type: 'cut', kind: 'mark' }
+          : null;
+    },
+  },
+  {
+    id: 'section-label',
+    read: (row) => {
+      const b = bare(row);
+      const m =
+        /^(hook|intro(?:duction)?|outro|conclusion|body|opening|closing|cta|call to action|cold open)\s*[:–—-]\s*([^.!?]{0,60})$/i.exec(
+          b,
+        );
+      return m ? heading(m[2] || m[1]) : null;
+    },
+  },
+  {
+    id: 'bold-heading',
+    read: (row, c) => {
+      const m =
+        /^\s*(?:\d{1,2}[.)]\s*)?\*\*([^*]+)\*\*\s*:?\s*$/.exec(row) ?? /^\s*__([^_]+)__\s*:?\s*$/.exec(row);
+      return m && c.next !== null && words(m[1]) <= HEAD_WORDS && !/[.!?]["”]?$/.test(m[1].trim())
+        ? heading(m[1].replace(/:$/, ''))
+        : null;
+    },
+  },
+  {
+    id: 'capital-heading',
+    read: (row, c) => {
+      const b = bare(row);
+      const n = named(b);
+      return CAPITAL_HEAD.test(n) &&
+        c.next !== null &&
+        words(n) <= HEAD_WORDS &&
+        !/[.]$/.test(n) &&
+        (c.gapBefore || c.before === 0 || c.gapAfter || n !== b) &&
+        /[a-z]/.test(c.next)
+        ? heading(n)
+        : null;
+    },
+  },
+  {
+    id: 'timed-heading',
+    read: (row, c) => {
+      const b = bare(row);
+      const n = named(b);
+      return n !== b && n.length > 2 && words(n) <= 7 && !ends(n) && c.next !== null && /[[(]/.test(b)
+        ? heading(n)
+        : null;
+    },
+  },
+  {
+    id: 'numbered-line-heading',
+    read: (row, c) => {
+      const m = /^\s*\d{1,2}[.)]\s+([\p{Lu}“"].{1,60})$/u.exec(row);
+      return m &&
+        !ends(m[1]) &&
+        words(m[1]) <= 8 &&
+        c.next !== null &&
+        words(c.next) >= 8 &&
+        ends(c.next) &&
+        !/^\s*\d{1,2}[.)]/.test(c.next)
+        ? heading(m[1].replace(/:$/, ''))
+        : null;
+    },
+  },
+  {
+    id: 'cut-phrase',
+    read: (row) => {
+      const b = bare(row);
+      return CUT_PHRASE.test(b) && (!ends(b) || words(b) <= 3) ? { type: 'cut', kind: 'direction' } : null;
+    },
+  },
+];

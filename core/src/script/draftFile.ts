@@ -1,0 +1,114 @@
+/** A finished draft in a file of any kind → the text that `readDraft` takes: DOCX by mammoth, web pages, plain text, captions. */
+import { parseHTML } from 'linkedom';
+import mammoth from 'mammoth';
+import { decodeText } from '../source/decode.ts';
+import { SourceError } from '../source/document.ts';
+import { docxOpener } from '../source/openers/docx.ts';
+import { isZip, unpack } from '../source/openers/zip.ts';
+
+/** The longest draft that is read, in bytes: ten times the longest script. */
+export const LARGEST_DRAFT = 4 * 1024 * 1024;
+const DEEPEST = 200;
+const SILENT = new Set([
+  'SCRIPT',
+  'STYLE',
+  'HEAD',
+  'NAV',
+  'TEMPLATE',
+  'NOSCRIPT',
+  'SVG',
+  'DEL',
+  'S',
+  'STRIKE',
+  'FORM',
+]);
+const BLOCK =
+  /^(?:P|DIV|SECTION|ARTICLE|UL|OL|BLOCKQUOTE|TABLE|FIGURE|DL|DD|DT|HEADER|FOOTER|MAIN|BODY|HTML)$/;
+
+/** Headings, lists, tables and emphasis of a page as the marks people type, so that one set of rules reads both. */
+export function draftTextOfHtml(html: string): string {
+  const { document } = parseHTML(/<html|<body/i.test(html) ? html : `<html><body>${html}</body></html>`);
+  let out = '';
+  const walk = (node: ChildNode, depth: number): void => {
+    if (depth > DEEPEST) return;
+    if (node.nodeType === 3) {
+      out += (node.textContent ?? '').replace(/\s+/g, ' ');
+      return;
+    }
+    if (node.nodeType !== 1) return;
+    const element = node as Element;
+    const tag = element.tagName.toUpperCase();
+    if (SILENT.has(tag) || element.hasAttribute('hidden')) return;
+    const inside = () => element.childNodes.forEach((c) => walk(c, depth + 1));
+    const around = (mark: string) => {
+      const at = out.length;
+      inside();
+      const text = out.slice(at);
+      out =
+        out.slice(0, at) +
+        (text.trim() ? text.replace(/^(\s*)([\s\S]*?)(\s*)$/, `$1${mark}$2${mark}$3`) : text);
+    };
+    const heading = /^H([1-6])$/.exec(tag);
+    if (heading) {
+      out += `\n\n${'#'.repeat(Number(heading[1]))} `;
+      inside();
+      out += '\n\n';
+    } else if (tag === 'BR') out += '\n';
+    else if (tag === 'HR') out += '\n\n---\n\n';
+    else if (tag === 'LI') {
+      out += '\n- ';
+      inside();
+    } else if (tag === 'TR') {
+      out += '\n| ';
+      inside();
+    } else if (tag === 'TD' || tag === 'TH') {
+      const at = out.length;
+      inside();
+      out = `${out.slice(0, at)}${out.slice(at).replace(/\s+/g, ' ').replace(/\|/g, '/').trim()} | `;
+    } else if (tag === 'B' || tag === 'STRONG') around('**');
+    else if (tag === 'I' || tag === 'EM') around('*');
+    else if (BLOCK.test(tag)) {
+      if (!element.closest('td,th')) out += '\n\n';
+      inside();
+      if (!element.closest('td,th')) out += '\n\n';
+    } else inside();
+  };
+  for (const child of [...document.body.childNodes]) walk(child, 0);
+  return out
+    .replace(/[ \t]+\n/g, '\n')
+    .replace(/\n[ \t]+/g, '\n')
+    .replace(/\n{3,}/g, '\n\n')
+    .trim();
+}
+
+/** The text of a draft in a file. Throws SourceError, in the person's words, on what can't be read as a draft. */
+export async function draftText(bytes: Uint8Array): Promise<string> {
+  if (bytes.length > LARGEST_DRAFT)
+    throw new SourceError('too-long', 'A draft can have at most 4 MB. Open the part you need.');
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
+  if (docxOpener.accepts(bytes, head)) {
+    // Counted before the library sees it: it would unpack a bomb whole.
+    unpack(bytes, () => false);
+    try {
+      const { value } = await mammoth.convertToHtml(
+        { buffer: Buffer.from(bytes) },
+        { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },
+      );
+      return draftTextOfHtml(value);
+    } catch {
+      throw new SourceError(
+        'unreadable',
+        'This document is broken, so it can’t be opened. Save it again where it was made, or paste its words.',
+      );
+    }
+  }
+  if (isZip(bytes) || head.startsWith('%PDF'))
+    throw new SourceError(
+      'binary',
+      'A draft is read from text, Markdown, DOCX, HTML, Fountain or captions. Paste its words instead.',
+    );
+  const text = decodeText(bytes);
+  return /^\s*(?:<!doctype html|<html|<body|<(?:p|div|h[1-6]|table|article|section|ul|ol)[\s>])/i.test(text)
+    ? draftTextOfHtml(text)
+    : text;
+}

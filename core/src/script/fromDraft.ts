@@ -1,0 +1,51 @@
+/** A cleaned draft as sections of the document, what was taken out kept as notes on the lines. */
+import type { CleanedDraft, TakenOut } from './clean/index.ts';
+import { emptyLine, type PlainLine, type PlainSection, type SectionRole } from './schema.ts';
+
+/** The roles of a script's sections by their place, while nobody has said otherwise. */
+const roleAt = (i: number, of: number): SectionRole =>
+  i === 0 ? 'hook' : i === of - 1 && of > 2 ? 'close' : 'ground';
+
+/** Sections with fresh ids. `fresh` gives a new id's random part. An empty draft gives no section. */
+export function sectionsOfDraft(draft: CleanedDraft, fresh: () => string): PlainSection[] {
+  const worded = draft.sections.filter((s) => s.lines.length);
+  return worded.map((s, i) => {
+    // What stood in sections without a word goes to the section before.
+    const between = draft.sections.slice(
+      draft.sections.indexOf(s) + 1,
+      i + 1 < worded.length ? draft.sections.indexOf(worded[i + 1]) : undefined,
+    );
+    const after = [
+      ...s.takenAfter,
+      ...between.flatMap((b) => [
+        ...(b.title ? [{ kind: 'heading' as const, text: b.title }] : []),
+        ...b.takenAfter,
+      ]),
+    ];
+    const before =
+      i === 0 ? draft.sections.slice(0, draft.sections.indexOf(s)).flatMap((b) => b.takenAfter) : [];
+    const lines = s.lines.map((l, k): PlainLine => ({
+      ...emptyLine(`L${fresh()}`),
+      text: l.text,
+      speaker: l.speaker,
+      restMs: l.restMs,
+      notes: [
+        ...noted(k === 0 ? before : [], 'before', fresh),
+        ...noted(l.taken, 'before', fresh),
+        ...noted(k === s.lines.length - 1 ? after : [], 'after', fresh),
+      ],
+    }));
+    return {
+      id: `S${fresh()}`,
+      title: s.title || (worded.length === 1 ? 'Narration' : `Part ${i + 1}`),
+      role: roleAt(i, worded.length),
+      plannedMs: 0,
+      locked: false,
+      takes: [],
+      lines,
+    };
+  });
+}
+
+const noted = (taken: readonly TakenOut[], where: 'before' | 'after', fresh: () => string) =>
+  taken.map((t) => ({ id: `N${fresh()}`, kind: t.kind, text: t.text, where }));

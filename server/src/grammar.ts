@@ -1,0 +1,94 @@
+/** Spelling and grammar by harper.js, made once a worker: its module has 16 MB and takes over a second to load. */
+import { Dialect, LocalLinter } from 'harper.js';
+import { binary } from 'harper.js/binary';
+import {
+  grammarFindings,
+  prepareSources,
+  type Finding,
+  type GrammarHit,
+  type ReviewSource,
+} from '@ursprung/core/review';
+import type { PlainSection } from '@ursprung/core/script';
+import { quotedSpans } from '@ursprung/core/language';
+
+let linter: Promise<LocalLinter> | undefined;
+const getLinter = () =>
+  (linter ??= (async () => {
+    const made = new LocalLinter({ binary, dialect: Dialect.British });
+    await made.setup();
+    return made;
+  })());
+
+/** Kinds that are right on good narration; matters of style and taste are left to our own rules. */
+const KINDS = new Set([
+  'Spelling',
+  'Grammar',
+  'Agreement',
+  'Miscellaneous',
+  'Typo',
+  'BoundaryError',
+  'WordChoice',
+  'Malapropism',
+  'Eggcorn',
+  'Nonstandard',
+]);
+/** Hits of a line of script that are ours to judge or wrong by ear. */
+const NOT_OURS =
+  /\b(?:sentence is|words long|comma|capital|spelled-out|Oxford|dash|ellipsis|quotation mark|hyphen)\b/i;
+const LONGEST = 2000;
+const memo = new Map<string, GrammarHit[]>();
+
+/** What is wrong with each text, in its order. A text is looked at once. */
+export async function grammarHits(texts: readonly string[]): Promise<GrammarHit[][]> {
+  const checker = await getLinter();
+  const out: GrammarHit[][] = [];
+  for (const text of texts) {
+    let hits = memo.get(text);
+    if (!hits) {
+      const lints = text.length > LONGEST ? [] : await checker.lint(text, { language: 'plaintext' });
+      hits = lints.flatMap((lint): GrammarHit[] => {
+        const kind = lint.lint_kind();
+        const message = lint.message();
+        if (!KINDS.has(kind) || NOT_OURS.test(message)) return [];
+        const span = lint.span();
+        // The checker counts characters, not UTF-16 units.
+        const [start, end] = [span.start, span.end].map((n) => [...text].slice(0, n).join('').length);
+        return [
+          {
+            start,
+            end,
+            kind,
+            message: message.replace(/`/g, '“').replace(/“([^“]*)“/g, '“$1”'),
+            by: lint
+              .suggestions()
+              .map((s) => s.get_replacement_text())
+              .slice(0, 3),
+          },
+        ];
+      });
+      if (memo.size > 20_000) memo.clear();
+      memo.set(text, hits);
+    }
+    out.push(hits);
+  }
+  return out;
+}
+
+/** Findings on spelling and grammar of a whole script. */
+export async function grammarOf(
+  sections: readonly PlainSection[],
+  sources: readonly ReviewSource[],
+): Promise<Finding[]> {
+  const lines = sections
+    .flatMap((s) => s.lines.map((l) => ({ ...l, locked: l.locked || s.locked })))
+    .filter((l) => l.text.trim() && !l.fixed);
+  const prepared = sources.length ? prepareSources(sources) : null;
+  const hits = await grammarHits(lines.map((l) => l.text));
+  return lines.flatMap((l, i) =>
+    grammarFindings(
+      { id: l.id, text: l.text, locked: l.locked, quotes: quotedSpans(l.text) },
+      hits[i],
+      prepared,
+    ),
+  );
+}
