@@ -108,7 +108,11 @@ export function clausesOf(text: string, tagger: Tagger): Clause[] {
   const quotes = quotedSpans(text);
   const tokens = tagger(text).filter((t) => !quotes.some(([s, e]) => t.start > s && t.end < e));
   const verbs = tokens.flatMap((_, i) =>
-    isFiniteVerb(tokens, i) && !(tokens[i].pos === 'AUX' && followedByVerb(tokens, i)) ? [i] : [],
+    isFiniteVerb(tokens, i) &&
+    !(tokens[i].pos === 'AUX' && followedByVerb(tokens, i)) &&
+    !helpedBefore(tokens, i)
+      ? [i]
+      : [],
   );
   // Auxiliaries go with the verb they help.
   const heads = verbs.length ? verbs : tokens.length ? [-1] : [];
@@ -132,6 +136,13 @@ export function clausesOf(text: string, tagger: Tagger): Clause[] {
     };
   });
 }
+
+/** "may have cost": the first auxiliary heads them all. */
+const helpedBefore = (tokens: readonly TaggedToken[], i: number) => {
+  let k = i - 1;
+  while (k >= 0 && (tokens[k].pos === 'ADV' || tokens[k].pos === 'PART')) k--;
+  return tokens[i].pos === 'AUX' && tokens[k]?.pos === 'AUX';
+};
 
 /** Whether an auxiliary helps a verb close behind it. */
 const followedByVerb = (tokens: readonly TaggedToken[], i: number) => {
