@@ -14,6 +14,7 @@ const ROOMS = [
   'draft',
   'scenes',
   'review',
+  'revise',
   'handoff',
 ];
 const root = new URL('../src/', import.meta.url);

@@ -1,0 +1,17 @@
+/** Notes: changes asked for in plain words, answered with a proposed change. */
+export * from './propose.ts';
+export { OPERATIONS } from './ops/index.ts';
+export { understand, bareNote } from './understand.ts';
+export { scopeOf, whereOf } from './scope.ts';
+export { amountOf } from './amount.ts';
+export type {
+  Amount,
+  Operation,
+  Request,
+  ReviseContext,
+  ReviseTools,
+  Scope,
+  Selection,
+  Teller,
+  Where,
+} from './types.ts';

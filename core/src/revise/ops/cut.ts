@@ -1,0 +1,272 @@
+/** Leaving out and making shorter. */
+import { longestKept } from '../shorten.ts';
+import { repeats } from '../../review/rules/said-twice.ts';
+import { linePreparer } from '../../review/prepare.ts';
+import { ruleById } from '../../review/rules/index.ts';
+import {
+  isKept,
+  linesIn,
+  mapLines,
+  withText,
+  type Applied,
+  type Operation,
+  type ReviseContext,
+  type ReviseTools,
+  type Scope,
+} from '../types.ts';
+import { withEdits } from '../../review/mend.ts';
+import type { PlainSection } from '../../script/schema.ts';
+
+const CUT =
+  '(?:drop|cut|remove|delete|lose|skip|kill|ditch|scrap|omit|strike|take out|leave out|get rid of|throw out|do without|cut out|leave off)';
+
+/** What is locked in a scope, in words; null when nothing is. */
+export function lockedIn(scope: Scope, { sections }: ReviseContext): string | null {
+  const ids = new Set(scope.lines);
+  const n = sections.reduce((k, s) => k + s.lines.filter((l) => ids.has(l.id) && isKept(l, s)).length, 0);
+  return n
+    ? `${n === 1 ? 'One line is' : `${n} lines are`} locked or fixed and stay${n === 1 ? 's' : ''} as ${n === 1 ? 'it is' : 'they are'}.`
+    : null;
+}
+
+function without(scope: Scope, context: ReviseContext): Applied {
+  const ids = new Set(scope.lines);
+  if (linesIn(context.sections).every((l) => ids.has(l.id)))
+    return { refused: 'That is the whole script; nothing would be left.', nearest: 'leave out one part' };
+  const sections = mapLines(context.sections, ids, () => null);
+  const kept = lockedIn(scope, context);
+  return { sections, notes: kept ? [kept] : [] };
+}
+
+/** Lines of the scope to a total of `ms`: the weakest go, exactly chosen. */
+function shortened(scope: Scope, ms: number, context: ReviseContext, tools: ReviseTools): Applied {
+  const result = longestKept(scope, ms, context, tools);
+  if ('refused' in result) return result;
+  return { sections: mapLines(context.sections, new Set(result.drop), () => null), notes: result.notes };
+}
+
+const scopeMs = (scope: Scope, context: ReviseContext, tools: ReviseTools): number => {
+  const times = tools.clock.lines(
+    context.sections.flatMap((s) =>
+      s.lines.map((l, i) => ({
+        text: l.text,
+        restMs: l.restMs,
+        ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }),
+        endsSection: i === s.lines.length - 1,
+      })),
+    ),
+  );
+  const ids = new Set(scope.lines);
+  return linesIn(context.sections).reduce((n, l, i) => n + (ids.has(l.id) ? times[i].ms : 0), 0);
+};
+
+/** Mends of named rules in a scope. */
+function mended(
+  rules: readonly string[],
+  scope: Scope,
+  context: ReviseContext,
+  tools: ReviseTools,
+): { sections: PlainSection[]; n: number } {
+  const ids = new Set(scope.lines);
+  let sections = [...context.sections];
+  let n = 0;
+  for (let round = 0; round < 6; round++) {
+    const lines = linePreparer({ ...tools, tagger: tools.tagger })(sections)
+      .flatMap((s) => s.lines)
+      .filter((l) => ids.has(l.id) && !l.fixed);
+    const edits = lines.flatMap((l) => {
+      const found = rules
+        .flatMap((id) => ruleById(id)?.line?.(l, tools, null, null) ?? [])
+        .find((f) => f.mend);
+      return found?.mend ? [...found.mend.edits] : [];
+    });
+    if (!edits.length) break;
+    n += edits.length;
+    sections = withEdits(sections, edits);
+  }
+  return { sections, n };
+}
+
+export const cutOps: readonly Operation[] = [
+  {
+    id: 'no-greeting',
+    says: 'leave out the greeting',
+    otherwise: 'opening',
+    patterns: [
+      "(?:no|without|drop the|cut the|skip the|lose the|remove the|kill the|get rid of the|take out the|don[’']t) ?(?:greetings?|greet(?: (?:them|people|the (?:viewers?|listeners?|audience)))?|hellos?|welcome|say hello|intro greeting)(?: at the (?:start|beginning|top))?",
+      'start without (?:a |the )?(?:greeting|hello|welcome)',
+      "(?:it )?should(?:n[’']t| not) (?:start|begin|open) with (?:a )?(?:greeting|hello|welcome)",
+    ],
+    apply: ({ scope }, context, tools) => {
+      const lines = linePreparer(tools)(context.sections)
+        .flatMap((s) => s.lines)
+        .filter((l) => scope.lines.includes(l.id));
+      const rule = ruleById('greeting')!;
+      const script = { lines } as unknown as Parameters<NonNullable<typeof rule.script>>[0];
+      const ids = new Set(rule.script!(script, tools).flatMap((f) => (f.line ? [f.line] : [])));
+      return ids.size
+        ? without({ ...scope, type: 'lines', lines: [...ids] }, context)
+        : { refused: 'There is no greeting in the opening.' };
+    },
+  },
+  {
+    id: 'no-filler',
+    says: 'leave out filler',
+    otherwise: 'whole',
+    patterns: [
+      '(?:no|less|drop(?: the| all)?|cut(?: the| all)?|remove(?: the| all)?|lose the|strip(?: the)?|take out(?: the)?) (?:filler|fillers|filler words|fluff|padding|waffle)(?: (?:in|from|of) {scope})?',
+      '(?:tighten|tidy|clean up|trim) the (?:wording|language|phrasing)(?: (?:in|of) {scope})?',
+      'tighten {scope}',
+    ],
+    apply: ({ scope }, context, tools) => {
+      const { sections, n } = mended(['filler', 'doubled-word'], scope, context, tools);
+      return n ? { sections } : { refused: 'No filler was found there.', nearest: 'shorten it by a third' };
+    },
+  },
+  {
+    id: 'said-twice',
+    says: 'leave out what is said twice',
+    otherwise: 'whole',
+    patterns: [
+      `${CUT} (?:what(?:[’']s| is)|anything|everything|lines|whatever is|stuff|things)(?: that (?:is|are))?(?: being)? (?:said|told|repeated) ?(?:twice|again|already)?(?: in {scope})?`,
+      `(?:no|remove|cut|drop)(?: the| any| all)? (?:repeats?|repetitions?|duplicates?|redundanc(?:y|ies))(?: (?:in|from) {scope})?`,
+      "(?:don[’']t|do not) (?:say (?:things|anything|the same(?: thing)?) twice|repeat (?:yourself|things|anything))",
+    ],
+    apply: ({ scope }, context, tools) => {
+      const lines = linePreparer(tools)(context.sections).flatMap((s) => s.lines);
+      const ids = repeats(lines)
+        .map((r) => r.line.id)
+        .filter((id) => scope.lines.includes(id));
+      return ids.length
+        ? without({ ...scope, type: 'lines', lines: ids }, context)
+        : { refused: 'Nothing there is said twice.' };
+    },
+  },
+  {
+    id: 'drop-word',
+    says: 'leave out a word',
+    otherwise: 'whole',
+    patterns: [
+      `${CUT} (?:every|each|all|any|the words?|all the|all uses of|every use of) [“"‘']?(?:the )?(?:words? )?{text}(?: (?:in|from) {scope})?`,
+      `${CUT} (?:every|each|all uses of|the word) {word}(?: (?:in|from) {scope})?`,
+      `(?:never|don[’']t|do not|stop) (?:say|saying|use|using) {text}(?: in {scope})?`,
+      '(?:no|without)(?: more)? {text}(?: in {scope})?',
+    ],
+    apply: ({ scope, slots }, context) => {
+      const word = (slots.text ?? slots.word).trim();
+      const pattern = new RegExp(`(?<![\\p{L}’-])${escaped(word)}(?![\\p{L}’-]),?\\s?`, 'giu');
+      let n = 0;
+      const sections = mapLines(context.sections, new Set(scope.lines), (l) => {
+        if (!pattern.test(l.text)) return l;
+        pattern.lastIndex = 0;
+        const text = tidyLine(l.text.replace(pattern, ''));
+        n++;
+        return countWords(text) ? withText(l, text) : null;
+      });
+      return n ? { sections } : { refused: `“${word}” does not stand there.` };
+    },
+  },
+  {
+    id: 'no-brackets',
+    says: 'leave out what stands in brackets',
+    otherwise: 'whole',
+    patterns: [
+      `(?:no|${CUT}(?: the| all| any)?)(?: the)? (?:brackets|parentheses|parenthes[ei]s|asides|bracketed (?:bits|parts|words))(?: (?:in|from|of) {scope})?`,
+      '(?:no|without|cut all|cut the|remove all|remove the|drop all|drop the) (?:text in brackets|brackets|asides)',
+    ],
+    apply: ({ scope }, context) =>
+      changedText(scope, context, (t) => tidyLine(t.replace(/\s?\([^()]*\)/g, '')), 'There are no brackets.'),
+  },
+  {
+    id: 'drop',
+    says: 'leave out a part',
+    otherwise: 'selection',
+    patterns: [
+      `${CUT} {scope}`,
+      CUT,
+      '{scope} (?:can|should|must|has to|needs to) (?:go|be (?:cut|dropped|removed|deleted))',
+      "(?:we|i) (?:don[’']t|do not) need {scope}",
+      '(?:not|no) {scope}',
+      'without {scope}',
+      '{scope} is (?:not needed|unnecessary|superfluous)(?:, (?:cut|drop|remove) it)?',
+    ],
+    apply: ({ scope }, context) => without(scope, context),
+  },
+  {
+    id: 'under',
+    says: 'bring a part under a length',
+    otherwise: 'whole',
+    patterns: [
+      '(?:bring|get|keep|make|cut|trim|bring down|take|squeeze|fit|shorten)(?: down)? {scope} (?:down )?(?:to |in |into )?(?:be )?(?:under|below|within|to|at most|no (?:more|longer) than|less than|in|into|down to|shorter than) {amount}',
+      '{scope} (?:should|must|has to) (?:be|take|last) (?:under|below|at most|less than|no more than|shorter than|within) {amount}',
+      '{scope} (?:in|under|at most) {amount}',
+      'no more than {amount} for {scope}',
+    ],
+    apply: ({ scope, amount }, context, tools) => {
+      if (amount?.type === 'share')
+        return shortened(scope, scopeMs(scope, context, tools) * (1 - amount.share), context, tools);
+      return shortened(scope, amount!.ms, context, tools);
+    },
+  },
+  {
+    id: 'shorten',
+    says: 'make a part shorter',
+    otherwise: 'selection',
+    patterns: [
+      '(?:shorten|trim|cut|reduce|tighten|condense|compress|cut down|trim down|bring down|cut back)(?: down)? {scope} {amount}',
+      '(?:make|get|have) {scope} {amount} (?:shorter|less|off|long|as long)',
+      '{scope} (?:at|to|in|down to) {amount}(?: (?:its|the|of its|of the) (?:length|time|size|seconds))?',
+      '(?:halve) {scope}',
+      '{scope} {amount} shorter',
+      '(?:take|knock|shave|cut|trim) {amount} (?<off>off|from|out of) {scope}',
+      '(?:shorten|trim|reduce|condense|compress|cut down) {scope}',
+      '{scope} is (?:too long|far too long|much too long|a bit long|too slow)',
+      '(?:make|get|have) {scope} shorter',
+      '(?:make|have) {scope} half as long',
+      'shorter',
+      '(?:give me )?a shorter {scope}',
+    ],
+    apply: ({ scope, amount, slots }, context, tools) => {
+      const now = scopeMs(scope, context, tools);
+      const target = !amount
+        ? now * (2 / 3)
+        : amount.type === 'share'
+          ? now * (1 - amount.share)
+          : amount.type === 'by' || slots.off
+            ? now - amount.ms
+            : amount.ms;
+      return target <= 0
+        ? { refused: `It lasts ${(now / 1000).toFixed(1)} s; that much can’t come off.` }
+        : shortened(scope, target, context, tools);
+    },
+  },
+];
+
+export const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/['’]/g, "['’]");
+export const countWords = (text: string) => text.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
+/** Space, commas and the capital put right after something went. */
+export function tidyLine(text: string): string {
+  const out = text
+    .replace(/\s+([,.;:!?])/g, '$1')
+    .replace(/,\s*([,.;:!?])/g, '$1')
+    .replace(/^[\s,;:–—-]+/, '')
+    .replace(/\s{2,}/g, ' ')
+    .trim();
+  return out.charAt(0).toUpperCase() + out.slice(1);
+}
+/** Each line's words through `change`; refused when nothing changes. */
+export function changedText(
+  scope: Scope,
+  context: ReviseContext,
+  change: (text: string) => string,
+  nothing: string,
+): Applied {
+  let n = 0;
+  const sections = mapLines(context.sections, new Set(scope.lines), (l) => {
+    const text = change(l.text);
+    if (text === l.text) return l;
+    n++;
+    return countWords(text) ? withText(l, text) : null;
+  });
+  return n ? { sections } : { refused: nothing };
+}

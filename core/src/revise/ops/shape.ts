@@ -1,0 +1,335 @@
+/** How it opens, turns and ends; rests, stress, locks; another take. */
+import type { HookKind } from '../../plan/hooks.ts';
+import { emptyLine, type PlainLine, type PlainSection } from '../../script/schema.ts';
+import type { Redone } from '../../draft/redo.ts';
+import { amountOf } from '../amount.ts';
+import { linesIn, mapLines, type Applied, type Operation } from '../types.ts';
+
+const fromTeller = (redone: Redone | undefined, without: string): Applied =>
+  redone === undefined
+    ? { refused: without, nearest: 'choose among the takes in the Rundown' }
+    : 'refused' in redone
+      ? { refused: redone.refused }
+      : { sections: redone.sections, notes: redone.notes };
+const KIND_WORDS: Readonly<Record<string, HookKind>> = {
+  question: 'question',
+  scene: 'scene',
+  figure: 'figure',
+  number: 'figure',
+  statistic: 'figure',
+  contradiction: 'contradiction',
+  paradox: 'contradiction',
+  confession: 'confession',
+  stakes: 'stakes',
+  stake: 'stakes',
+  promise: 'promise',
+};
+const KINDS = Object.keys(KIND_WORDS).join('|');
+const NO_SOURCES = 'Without sources nothing can be told anew.';
+
+const framing = (text: string, role: 'lead' | 'frame', fresh: () => string): PlainLine => ({
+  ...emptyLine(`L${fresh()}`),
+  text,
+  role,
+});
+const TURNS =
+  /^(?:but|yet|then|until|however|suddenly)\b|\b(?:turned out|collapsed|failed|broke|vanished|refused)\b/i;
+const QUESTIONS_PAST = ['So what happened?', 'What came of it?', 'And then?'];
+const QUESTIONS_NOW = ['So what happens now?', 'What comes of it?'];
+
+/** Adds a question, told in the tense of what follows, that no line of the script asks yet. */
+function asked(sections: readonly PlainSection[], at: number, fresh: () => string): Applied {
+  const flat = linesIn(sections);
+  const next = flat[at];
+  const present =
+    /\b(?:is|are|will|can|has|have)\b/.test(next.text) && !/\b(?:was|were|had|did)\b/.test(next.text);
+  const used = new Set(flat.map((l) => l.text));
+  const text = (present ? QUESTIONS_NOW : QUESTIONS_PAST).find((q) => !used.has(q));
+  if (!text) return { refused: 'The script asks that already.' };
+  const section = sections.find((s) => s.lines.includes(next))!;
+  const k = section.lines.indexOf(next);
+  // A question before a section's first line ends the section before it.
+  const before = sections[sections.indexOf(section) - 1];
+  const made = framing(text, 'lead', fresh);
+  if (k === 0 && before && !before.locked)
+    return { sections: sections.map((s) => (s === before ? { ...s, lines: [...s.lines, made] } : s)) };
+  if (section.locked) return { refused: `“${section.title}” is locked.` };
+  return {
+    sections: sections.map((s) =>
+      s === section ? { ...s, lines: [...s.lines.slice(0, k), made, ...s.lines.slice(k)] } : s,
+    ),
+  };
+}
+
+const SIGN_OFF: readonly string[] = [
+  'There is more to tell. The next film goes on from here.',
+  'The next film picks up where this one stops.',
+];
+
+export const shapeOps: readonly Operation[] = [
+  {
+    id: 'hook-kind',
+    says: 'open in another way',
+    otherwise: 'opening',
+    patterns: [
+      `(?:make |have |turn )?{scope} (?:as|into|with|be|is|should be|to) an? (?<kind>${KINDS})(?: instead)?`,
+      `make {scope} an? (?<kind>${KINDS})`,
+      `(?:start|open|begin)(?: it)? (?:with|on|as) an? (?:startling |surprising |bold |shocking )?(?<kind>${KINDS})(?: instead)?`,
+      `an? (?<kind>${KINDS}) (?:as|for|in) (?:the |an )?(?:opening|hook|intro|start)(?: instead)?`,
+    ],
+    apply: ({ slots, scope }, context, { teller }) => {
+      if (scope.sections[0] !== context.sections[0].id || scope.sections.length > 1)
+        return { refused: 'Only the opening can be told in that way.' };
+      return fromTeller(teller?.hook(context.sections, KIND_WORDS[slots.kind.toLowerCase()]), NO_SOURCES);
+    },
+  },
+  {
+    id: 'another-hook',
+    says: 'show another opening',
+    otherwise: 'opening',
+    patterns: [
+      '(?:give me |show(?: me)? |try |i want |use )?(?:another|a different|a new|a better|a stronger) (?:opening|hook|intro|introduction|beginning|start)',
+      '(?:redo|rewrite|change) the (?:opening|hook|intro)',
+      'open (?:it )?(?:differently|in another way)',
+      'the (?:opening|hook|intro) is (?:weak|boring|too weak|dull)',
+    ],
+    apply: (_r, context, { teller }) => fromTeller(teller?.hook(context.sections), NO_SOURCES),
+  },
+  {
+    id: 'another-take',
+    says: 'show another take',
+    otherwise: 'selection',
+    patterns: [
+      '(?:give me |show(?: me)? |try )?(?:another|a different|a new) (?:take|version|try)(?: (?:of|for|at|on) {scope})?',
+      '(?:redo|rewrite|retell|rephrase|reword|try again with) {scope}(?: (?:again|differently))?',
+      '(?:tell|say|put) {scope} (?:differently|another way|in another way|in other words)',
+      '{scope} is (?:weak|boring|dull|not good(?: enough)?|not to my taste)',
+    ],
+    apply: ({ scope }, context, { teller }) => {
+      if (!teller) return { refused: NO_SOURCES };
+      if (scope.type === 'lines') {
+        let sections = [...context.sections];
+        const notes: string[] = [];
+        for (const id of scope.lines) {
+          const redone = teller.line(sections, id);
+          if ('refused' in redone) notes.push(redone.refused);
+          else sections = redone.sections;
+        }
+        return notes.length === scope.lines.length ? { refused: notes[0] } : { sections, notes };
+      }
+      if (scope.sections.length > 1)
+        return { refused: 'One section at a time can be told anew.', nearest: 'select a section' };
+      return fromTeller(teller.section(context.sections, scope.sections[0]), NO_SOURCES);
+    },
+  },
+  {
+    id: 'fit',
+    says: 'fit it to its planned length',
+    otherwise: 'whole',
+    patterns: [
+      '(?:fit|bring|get|make)(?: it| {scope})? (?:to|into|fit) (?:the |its )?(?:plan|planned (?:length|time)|target(?: length)?|length asked)',
+      'hit the (?:target|length|plan)',
+      'make it fit',
+    ],
+    apply: (_r, context, { teller }) => fromTeller(teller?.fit(context.sections), NO_SOURCES),
+  },
+  {
+    id: 'question-before-turn',
+    says: 'ask a question before the turn',
+    otherwise: 'whole',
+    moves: true,
+    patterns: [
+      '(?:ask|add|put|insert)(?: in)? a question (?:right |just )?(?:before|ahead of) (?:the (?:turn|twist|turning point)|it turns)',
+      'a question (?:right |just )?before the (?:turn|twist|turning point)',
+    ],
+    apply: (_r, context) => {
+      const flat = linesIn(context.sections);
+      const section = context.sections.find((s, i) => i > 0 && (s.role === 'turn' || s.role === 'strain'));
+      const at = section
+        ? flat.indexOf(section.lines[0])
+        : flat.findIndex((l, i) => i > 1 && TURNS.test(l.text));
+      return at <= 0
+        ? { refused: 'Nothing turns in this script that a question could come before.' }
+        : asked(context.sections, at, context.fresh);
+    },
+  },
+  {
+    id: 'question-before',
+    says: 'ask a question before something',
+    otherwise: 'whole',
+    moves: true,
+    patterns: [
+      '(?:ask|add|put|insert)(?: in)? a question (?:right |just )?(?:before|ahead of|in front of) {scope}',
+      'a question (?:right |just )?before {scope}',
+    ],
+    apply: ({ scope }, context) => {
+      const flat = linesIn(context.sections);
+      const at = flat.findIndex((l) => l.id === scope.lines[0]);
+      return at <= 0
+        ? { refused: 'Nothing stands before it that could lead to a question.' }
+        : asked(context.sections, at, context.fresh);
+    },
+  },
+  {
+    id: 'question-at-end',
+    says: 'ask the listener something at the end',
+    otherwise: 'ending',
+    moves: true,
+    patterns: [
+      '(?:ask|add|put|end (?:on|with))(?: in)? a question (?:at|to|for) the end(?: of {scope})?',
+      'ask the (?:listener|viewer|audience)s?(?: something| a question)?(?: at the end)?',
+    ],
+    apply: (_r, { sections, fresh }) => {
+      const last = sections[sections.length - 1];
+      if (last.locked) return { refused: 'The ending is locked.' };
+      const text = 'What would you have done?';
+      return last.lines.some((l) => l.text === text)
+        ? { refused: 'The ending asks that already.' }
+        : {
+            sections: sections.map((s) =>
+              s === last ? { ...s, lines: [...s.lines, framing(text, 'frame', fresh)] } : s,
+            ),
+          };
+    },
+  },
+  {
+    id: 'sign-off',
+    says: 'add a sign-off',
+    otherwise: 'ending',
+    moves: true,
+    patterns: [
+      '(?:add|put|write|give it|end with|finish with|close with)(?: in)? an? (?:sign[- ]?off|outro|call to action|farewell|closing line|pointer)(?: (?:that|which))?(?: (?:points?|pointing|leads?|leading) (?:to|at|towards?) {about})?(?: at the end)?',
+      '(?:point|lead|send) (?:the (?:viewer|listener|audience)s? |them )?(?:on )?to the next (?:film|video|episode|part)(?: at the end)?',
+    ],
+    apply: ({ slots }, { sections, fresh }) => {
+      const last = sections[sections.length - 1];
+      if (last.locked) return { refused: 'The ending is locked.' };
+      const about =
+        slots.about &&
+        !/^(?:the |our )?(?:next|following) (?:film|video|episode|part|one)$/i.test(slots.about)
+          ? slots.about.replace(/[“”"]/g, '')
+          : null;
+      const used = new Set(linesIn(sections).map((l) => l.text));
+      const text = about ? `Next time: ${about}.` : SIGN_OFF.find((t) => !used.has(t));
+      if (!text || used.has(text)) return { refused: 'The script has such a sign-off already.' };
+      return {
+        sections: sections.map((s) =>
+          s === last ? { ...s, lines: [...s.lines, framing(text, 'frame', fresh)] } : s,
+        ),
+      };
+    },
+  },
+  {
+    id: 'no-rests',
+    says: 'take out planned rests',
+    otherwise: 'whole',
+    patterns: [
+      '(?:no|remove(?: the| all)?|drop(?: the| all)?|take out(?: the| all)?|cut(?: the| all)?|without) (?:pauses|rests|silences)(?: (?:in|from|after) {scope})?',
+    ],
+    apply: ({ scope }, context) => {
+      const sections = mapLines(context.sections, new Set(scope.lines), (l) =>
+        l.restMs ? { ...l, restMs: 0 } : l,
+      );
+      return sections.some((s, i) => s.lines.some((l, k) => l !== context.sections[i]?.lines[k]))
+        ? { sections }
+        : { refused: 'No rest is planned there.' };
+    },
+  },
+  {
+    id: 'rest',
+    says: 'plan a rest',
+    otherwise: 'selection',
+    patterns: [
+      '(?:add|put|leave|make|plan|insert|have)(?: in)? (?:a )?(?:pause|rest|silence|beat|break) (?:of {amount} )?(?:after|behind|following|at the end of) {scope}',
+      '(?:add|put|leave|make|insert)(?: in)? (?:a )?{amount} (?:pause|rest|silence|beat)(?: (?:after|behind|at the end of) {scope})?',
+      '(?:add|put in|insert) (?:a )?(?:pause|rest|beat)(?: here)?',
+      '(?:pause|rest|wait)(?: for)? {amount} (?:after|behind) {scope}',
+    ],
+    apply: ({ scope, slots }, context) => {
+      const amount = slots.amount ? amountOf(slots.amount) : null;
+      const ms = amount && amount.type !== 'share' ? Math.min(10_000, amount.ms) : 800;
+      const id = scope.lines[scope.lines.length - 1];
+      const sections = mapLines(context.sections, new Set([id]), (l) =>
+        l.restMs === ms ? l : { ...l, restMs: ms },
+      );
+      return sections.some(
+        (s, i) => s !== context.sections[i] && s.lines.some((l, k) => l !== context.sections[i].lines[k]),
+      )
+        ? { sections }
+        : { refused: 'The line is locked, or rests as long already.' };
+    },
+  },
+  {
+    id: 'stress',
+    says: 'stress words',
+    otherwise: 'selection',
+    patterns: [
+      '(?:stress|emphasi[sz]e|lean on|accent) (?:the words? )?{text}(?: in {scope})?',
+      '(?:put )?(?:the )?(?:stress|emphasis) on (?:the words? )?{text}(?: in {scope})?',
+    ],
+    apply: ({ scope, slots }, context) => {
+      let n = 0;
+      const sections = mapLines(context.sections, new Set(scope.lines), (l) => {
+        const at = l.text.toLowerCase().indexOf(slots.text.toLowerCase());
+        if (at < 0 || l.marks?.some((m) => m.type === 'stress' && m.start === at)) return l;
+        n++;
+        return {
+          ...l,
+          marks: [...(l.marks ?? []), { type: 'stress' as const, start: at, end: at + slots.text.length }],
+        };
+      });
+      return n ? { sections } : { refused: `“${slots.text}” does not stand there, or is stressed already.` };
+    },
+  },
+  {
+    id: 'unlock',
+    says: 'unlock a part',
+    otherwise: 'selection',
+    patterns: ['unlock {scope}', 'unlock'],
+    apply: ({ scope }, { sections }) =>
+      locking(
+        scope.type === 'lines' ? new Set() : new Set(scope.sections),
+        new Set(scope.type === 'lines' ? scope.lines : []),
+        false,
+        sections,
+      ),
+  },
+  {
+    id: 'lock',
+    says: 'lock a part',
+    otherwise: 'selection',
+    patterns: [
+      '(?:lock|freeze|protect) {scope}',
+      '(?:keep|leave) {scope} (?:as it is|as they are|unchanged|exactly as (?:it is|they are))',
+      "(?:don[’']t|do not|never) (?:touch|change|alter) {scope}",
+      'lock',
+    ],
+    apply: ({ scope }, { sections }) =>
+      locking(
+        scope.type === 'lines' ? new Set() : new Set(scope.sections),
+        new Set(scope.type === 'lines' ? scope.lines : []),
+        true,
+        sections,
+      ),
+  },
+];
+
+function locking(
+  sectionIds: ReadonlySet<string>,
+  lineIds: ReadonlySet<string>,
+  locked: boolean,
+  sections: readonly PlainSection[],
+): Applied {
+  let n = 0;
+  const next = sections.map((s) => {
+    const own = sectionIds.has(s.id) && s.locked !== locked;
+    if (own) n++;
+    const lines = s.lines.map((l) => {
+      const hit = (lineIds.has(l.id) || (!locked && sectionIds.has(s.id))) && l.locked !== locked;
+      if (hit) n++;
+      return hit ? { ...l, locked } : l;
+    });
+    return own || lines.some((l, i) => l !== s.lines[i]) ? { ...s, ...(own ? { locked } : {}), lines } : s;
+  });
+  return n ? { sections: next } : { refused: locked ? 'It is locked already.' : 'Nothing there is locked.' };
+}

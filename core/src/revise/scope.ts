@@ -1,0 +1,266 @@
+/** Which part of the script a note means. A small grammar of noun phrases, after the semantic grammars of Burton (1976). */
+import { stems } from '../facts/centrality.ts';
+import { wordsValue } from '../language/numbers.ts';
+import type { PlainLine, PlainSection } from '../script/schema.ts';
+import type { ReviseContext, Scope, Where } from './types.ts';
+
+const ORDINALS: Readonly<Record<string, number>> = {
+  first: 0,
+  opening: 0,
+  second: 1,
+  third: 2,
+  fourth: 3,
+  fifth: 4,
+  sixth: 5,
+  seventh: 6,
+  eighth: 7,
+  ninth: 8,
+  tenth: 9,
+  last: -1,
+  final: -1,
+  'second to last': -2,
+  'next to last': -2,
+  penultimate: -2,
+};
+const ORD = Object.keys(ORDINALS)
+  .sort((a, b) => b.length - a.length)
+  .join('|');
+const PART = '(?:section|part|chapter|segment|block|bit|passage|paragraph|scene|beat)';
+const LINE = '(?:line|sentence)';
+const ROLES = 'hook|ground|turn|workings|strain|settle|close';
+
+export type ScopeResult = { scope: Scope } | { unknown: string };
+
+const found = (scope: Scope): ScopeResult => ({ scope });
+const ofSections = (sections: readonly PlainSection[], says: string): ScopeResult =>
+  found({
+    type: 'sections',
+    says,
+    sections: sections.map((s) => s.id),
+    lines: sections.flatMap((s) => s.lines.map((l) => l.id)),
+  });
+const ofLines = (lines: readonly PlainLine[], says: string): ScopeResult =>
+  found({ type: 'lines', says, sections: [], lines: lines.map((l) => l.id) });
+export const wholeScope = (sections: readonly PlainSection[]): Scope => ({
+  type: 'whole',
+  says: 'the whole script',
+  sections: sections.map((s) => s.id),
+  lines: sections.flatMap((s) => s.lines.map((l) => l.id)),
+});
+
+const number = (text: string): number | null => (/^\d+$/.test(text) ? Number(text) : wordsValue(text));
+const pick = <T>(list: readonly T[], index: number): T | undefined =>
+  list[index < 0 ? list.length + index : index];
+/** "the" and its like before, and words that add nothing behind. */
+const plain = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[.!?]+$/, '')
+    .replace(/[“”"]/g, '')
+    .replace(/^(?:in|of|from|within|throughout|for|across|to|at)\s+/, '')
+    .replace(/^(?:all|both|every|the|a|an|that|those|these|whole)\s+(?!of\b)/, '')
+    .replace(/\s+/g, ' ')
+    .trim();
+
+/** The scope a noun phrase names, or why none. */
+export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
+  const { sections, selection } = context;
+  const raw = phrase
+    .toLowerCase()
+    .replace(/[.!?]+$/, '')
+    .trim();
+  const text = plain(phrase);
+  if (
+    /^(?:(?:the )?(?:whole|entire|full|complete) (?:thing|script|text|piece|film|video|story|page)|everything|all of it|all|it all|(?:the|this) (?:script|text|film|video|story|narration)|script|throughout|everywhere|(?:the )?whole|thing|story)$/.test(
+      raw,
+    ) ||
+    /^(?:script|whole script|entire script|film|video)$/.test(text)
+  )
+    return found(wholeScope(sections));
+  if (
+    /^(?:this|that|it|here|selection|the selection|what(?:[’']s| is) selected|these|them|those|(?:this|that|the selected|the current|current|these|those) (?:section|part|lines?|sentences?|bit|paragraph|passage|words|scene|segment|chapter|block)|(?:the )?(?:selected|marked|highlighted) .{0,20})$/.test(
+      raw,
+    )
+  )
+    return selected(raw, context);
+  const many = /^(?:first|last) (\d+|two|three|four|five) (?:lines|sentences)(?: of (.+))?$/.exec(text);
+  if (many)
+    return linesWithin(
+      many[2],
+      context,
+      (lines) =>
+        text.startsWith('first') ? lines.slice(0, number(many[1])!) : lines.slice(-number(many[1])!),
+      phrase,
+    );
+  const line = new RegExp(`^(${ORD}) ${LINE}(?: (?:of|in) (.+))?$`).exec(text);
+  if (line)
+    return linesWithin(
+      line[2],
+      context,
+      (lines) => [pick(lines, ORDINALS[line[1]])].flatMap((l) => l ?? []),
+      phrase,
+    );
+  const lineNumber = new RegExp(`^${LINE}s? (\\w+)(?: (?:to|and|-|–) (\\w+))?(?: (?:of|in) (.+))?$`).exec(
+    text,
+  );
+  if (lineNumber && number(lineNumber[1]) !== null) {
+    const from = number(lineNumber[1])!;
+    const to = lineNumber[2] ? (number(lineNumber[2]) ?? from) : from;
+    return linesWithin(lineNumber[3], context, (lines) => lines.slice(from - 1, to), phrase);
+  }
+  if (
+    /^(?:opening|intro|introduction|beginning|start|hook|cold open|opener|first part|opening part|opening section|intro section)$/.test(
+      text,
+    )
+  )
+    return ofSections(sections.slice(0, 1), 'the opening');
+  if (
+    /^(?:ending|end|close|closing|conclusion|outro|finish|finale|last part|ending section|closing section)$/.test(
+      text,
+    )
+  )
+    return ofSections(sections.slice(-1), 'the ending');
+  if (/^middle(?: (?:section|part|bit))?$/.test(text))
+    return ofSections(sections.length > 2 ? sections.slice(1, -1) : sections, 'the middle');
+  const ordinal = new RegExp(`^(${ORD}) ${PART}$`).exec(text);
+  if (ordinal)
+    return one(pick(sections, ORDINALS[ordinal[1]]), phrase, `There are only ${sections.length} sections.`);
+  const numbered = new RegExp(`^${PART} (\\w+)$`).exec(text);
+  if (numbered && number(numbered[1]) !== null)
+    return one(sections[number(numbered[1])! - 1], phrase, `There are only ${sections.length} sections.`);
+  const neighbour = new RegExp(`^(next|previous) ${PART}$`).exec(text);
+  if (neighbour) {
+    const at = sections.findIndex((s) => s.id === selection?.section);
+    return at < 0
+      ? { unknown: 'Nothing is selected to count from.' }
+      : one(
+          sections[at + (neighbour[1] === 'next' ? 1 : -1)],
+          phrase,
+          `There is no ${neighbour[1]} section.`,
+        );
+  }
+  const firstParts = new RegExp(`^(first|last) (\\w+) (?:sections|parts)$`).exec(text);
+  if (firstParts && number(firstParts[2]))
+    return ofSections(
+      firstParts[1] === 'first'
+        ? sections.slice(0, number(firstParts[2])!)
+        : sections.slice(-number(firstParts[2])!),
+      phrase,
+    );
+  const kind = new RegExp(
+    `^(questions?|quotes?|quotations?|brackets|parentheses)(?: (?:in|of|from) (.+))?$`,
+  ).exec(text);
+  if (kind) {
+    const test = kind[1].startsWith('quest') ? /\?/ : kind[1].startsWith('quot') ? /["“]/ : /\(/;
+    return linesWithin(kind[2], context, (lines) => lines.filter((l) => test.test(l.text)), phrase);
+  }
+  const role = new RegExp(`^(${ROLES})(?: ${PART})?$`).exec(text);
+  const byRole = role && sections.filter((s) => s.role === role[1]);
+  if (byRole?.length) return ofSections(byRole.slice(0, 1), phrase);
+  return byTopic(text, raw, context);
+}
+
+function selected(raw: string, { sections, selection }: ReviseContext): ScopeResult {
+  const whole = /section|part|bit|paragraph|passage|segment|chapter|block|scene/.test(raw);
+  const section = sections.find(
+    (s) => s.id === selection?.section || s.lines.some((l) => selection?.lines.includes(l.id)),
+  );
+  if (!selection || (!selection.lines.length && !section))
+    return { unknown: 'Nothing is selected, so “this” could be anything.' };
+  if (whole || !selection.lines.length)
+    return section
+      ? ofSections([section], `“${section.title}”`)
+      : { unknown: 'The selection is in no section.' };
+  const lines = sections.flatMap((s) => s.lines.filter((l) => selection.lines.includes(l.id)));
+  return ofLines(lines, lines.length === 1 ? 'this line' : `${lines.length} lines`);
+}
+
+const one = (section: PlainSection | undefined, says: string, why: string): ScopeResult =>
+  section ? ofSections([section], says.replace(/[.!?]+$/, '')) : { unknown: why };
+
+function linesWithin(
+  within: string | undefined,
+  context: ReviseContext,
+  take: (lines: readonly PlainLine[]) => readonly PlainLine[],
+  says: string,
+): ScopeResult {
+  const outer = within ? scopeOf(within, context) : null;
+  if (outer && 'unknown' in outer) return outer;
+  const ids = new Set(outer ? outer.scope.lines : context.sections.flatMap((s) => s.lines.map((l) => l.id)));
+  const lines = take(context.sections.flatMap((s) => s.lines.filter((l) => ids.has(l.id) && l.text.trim())));
+  return lines.length
+    ? ofLines(lines, says.replace(/[.!?]+$/, ''))
+    : { unknown: `There is no such line${within ? ` in ${within}` : ''}.` };
+}
+
+/** By a title, or by what it is about. */
+function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeResult {
+  const about = new RegExp(
+    `^(?:${PART}|${LINE}s?|${PART}s|stuff|things?|everything|bits) (?:about|on|with|where|that (?:mentions?|says|tells(?: of)?)|mentioning|called|titled|named|containing|which mentions?|saying|of)\\s+(.+)$`,
+  ).exec(text);
+  const before = new RegExp(`^(.+?) (?:${PART}s?|${LINE}s?)$`).exec(text);
+  const topic = (about?.[1] ?? before?.[1] ?? '').replace(/^(?:the|a|an|how|what|that)\s+/, '').trim();
+  const wantsLines =
+    new RegExp(`^(?:the |that |this |every |all )?(?:.+ )?${LINE}s?\\b`).test(raw) ||
+    new RegExp(`${LINE}s?$`).test(text);
+  const exact = sections.filter((s) => s.title && plain(s.title) === text);
+  if (exact.length) return ofSections(exact, `“${exact[0].title}”`);
+  if (!topic) return { unknown: `“${raw}” names no part of this script.` };
+  const wanted = stems(topic);
+  if (!wanted.length) return { unknown: `“${raw}” names no part of this script.` };
+  const hits = (t: string) => {
+    const own = new Set(stems(t));
+    return wanted.filter((w) => own.has(w)).length / wanted.length;
+  };
+  if (wantsLines) {
+    const scored = sections
+      .flatMap((s) => s.lines.map((l) => ({ l, n: hits(l.text) })))
+      .filter((x) => x.n > 0);
+    const best = Math.max(0, ...scored.map((x) => x.n));
+    const lines = scored.filter((x) => x.n === best && best >= 0.5).map((x) => x.l);
+    const single = !new RegExp(`${LINE}s\\b`).test(raw);
+    return lines.length
+      ? ofLines(single ? lines.slice(0, 1) : lines, raw)
+      : { unknown: `No line here is about ${topic}.` };
+  }
+  const titled = sections.filter((s) => hits(s.title) === 1);
+  if (titled.length === 1) return ofSections(titled, `“${titled[0].title}”`);
+  // The section that speaks of it most, by its share of lines.
+  const scored = sections
+    .map((s) => ({
+      s,
+      n: s.lines.filter((l) => hits(l.text) >= 0.5).length / s.lines.length + hits(s.title) * 0.5,
+      any: s.lines.filter((l) => hits(l.text) >= 0.5).length,
+    }))
+    .filter((x) => x.any > 0)
+    .sort((a, b) => b.n - a.n);
+  if (!scored.length) return { unknown: `Nothing here is about ${topic}.` };
+  return ofSections([scored[0].s], `“${scored[0].s.title}”, which tells of ${topic}`);
+}
+
+/** Where something is to go: "to the end", "before the turn", "after the second section". */
+export function whereOf(phrase: string, context: ReviseContext): Where | { unknown: string } {
+  const text = phrase
+    .toLowerCase()
+    .replace(/[.!?]+$/, '')
+    .trim();
+  if (/^(?:to |at |into )?(?:the )?(?:very )?(?:end|bottom|close|back)$/.test(text) || /^last$/.test(text))
+    return { side: 'end', scope: null, says: 'to the end' };
+  if (
+    /^(?:to |at |into )?(?:the )?(?:very )?(?:start|beginning|top|front|opening)$/.test(text) ||
+    /^(?:up )?(?:first|front)$/.test(text)
+  )
+    return { side: 'start', scope: null, says: 'to the start' };
+  const m =
+    /^(?:to )?(?:right |just |directly )?(before|after|behind|below|above|in front of|under|ahead of|following)\s+(.+)$/.exec(
+      text,
+    );
+  if (!m) return { unknown: `“${phrase}” names no place.` };
+  const target = scopeOf(m[2], context);
+  if ('unknown' in target) return target;
+  return {
+    side: /^(?:before|above|in front of|ahead of)$/.test(m[1]) ? 'before' : 'after',
+    scope: target.scope,
+    says: text,
+  };
+}

@@ -1,0 +1,155 @@
+/** A note in plain words → requests. Patterns hold for the whole note, so that what is not understood is never guessed at. */
+import { amountOf } from './amount.ts';
+import { scopeOf, whereOf, wholeScope } from './scope.ts';
+import type { Operation, Request, ReviseContext, Scope } from './types.ts';
+import { OPERATIONS } from './ops/index.ts';
+
+export type Understood = { requests: Request[] } | { asks: string; took: string | null; nearest: string[] };
+
+const POLITE =
+  /^(?:(?:ok(?:ay)?|hey|hi|so|well|also|and|then|now|maybe|perhaps|hmm+)[,:]?\s+)*(?:(?:please|pls|kindly)\s+)?(?:(?:can|could|would|will) (?:you|we)(?: please)?(?: just)?\s+|i(?:[’']d| would) (?:like|prefer|love)(?: (?:you )?to| it if you(?:[’']d)?)?\s+|i (?:want|need)(?: you)?(?: to)?\s+|let[’']s\s+|we (?:should|need to|could|must)\s+|you (?:should|could|can)\s+|(?:please )?make sure (?:to|that)\s+|try to\s+|just\s+|simply\s+|go ahead and\s+)*(?:please\s+)?/i;
+const TAIL =
+  /(?:,?\s+(?:please|pls|thanks|thank you|if (?:you can|possible)|for me|a bit please|ok\??))*[.!?\s]*$/i;
+
+/** A note without the courtesies around it. */
+export const bareNote = (note: string): string =>
+  note.replace(/[‘’]/g, '’').replace(/\s+/g, ' ').trim().replace(POLITE, '').replace(TAIL, '').trim();
+
+/** A pattern with slots → a regular expression. Slots in quotation marks may hold anything. */
+const SLOT: Readonly<Record<string, string>> = {
+  text: '[“"‘\'](?<text>.+?)[”"’\']',
+  word: '[“"‘\']?(?<word>[\\p{L}’-]+(?: [\\p{L}’-]+){0,3}?)[”"’\']?',
+  by: '[“"‘\']?(?<by>[\\p{L}’-]+(?: [\\p{L}’-]+){0,3}?)[”"’\']?',
+  n: '(?<n>\\d+(?:[.,]\\d+)?|a|an|one|two|three|four|five|six|seven|eight|nine|ten|half a)',
+  amount:
+    '(?<amount>(?:(?:by|to|about|around|in|some|roughly|only|just) )*(?:\\d[\\d.,]*|an?|half|halve|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|fifteen|twenty|thirty|forty|fifty|sixty|ninety|slightly|somewhat|much|way|far)\\b[^“”"]*?)',
+  scope: '(?<scope>.+?)',
+  where:
+    '(?<where>(?:(?:right|just|directly) )?(?:to|at|into|before|after|behind|below|above|in front of|under|ahead of|following|(?:first|last|up first|up front)$)\\b[^“”"]*?)',
+  about: '(?<about>[^“”"]+?)',
+};
+const compiled = new Map<string, RegExp>();
+function regexOf(pattern: string): RegExp {
+  let made = compiled.get(pattern);
+  if (!made) {
+    made = new RegExp(`^(?:${pattern.replace(/\{([a-z]+)\}/g, (_, slot: string) => SLOT[slot])})$`, 'iu');
+    compiled.set(pattern, made);
+  }
+  return made;
+}
+
+type Read = { request: Request } | { unknown: string; operation: Operation } | null;
+
+function readWith(operation: Operation, note: string, context: ReviseContext): Read {
+  let failed: Read = null;
+  for (const pattern of operation.patterns) {
+    const m = regexOf(pattern).exec(note);
+    if (!m) continue;
+    const slots = Object.fromEntries(
+      Object.entries(m.groups ?? {}).filter((e): e is [string, string] => e[1] !== undefined),
+    );
+    const amount = slots.amount === undefined ? null : amountOf(slots.amount);
+    if (slots.amount !== undefined && !amount) continue;
+    const where = slots.where === undefined ? null : whereOf(slots.where, context);
+    if (where && 'unknown' in where) {
+      failed ??= { unknown: where.unknown, operation };
+      continue;
+    }
+    // "it" is the whole where a change is mostly asked of the whole, unless words are marked.
+    const unsaid =
+      slots.scope === undefined || (/^it$/i.test(slots.scope) && operation.otherwise !== 'selection');
+    const scope = unsaid ? defaultScope(operation, context) : scopeOf(slots.scope, context);
+    if ('unknown' in scope) {
+      failed ??= { unknown: scope.unknown, operation };
+      continue;
+    }
+    return { request: { operation, scope: scope.scope, amount, slots, where } };
+  }
+  return failed;
+}
+
+function defaultScope(operation: Operation, context: ReviseContext): { scope: Scope } | { unknown: string } {
+  const { sections, selection } = context;
+  if (operation.otherwise === 'opening') return scopeOf('the opening', context);
+  if (operation.otherwise === 'ending') return scopeOf('the ending', context);
+  if (operation.otherwise === 'whole')
+    return selection?.marked ? scopeOf('this', context) : { scope: wholeScope(sections) };
+  return scopeOf('this', context);
+}
+
+/** Reads one clause: the first operation all of whose parts are found. */
+function readClause(note: string, context: ReviseContext): Read {
+  let failed: Read = null;
+  for (const operation of OPERATIONS) {
+    const read = readWith(operation, note, context);
+    if (read && 'request' in read) return read;
+    failed ??= read;
+  }
+  return failed;
+}
+
+const JOINTS = /\s*(?:;|,?\s+and (?:then |also )?|,\s*then\s+|\.\s+(?:then\s+)?|,\s*)\s*/i;
+
+/** What a note asks for. Two wishes joined by "and" are both read, or neither. */
+export function understand(note: string, context: ReviseContext): Understood {
+  const bare = bareNote(note);
+  if (!bare) return { asks: 'Nothing was asked for.', took: null, nearest: [] };
+  const read = readClause(bare, context);
+  if (read && 'request' in read) return { requests: [read.request] };
+  // Outside quotation marks, at each joint in turn.
+  for (let at = 1; at < bare.length; at++) {
+    const m = JOINTS.exec(bare.slice(at));
+    if (!m) break;
+    const cut = at + m.index;
+    const left = bare.slice(0, cut);
+    const right = bareNote(bare.slice(cut + m[0].length));
+    at = cut + Math.max(0, m[0].length - 1);
+    if ((left.match(/[“"]/g)?.length ?? 0) % 2 && !left.includes('”')) continue;
+    if (!left || !right) continue;
+    const first = readClause(left, context);
+    const rest = first && 'request' in first ? understand(right, context) : null;
+    if (first && 'request' in first && rest && 'requests' in rest)
+      return { requests: [first.request, ...rest.requests] };
+  }
+  return {
+    asks: read ? read.unknown : 'I don’t know this change.',
+    took: read ? read.operation.says : null,
+    nearest: nearestOf(bare),
+  };
+}
+
+/** Operations whose own words the note shares, most first: what could be asked instead. */
+function nearestOf(note: string): string[] {
+  const words = new Set(note.toLowerCase().match(/\p{L}{3,}/gu) ?? []);
+  return OPERATIONS.map((o) => ({
+    says: o.says,
+    n: new Set(
+      o.patterns
+        .flatMap((p) => p.toLowerCase().match(/\p{L}{3,}/gu) ?? [])
+        .filter((w) => words.has(w) && !COMMON.has(w)),
+    ).size,
+  }))
+    .filter((x) => x.n > 0)
+    .sort((a, b) => b.n - a.n)
+    .slice(0, 3)
+    .map((x) => x.says);
+}
+const COMMON = new Set([
+  'the',
+  'and',
+  'scope',
+  'where',
+  'amount',
+  'text',
+  'word',
+  'about',
+  'this',
+  'that',
+  'with',
+  'for',
+  'make',
+  'into',
+  'part',
+  'section',
+  'line',
+]);

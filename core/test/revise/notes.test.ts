@@ -1,0 +1,257 @@
+/** Notes in plain words: what is understood, what is proposed, and that nothing else is touched. */
+import { expect } from 'chai';
+import fc from 'fast-check';
+import type { PlainLine, PlainSection } from '../../src/script/index.ts';
+import {
+  OPERATIONS,
+  acceptedIn,
+  amountOf,
+  propose,
+  scopeOf,
+  understand,
+  type Proposal,
+} from '../../src/revise/index.ts';
+import { clock, pronouncer, tagger } from '../tools.ts';
+import { SEEN, UNSEEN, type Phrasing } from './phrasings.ts';
+import { SCRIPT, context } from './script.ts';
+
+const tools = { clock, pronouncer, tagger };
+const lines = (sections: readonly PlainSection[]): PlainLine[] => sections.flatMap((s) => [...s.lines]);
+const texts = (sections: readonly PlainSection[]) => lines(sections).map((l) => l.text);
+const proposed = (note: string, ...rest: Parameters<typeof context>): Proposal => {
+  const r = propose(note, context(...rest), tools);
+  if ('cannot' in r) throw new Error(`${note}: ${r.cannot}`);
+  return r.proposal;
+};
+const refused = (note: string, ...rest: Parameters<typeof context>): string => {
+  const r = propose(note, context(...rest), tools);
+  return 'cannot' in r ? r.cannot : `was understood: ${r.proposal.says}`;
+};
+const changes = (note: string) => proposed(note).changes.map((c) => [c.before, c.after]);
+
+function read([note, , scope]: Phrasing): { operation: string | null; scope: string } {
+  const u = understand(note, context());
+  if ('asks' in u) return { operation: null, scope: '' };
+  const [{ scope: s }] = u.requests;
+  const says = s.type === 'whole' ? '*' : s.type === 'lines' ? s.lines.join('+') : s.sections.join('+');
+  return {
+    operation: u.requests.map((r) => r.operation.id).join(' + '),
+    scope: scope === undefined ? '' : says,
+  };
+}
+const wanted = (scope: string | undefined) => (scope === '-' ? 'S2L2' : (scope ?? ''));
+
+describe('what a note is understood as', () => {
+  const all = [...SEEN, ...UNSEEN];
+  for (const phrasing of all)
+    it(`“${phrasing[0]}”`, () =>
+      expect(read(phrasing)).to.deep.equal({
+        operation: phrasing[1],
+        scope: phrasing[1] === null ? '' : wanted(phrasing[2]),
+      }));
+
+  it('is tried on more than 200 phrasings, a third of them not seen while the grammar was written', () => {
+    expect(all.length).to.be.at.least(200);
+    expect(UNSEEN.length * 3).to.be.at.least(all.length);
+  });
+
+  it('covers every operation', () => {
+    const tried = new Set(all.flatMap(([, op]) => op?.split(' + ') ?? []));
+    expect(OPERATIONS.map((o) => o.id).filter((id) => !tried.has(id))).to.deep.equal([]);
+  });
+
+  it('comes to at least 40 operations times scopes', () => {
+    const pairs = new Set(all.flatMap((p) => (p[1] ? [`${p[1]} ${p[2]?.replace(/\d/g, '') ?? ''}`] : [])));
+    expect(pairs.size).to.be.at.least(40);
+  });
+});
+
+describe('amounts in words', () => {
+  const cases: readonly (readonly [string, unknown])[] = [
+    ['by half', { type: 'share', share: 0.5 }],
+    ['a third', { type: 'share', share: 1 / 3 }],
+    ['by 20%', { type: 'share', share: 0.2 }],
+    ['eight seconds', { type: 'to', ms: 8000 }],
+    ['by ten seconds', { type: 'by', ms: 10_000 }],
+    ['1.5 s', { type: 'to', ms: 1500 }],
+    ['2 minutes', { type: 'to', ms: 120_000 }],
+  ];
+  for (const [said, amount] of cases)
+    it(said, () => expect(amountOf(said)).to.deep.include(amount as object));
+  it('says nothing of what is no amount', () => expect(amountOf('the bridge')).to.equal(null));
+});
+
+describe('places in words', () => {
+  const ids = (said: string) => {
+    const r = scopeOf(said, context());
+    return 'scope' in r ? [...(r.scope.type === 'lines' ? r.scope.lines : r.scope.sections)] : r.unknown;
+  };
+  it('by number, by role, by title, by what it is about', () => {
+    expect(ids('the last section')).to.deep.equal(['S6']);
+    expect(ids('section two')).to.deep.equal(['S2']);
+    expect(ids('the turn')).to.deep.equal(['S4']);
+    expect(ids('the part with the nurse')).to.deep.equal(['S3']);
+    expect(ids('the line about the dampers')).to.deep.equal(['S6L2']);
+    expect(ids('lines 2 to 3 of the first section')).to.deep.equal(['S1L2', 'S1L3']);
+    expect(ids('the quotes')).to.deep.equal(['S3L2']);
+    expect(ids('the next section')).to.deep.equal(['S3']);
+  });
+  it('says why a place is none', () => {
+    expect(ids('the ninth section')).to.equal('There are only 6 sections.');
+    expect(ids('the part about penguins')).to.equal('Nothing here is about penguins.');
+    expect(scopeOf('this', context(null))).to.deep.equal({
+      unknown: 'Nothing is selected, so “this” could be anything.',
+    });
+  });
+});
+
+describe('what a note proposes', () => {
+  it('the opening under eight seconds keeps the hook and drops the greeting first', () => {
+    const { sections } = proposed('take five seconds off the opening');
+    expect(texts(sections))
+      .to.include('A footbridge in Marrowgate swayed like a boat on Thursday.')
+      .and.not.include('Welcome back to the channel.');
+    const opening = proposed('bring the opening under eight seconds').sections[0];
+    const ms = clock
+      .lines(opening.lines.map((l, i) => ({ text: l.text, endsSection: i === opening.lines.length - 1 })))
+      .reduce((n, t) => n + t.ms, 0);
+    expect(ms).to.be.at.most(8000 + 400);
+  });
+  it('a whole script comes under the length asked', () => {
+    expect(proposed('get the whole thing under 40 seconds').afterMs).to.be.at.most(40_000);
+    expect(refused('get the whole thing under 2 seconds')).to.match(/must stay/);
+  });
+  it('drops no more than it must: half is as near to half as lines allow', () => {
+    const before = proposed('lock the ending').beforeMs;
+    const { afterMs } = proposed('the second section at half its length');
+    expect(before - afterMs).to.be.within(12_000, 18_000);
+  });
+  it('word for word, in every form, outside quotations, with the article', () => {
+    expect(changes('every "utilise" to "use"')).to.deep.equal([
+      ['It was utilised by 1,400 people every day.', 'It was used by 1,400 people every day.'],
+      [
+        'The city had utilised steel from 3 yards (all of them closed now) and 62,480 rivets.',
+        'The city had used steel from 3 yards (all of them closed now) and 62,480 rivets.',
+      ],
+    ]);
+    expect(
+      changes('replace "deck" with "floor" in the third section').map(([, after]) => after),
+    ).to.deep.equal([
+      'Oona Barrick held on to the rail, and then everyone around her started to walk in step because the floor was moving under their feet.',
+    ]);
+    expect(changes('replace all "footbridge" with "arch"')[0][1]).to.equal(
+      'An arch in Marrowgate swayed like a boat on Thursday.',
+    );
+  });
+  it('numbers for the ear', () => {
+    expect(changes('round the figures in the bridge section').map(([, after]) => after)).to.deep.equal([
+      'The city had utilised steel from 3 yards (all of them closed now) and about 62,000 rivets.',
+      'It cost about £1.5 million.',
+    ]);
+  });
+  it('tense where it is sure, and says which lines it left', () => {
+    const { sections, notes } = proposed('past to present');
+    expect(texts(sections)).to.include.members([
+      'I am standing on it when it begins.',
+      '“It felt like the deck of a ferry,” she says.',
+      'The more it moves, the more people fall into step with it.',
+    ]);
+    expect(notes.join()).to.match(/left as it is/);
+    expect(texts(proposed('put the ending in the past tense').sections)).to.include(
+      'Tam Rudkin wrote the same word every day: straight.',
+    );
+  });
+  it('a question before the turn ends the section before it, and is framing', () => {
+    const { sections } = proposed('ask a question before the turn');
+    const last = sections[2].lines[sections[2].lines.length - 1];
+    expect([last.text, last.role, last.from]).to.deep.equal(['So what happened?', 'lead', []]);
+  });
+  it('ends on what happens next', () => {
+    const all = texts(proposed('end on what happens next').sections);
+    expect(all[all.length - 1]).to.equal('Twelve dampers are going to be hung under the deck.');
+  });
+  it('one person’s story first', () =>
+    expect(proposed('one person’s story first').sections[0].id).to.equal('S3'));
+  it('what is said twice goes the second time', () => {
+    expect(proposed('cut what is said twice').changes.map((c) => c.line)).to.deep.equal(['S5L3']);
+  });
+  it('says seconds, open questions and what it would leave', () => {
+    const p = proposed('drop this part and ask a question before the turn');
+    expect(p.beforeMs).to.be.greaterThan(p.afterMs);
+    expect(p.understood.operation).to.equal('drop + question-before-turn');
+    expect(p.openLoops).to.have.keys('before', 'after');
+    expect([p.overlap, p.unsupported]).to.deep.equal([null, null]);
+  });
+  it('says what it can’t do and what is nearest', () => {
+    const r = propose('third person please', context(), tools);
+    expect(r).to.deep.equal({
+      cannot: 'Who “I” is, no rule can tell: he, she, or a name. That needs a person.',
+      took: 'tell it of them: the whole script',
+      nearest: ['second person'],
+    });
+    expect(refused('the opening as a contradiction instead')).to.equal(
+      'Without sources nothing can be told anew.',
+    );
+    expect(propose('make it pop', context(), tools)).to.have.property('cannot', 'I don’t know this change.');
+    expect(refused('drop everything')).to.match(/nothing would be left/);
+  });
+});
+
+describe('a note changes nothing outside of what was asked', () => {
+  const notes = [...SEEN, ...UNSEEN].filter(([, op]) => op !== null).map(([n]) => n);
+  const locked = (ids: ReadonlySet<string>) =>
+    SCRIPT.map((s) => ({
+      ...s,
+      locked: ids.has(s.id),
+      lines: s.lines.map((l) => ({ ...l, locked: ids.has(l.id) })),
+    }));
+  const anyIds = fc.subarray([...SCRIPT.map((s) => s.id), ...lines(SCRIPT).map((l) => l.id)]);
+
+  it('a locked line keeps its words, whatever is asked', () =>
+    fc.assert(
+      fc.property(fc.constantFrom(...notes.filter((n) => !/unlock/.test(n))), anyIds, (note, ids) => {
+        const sections = locked(new Set(ids));
+        const r = propose(note, context({ section: 'S2', lines: ['S2L2'] }, sections), tools);
+        if ('cannot' in r) return;
+        const now = new Map(lines(r.proposal.sections).map((l) => [l.id, l]));
+        for (const s of sections)
+          for (const l of s.lines)
+            if (l.locked || s.locked) expect(now.get(l.id)?.text, `${note}: ${l.id}`).to.equal(l.text);
+      }),
+      { seed: 5, numRuns: 400 },
+    ));
+
+  it('every line outside the scope keeps its words and rest', () => {
+    for (const note of notes) {
+      const u = understand(note, context());
+      const r = propose(note, context(), tools);
+      if ('asks' in u || 'cannot' in r || u.requests.length > 1 || u.requests[0].scope.type === 'whole')
+        continue;
+      const [{ scope, operation }] = u.requests;
+      if (operation.id === 'swap' || operation.id === 'join') continue;
+      const now = new Map(lines(r.proposal.sections).map((l) => [l.id, l]));
+      for (const l of lines(SCRIPT))
+        if (!scope.lines.includes(l.id))
+          expect([note, now.get(l.id)?.text, now.get(l.id)?.restMs]).to.deep.equal([note, l.text, l.restMs]);
+    }
+  });
+
+  it('taken in part, only the lines that were taken change; all taken is the proposal, none is what was', () =>
+    fc.assert(
+      fc.property(fc.constantFrom(...notes), fc.func(fc.boolean()), (note, take) => {
+        const r = propose(note, context(), tools);
+        if ('cannot' in r) return;
+        const { proposal } = r;
+        const every = new Set(proposal.changes.map((c) => c.line));
+        expect(acceptedIn(SCRIPT, proposal, every)).to.deep.equal(proposal.sections);
+        const some = new Set([...every].filter((id) => take(id)));
+        const now = new Map(lines(acceptedIn(SCRIPT, proposal, some)).map((l) => [l.id, l.text]));
+        for (const c of proposal.changes)
+          if (!c.moved)
+            expect(now.get(c.line) ?? '', `${note}: ${c.line}`).to.equal(
+              some.has(c.line) ? c.after : c.before,
+            );
+      }),
+      { seed: 6, numRuns: 400 },
+    ));
+});
