@@ -27,7 +27,6 @@ import {
   hooksOf,
 } from '@ursprung/core/plan';
 import { checkScript, sectionsOfLines, type CheckedLine, type ReviewSource } from '@ursprung/core/review';
-import { grammarOf } from '@ursprung/server/grammar';
 import { breakScenes } from '@ursprung/core/scenes';
 import {
   DEFAULT_PACE,
@@ -42,6 +41,7 @@ import {
 import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ursprung/core/source';
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
 import { getClock, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
+import { reviseFile } from './revise.ts';
 import {
   UsageError,
   fileBytes,
@@ -294,10 +294,26 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
           { title: script?.title ?? '', sections, ...given('target', script?.target) },
           sources,
           tools,
-          await grammarOf(sections, sources),
+          await (await import('@ursprung/server/grammar')).grammarOf(sections, sources),
         ),
       ),
     };
+  },
+
+  revise: async (args) => {
+    const { values, files } = parse(args, { note: text }, { least: 1, most: 1, what: 'one script file' });
+    const note = str(values.note);
+    if (!note?.trim()) throw new UsageError('Say what should change: --note "shorten the opening".');
+    const script = neededScript(files[0]);
+    const clock = getClock(voiceFrom(knownVoice(script)), script.pace);
+    const tagger = getTagger();
+    const { notes, ...result } = reviseFile(script, note, {
+      clock,
+      pronouncer: getPronouncer(),
+      tagger,
+      draft: { tagger, clock, solver: await getSolver() },
+    });
+    return { out: json(result), notes };
   },
 
   scenes: (args) => {

@@ -10,6 +10,7 @@ const USAGE = `Usage: ursprung COMMAND …
   calibrate DIR
   draft FILE --seconds N [--floor|--ceiling] [--shape S] [--title T] [--frame F] [--mood M] [--pace WPM] [--seed N] [--as json|text|markdown]
   check SCRIPT [--source FILE]…
+  revise SCRIPT --note "…"
   scenes SCRIPT [--frame F]
   export SCRIPT --as text|markdown|json|srt [--out FILE]`;
 

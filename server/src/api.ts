@@ -9,6 +9,7 @@ import {
   LONGEST_TARGET,
 } from '@ursprung/core/script';
 import { HOOK_KINDS, SHAPE_IDS, briefSchema, houseSchema } from '@ursprung/core/plan';
+import type { HouseStyle } from '@ursprung/core/measure';
 import { SOURCE_KINDS } from '@ursprung/core/source';
 
 /** Shipped voices by id; kept here so that the page needs no voice data to check a form. */
@@ -36,6 +37,21 @@ export const fixedInput = z.object({
   where: z.enum(['start', 'end', 'middle']),
 });
 
+/** How a word is said: respelled, or in the letters of the IPA. */
+export const sayingInput = z.object({
+  word: z.string().trim().min(1, 'Say which word.').max(60),
+  say: z.string().trim().min(1, 'Say how it is said.').max(80),
+  ipa: z.string().trim().max(80).optional(),
+});
+export type Saying = z.infer<typeof sayingInput>;
+/** A finding that the writer lets stand. */
+export const waiverInput = z.object({
+  rule: z.string().max(40),
+  line: z.string().max(60),
+  text: z.string().max(2000),
+  reason: z.string().trim().max(300),
+});
+
 export const channelSettings = z.object({
   frame: z.enum(FRAMES),
   mood: z.enum(MOODS),
@@ -46,11 +62,24 @@ export const channelSettings = z.object({
   house: houseSchema.optional(),
   /** Parts that every script of the channel has. */
   fixed: z.array(fixedInput).max(12).optional(),
+  /** Rules of the Read-through that are switched off. */
+  rulesOff: z.array(z.string().max(40)).max(100).optional(),
+  sayings: z.array(sayingInput).max(500).optional(),
+  /** What the channel's own scripts measure. */
+  style: z
+    .custom<HouseStyle>((v) => typeof v === 'object')
+    .nullable()
+    .optional(),
 });
 export type ChannelSettings = z.infer<typeof channelSettings>;
 export const channelInput = z.object({
   name: z.string().trim().min(1, 'A channel has a name.').max(80, 'A name has at most 80 letters.'),
   settings: channelSettings,
+});
+
+export const channelPatch = z.object({
+  name: z.string().trim().min(1, 'A channel has a name.').max(80).optional(),
+  settings: channelSettings.partial().default({}),
 });
 
 const factRef = z.object({ source: z.string().max(10), fact: z.string().max(20) });
@@ -83,6 +112,7 @@ export const scriptSettings = z.object({
   promise: promiseInput.optional(),
   fixed: z.array(fixedInput).max(12).optional(),
   parts: z.array(partInput).max(20).optional(),
+  waived: z.array(waiverInput).max(500).optional(),
 });
 export type ScriptRowSettings = z.infer<typeof scriptSettings>;
 
@@ -204,6 +234,11 @@ export const scriptInput = z.object({
   fixed: z.array(fixedInput).max(12).optional(),
   parts: z.array(partInput).max(20).optional(),
   hook: z.enum(HOOK_KINDS).optional(),
+  /** A finished draft from elsewhere: cleaned instead of drafted. */
+  draft: z
+    .object({ text: z.string().max(2_000_000), base64: z.string() })
+    .partial()
+    .optional(),
 });
 export type ScriptInput = z.input<typeof scriptInput>;
 export type ScriptOrder = z.output<typeof scriptInput>;
@@ -275,3 +310,27 @@ export const stepsInput = z.object({
     .min(1)
     .max(MOST_STEPS),
 });
+
+export const reviseInput = z.object({
+  note: z.string().trim().min(1, 'Say what should change.').max(600, 'A note has at most 600 letters.'),
+  sections: z.array(plainSection).min(1).max(400),
+  selection: z
+    .object({
+      section: z.string().max(60).optional(),
+      lines: z.array(z.string().max(60)).max(5000),
+      marked: z.boolean().optional(),
+    })
+    .nullish(),
+});
+export const figuresInput = z.object({ sections: z.array(plainSection).min(1).max(400) });
+export const tellingsInput = figuresInput.extend({ line: z.string().max(60) });
+export const grammarInput = z.object({ texts: z.array(z.string().max(20_000)).max(4000) });
+export const voiceInput = z.object({
+  text: z.string().trim().min(1, 'There is nothing to say.').max(6000),
+  pace,
+});
+export const nameInput = z.object({
+  version: z.number().int().nonnegative(),
+  name: z.string().trim().min(1, 'A version has a name.').max(80, 'A name has at most 80 letters.'),
+});
+export const styleInput = z.object({ texts: z.array(z.string().max(400_000)).max(60).default([]) });

@@ -5,6 +5,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { z } from 'zod';
+import { espeak, type VoicePort } from '@ursprung/standins';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
 import {
   carriesInput,
@@ -19,6 +20,8 @@ import {
 } from './api.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
 import { body, id } from './input.ts';
+import type { PageDesk } from './page.ts';
+import { pageRoutes } from './pageRoutes.ts';
 import type { Readings } from './readings.ts';
 import type { Service } from './service.ts';
 import { comparing, readingRoutes, sourceRoutes } from './sourceRoutes.ts';
@@ -27,6 +30,9 @@ import { getClock } from './tools.ts';
 export interface AppOptions {
   service: Service;
   readings: Readings;
+  page: PageDesk;
+  /** Who reads aloud at a pace, in words a minute. */
+  voice?: (pace: number) => VoicePort;
   /** The built page; left out in API tests. */
   webFolder?: string;
   log?: (line: string) => void;
@@ -49,7 +55,15 @@ function ownOrigin(req: Request, _res: Response, next: NextFunction): void {
   next();
 }
 
-export function makeApp({ service, readings, webFolder, log = () => {}, perMinute = 1200 }: AppOptions) {
+export function makeApp({
+  service,
+  readings,
+  page,
+  voice = (pace) => espeak('en-gb', Math.round(pace)),
+  webFolder,
+  log = () => {},
+  perMinute = 1200,
+}: AppOptions) {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -60,6 +74,7 @@ export function makeApp({ service, readings, webFolder, log = () => {}, perMinut
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:'],
+          mediaSrc: ["'self'", 'blob:'],
           workerSrc: ["'self'"],
           upgradeInsecureRequests: null,
         },
@@ -70,6 +85,7 @@ export function makeApp({ service, readings, webFolder, log = () => {}, perMinut
   app.use('/api', ownOrigin, rateLimit({ windowMs: 60_000, limit: perMinute, standardHeaders: true, legacyHeaders: false, handler: () => { throw new ApiError('too-many'); } })); // prettier-ignore
   app.use('/api/sources', sourceRoutes(service.sources));
   app.use('/api/readings', readingRoutes(readings));
+  app.use('/api', pageRoutes(page, voice));
   app.use('/api', express.json({ limit: '2mb' }));
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true, app: 'ursprung' }));

@@ -1,6 +1,5 @@
 /** Spelling and grammar by harper.js, made once a worker: its module has 16 MB and takes over a second to load. */
-import { Dialect, LocalLinter } from 'harper.js';
-import { binary } from 'harper.js/binary';
+import type { LocalLinter } from 'harper.js';
 import {
   grammarFindings,
   prepareSources,
@@ -14,6 +13,10 @@ import { quotedSpans } from '@ursprung/core/language';
 let linter: Promise<LocalLinter> | undefined;
 const getLinter = () =>
   (linter ??= (async () => {
+    const [{ Dialect, LocalLinter }, { binary }] = await Promise.all([
+      import('harper.js'),
+      import('harper.js/binary'),
+    ]);
     const made = new LocalLinter({ binary, dialect: Dialect.British });
     await made.setup();
     return made;

@@ -3,7 +3,8 @@ import { randomUUID } from 'node:crypto';
 import type { Sequelize, Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
 import type { Carries, Redone } from '@ursprung/core/draft';
-import { SHAPE_IDS, briefSchema } from '@ursprung/core/plan';
+import type { HouseStyle } from '@ursprung/core/measure';
+import { SHAPE_IDS, briefSchema, houseOf } from '@ursprung/core/plan';
 import {
   DEFAULT_PACE,
   clockLines,
@@ -13,6 +14,7 @@ import {
   printedSource,
   scriptFile,
   scriptSchema,
+  sectionsOfDraft,
   type ScriptFile,
   type PlainSection,
 } from '@ursprung/core/script';
@@ -68,7 +70,7 @@ export class Service {
     return new Service(deps, row.id);
   }
 
-  private own<T extends object>(where: T = {} as T) {
+  own<T extends object>(where: T = {} as T) {
     return { ...where, workspaceId: this.workspaceId };
   }
 
@@ -183,7 +185,7 @@ export class Service {
   }
 
   /** Sources of a script, the first apart, with the writer's marks. */
-  private async drafted(id: string) {
+  async drafted(id: string) {
     const row = await this.scriptRow(id);
     const sources = await this.sourcesOf(id);
     const [source, ...others] = sources;
@@ -305,12 +307,14 @@ export class Service {
   async addScript(input: z.infer<typeof scriptInput>) {
     const channel = await this.models.channels.findOne({ where: this.own({ id: input.channelId }) });
     if (!channel) throw new ApiError('not-found', 'This channel is not here, or no longer.');
+    if (input.draft) return this.addFinished(channel.id, input);
     const [source, ...others] = await this.lettered([
       ...(input.sourceId ? [input.sourceId] : []),
       ...((input.sourceId && input.others) || []),
     ]);
     const beside = source ? besides(source, others) : null;
-    const { brief, fixed, parts, hook } = input;
+    const { fixed, parts, hook } = input;
+    const brief = styled(input.brief, channel.settings.style);
     const { promise, refused } = source
       ? await this.promised(input, [source, ...others])
       : { promise: input.promise, refused: null };
@@ -356,6 +360,46 @@ export class Service {
       [...(source ? [source] : []), ...others].map((o) => ({ letter: o.letter, sourceId: o.id })),
     );
     return { id, notes: [...(refused ? [refused] : []), ...(draft?.notes ?? [])] };
+  }
+
+  /** A finished script from elsewhere: its narration as lines, what is not spoken as notes, no fact behind it yet. */
+  private async addFinished(channelId: string, input: z.infer<typeof scriptInput>) {
+    const { text, base64 } = input.draft!;
+    const cleaned = await this.deps.work.clean(
+      text !== undefined ? new TextEncoder().encode(text) : Buffer.from(base64 ?? '', 'base64'),
+    );
+    const sections = sectionsOfDraft(cleaned, () => randomUUID().slice(0, 8));
+    if (!sections.length) throw new ApiError('source-unreadable', 'Nothing spoken was found in this draft.');
+    const sources = input.sourceId ? await this.lettered([input.sourceId, ...(input.others ?? [])]) : [];
+    const { frame, mood, pace, voice, target, seed, fixed } = input;
+    const id = await this.storeScript(
+      channelId,
+      {
+        title: input.title ?? cleaned.title?.slice(0, 200) ?? 'No title yet',
+        frame,
+        mood,
+        pace,
+        voice,
+        target,
+        seed,
+        shape: 'none',
+        ...(fixed ? { fixed } : {}),
+      },
+      docFromSections(sections).toJSON(),
+      sources.map((o) => ({ letter: o.letter, sourceId: o.id })),
+    );
+    const taken = cleaned.sections.reduce(
+      (n, s) => n + s.takenAfter.length + s.lines.reduce((k, l) => k + l.taken.length, 0),
+      0,
+    );
+    return {
+      id,
+      notes: taken
+        ? [
+            `${taken === 1 ? 'One piece that is not spoken was' : `${taken} pieces that are not spoken were`} set aside; they stand as notes at their place.`,
+          ]
+        : [],
+    };
   }
 
   /** The promise of a new script: what its title rests on, unless that was chosen; a title the sources can't pay for promises nothing. */
@@ -412,7 +456,7 @@ export class Service {
     return id;
   }
 
-  private async scriptRow(
+  async scriptRow(
     id: string,
     options: { transaction?: Transaction; lock?: boolean; deleted?: boolean } = {},
   ) {
@@ -425,7 +469,7 @@ export class Service {
     return row;
   }
 
-  private async sourcesOf(scriptId: string) {
+  async sourcesOf(scriptId: string) {
     const links = await this.models.scriptSources.findAll({
       where: { scriptId },
       order: [['letter', 'ASC']],
@@ -442,6 +486,7 @@ export class Service {
       id,
       channelId: row.channelId,
       channelName: channel?.name ?? '',
+      channel: channel?.settings ?? null,
       settings: row.settings,
       settingsRevision: row.settingsRevision,
       doc: row.doc,
@@ -563,6 +608,13 @@ export class Service {
   async restore(id: string) {
     await (await this.scriptRow(id, { deleted: true })).update({ deletedAt: null });
   }
+}
+
+/** A brief with the channel's own way of speaking where it says nothing else. */
+function styled(brief: z.infer<typeof briefSchema> | undefined, style: HouseStyle | null | undefined) {
+  if (!style) return brief;
+  const house = { ...houseOf(style), ...brief?.house };
+  return { ...briefSchema.parse(brief ?? {}), house };
 }
 
 const SHAPES = new Set<string>(SHAPE_IDS);

@@ -4,6 +4,7 @@ import { connect } from './db/connect.ts';
 import { migrate } from './db/migrate.ts';
 import { makeApp } from './app.ts';
 import type { LinkSettings } from './link.ts';
+import { PageDesk } from './page.ts';
 import { Readings } from './readings.ts';
 import { Service } from './service.ts';
 import { startWork, type TextWork } from './work.ts';
@@ -45,6 +46,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
   const app = makeApp({
     service,
     readings,
+    page: new PageDesk(service, work, now),
     ...(options.webFolder ? { webFolder: options.webFolder } : {}),
     ...(options.log ? { log: options.log } : {}),
   });

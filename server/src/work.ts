@@ -4,6 +4,11 @@ import { Piscina } from 'piscina';
 import type { Carries, Draft, Redone } from '@ursprung/core/draft';
 import type { Fact } from '@ursprung/core/facts';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
+import type { GrammarHit } from '@ursprung/core/review';
+import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
+import type { Revised } from '@ursprung/core/revise';
+import type { CleanedDraft } from '@ursprung/core/script';
+import type { AgainstTask, ReviseTask, StyleTask, TellingsTask } from './texts.ts';
 import type { DraftTask, PromiseTask, Promised, RedoTask, WorkResult } from './worker.ts';
 import { ApiError } from './errors.ts';
 
@@ -22,6 +27,14 @@ export interface TextWork {
   carries: (document: SourceDocument, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
   promise: (task: PromiseTask) => Promise<Promised>;
   redo: (task: RedoTask) => Promise<Redone>;
+  clean: (bytes: Uint8Array) => Promise<CleanedDraft>;
+  revise: (task: ReviseTask) => Promise<Revised>;
+  grammar: (texts: string[]) => Promise<GrammarHit[][]>;
+  tellings: (task: TellingsTask) => Promise<string[]>;
+  style: (task: StyleTask) => Promise<HouseStyle>;
+  against: (
+    task: AgainstTask,
+  ) => Promise<{ figures: Record<string, number | null>; differences: StyleDifference[] }>;
   close: () => Promise<void>;
 }
 
@@ -85,6 +98,12 @@ export function startWork(file: URL): TextWork {
     carries: (document, options) => run('carries', { document, options }),
     promise: (task) => run('promise', task),
     redo: (task) => run('redo', task),
+    clean: (bytes) => run('clean', { bytes }),
+    revise: (task) => run('revise', task),
+    grammar: (texts) => run('grammar', { texts }),
+    tellings: (task) => run('tellings', task),
+    style: (task) => run('style', task),
+    against: (task) => run('against', task),
     close: () => pool.destroy(),
   };
 }

@@ -1,7 +1,6 @@
 /** The worker: reads sources and drafts scripts. Expected failures come back as values, so that only bugs throw. */
 import type { MessagePort } from 'node:worker_threads';
 import {
-  DraftError,
   draftScript,
   fitToPlan,
   makePlan,
@@ -13,7 +12,6 @@ import {
   sourceCarries,
   type Carries,
   type Draft,
-  type DraftOptions,
   type Redone,
 } from '@ursprung/core/draft';
 import { extractFacts, type Fact } from '@ursprung/core/facts';
@@ -25,55 +23,27 @@ import {
   rankShapes,
   storyBeats,
   type StoryBeats,
-  type Brief,
   type Hook,
   type HookKind,
-  type OwnPart,
   type PromiseIdeas,
   type RankedShape,
   type ShapeId,
   type TitleCheck,
 } from '@ursprung/core/plan';
-import type { Mood, PlainSection, Target } from '@ursprung/core/script';
-import { SourceError, openSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
-import { getClock, getSolver, getTagger } from './tools.ts';
+import type { PlainSection } from '@ursprung/core/script';
+import { openSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
+import { drafting, expected, type DraftTask, type WorkResult } from './drafting.ts';
+import { getClock, getTagger } from './tools.ts';
 
-export type WorkResult<T> =
-  | { ok: true; value: T }
-  | {
-      ok: false;
-      code: 'source-unreadable' | 'length-not-possible';
-      message: string;
-      extra: Record<string, unknown>;
-    };
+export type { DraftTask, WorkResult } from './drafting.ts';
+export { against, clean, revise, style, tellings } from './texts.ts';
+export { grammar } from './grammarTask.ts';
 
 export interface ReadTask {
   bytes: Uint8Array;
   kind?: SourceKind;
   /** Where progress goes. */
   port?: MessagePort;
-}
-export interface DraftTask {
-  document: SourceDocument;
-  options: {
-    target: Target;
-    mood: Mood;
-    pace: number;
-    voice: string;
-    seed?: number;
-    shape?: string;
-    must?: string[];
-    out?: string[];
-    favour?: string[];
-    given?: string[];
-    reveal?: string;
-    others?: { letter: string; document: SourceDocument }[];
-    brief?: Brief;
-    fixed?: DraftOptions['fixed'];
-    parts?: readonly OwnPart[];
-    /** The kind of hook that is to open; the best of it is taken. */
-    hook?: HookKind;
-  };
 }
 export interface PromiseTask {
   sources: { letter: string; document: SourceDocument }[];
@@ -100,31 +70,6 @@ export interface RedoTask extends DraftTask {
   hook?: HookKind;
 }
 
-async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
-  try {
-    return { ok: true, value: await work() };
-  } catch (error) {
-    if (error instanceof SourceError)
-      return { ok: false, code: 'source-unreadable', message: error.message, extra: { reason: error.code } };
-    if (error instanceof DraftError)
-      return {
-        ok: false,
-        code: 'length-not-possible',
-        message: error.message,
-        extra: { reason: error.code, carries: error.carries, ways: error.ways },
-      };
-    // Markup nested deeper than the parser's stack.
-    if (error instanceof RangeError && /stack/i.test(error.message))
-      return {
-        ok: false,
-        code: 'source-unreadable',
-        message: 'This page is nested too deeply to be read. Paste the words of the article instead.',
-        extra: {},
-      };
-    throw error;
-  }
-}
-
 export const read = (task: ReadTask): Promise<WorkResult<{ document: SourceDocument; facts: Fact[] }>> =>
   expected(async () => {
     const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});
@@ -133,20 +78,6 @@ export const read = (task: ReadTask): Promise<WorkResult<{ document: SourceDocum
     const facts = extractFacts(document, getTagger(), (done, of) => tell('taking it apart', done, of));
     return { document, facts };
   });
-
-const drafting = async (document: SourceDocument, asked: Omit<DraftTask['options'], 'target'>) => {
-  const { mood, pace, voice, seed, shape, hook: kind, ...rest } = asked;
-  const tools = { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() };
-  const options = { ...rest, mood, seed: seed ?? 1, ...(shape ? { shape: shape as ShapeId } : {}) };
-  if (!kind) return { options, tools };
-  const material = [{ letter: 'A', document }, ...(asked.others ?? [])].map((o) => ({
-    letter: o.letter,
-    source: o.document,
-    facts: extractFacts(o.document, tools.tagger),
-  }));
-  const hook = hooksOf(material, tools, seed).find((h) => h.kind === kind);
-  return { options: hook ? { ...options, hook } : options, tools };
-};
 
 export const draft = (task: DraftTask): Promise<WorkResult<Draft>> =>
   expected(async () => {

@@ -1,6 +1,10 @@
 /** Talking to the server: JSON both ways, one error type. */
 import type { Carries, Redone } from '@ursprung/core/draft';
-import type { PlainSection } from '@ursprung/core/script';
+import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
+import type { GrammarHit } from '@ursprung/core/review';
+import type { Revised, Selection } from '@ursprung/core/revise';
+import type { CleanedDraft, PlainSection } from '@ursprung/core/script';
+import type { ScriptHistory } from '../../server/src/page.ts';
 import type { Promised } from '../../server/src/worker.ts';
 import type { CastMember, Comparison, Fact, OutlinePart, Term } from '@ursprung/core/facts';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
@@ -17,7 +21,7 @@ import type {
 } from '../../server/src/api.ts';
 
 export type * from '../../server/src/api.ts';
-export type { Comparison, Promised, Redone };
+export type { Comparison, Promised, Redone, Revised, ScriptHistory };
 
 export interface RedoRequest {
   what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'shape' | 'whole';
@@ -95,6 +99,7 @@ export interface ScriptView {
   id: string;
   channelId: string;
   channelName: string;
+  channel: ChannelSettings | null;
   settings: ScriptRowSettings;
   settingsRevision: number;
   doc: unknown;
@@ -187,7 +192,40 @@ export const api = {
     }),
   removeScript: (id: string) => call('DELETE', `/scripts/${id}`, {}),
   restoreScript: (id: string) => call('POST', `/scripts/${id}/restore`, {}),
-  sendSteps: (id: string, version: number, clientId: string, steps: readonly unknown[]) =>
-    call<{ version: number }>('POST', `/scripts/${id}/steps`, { version, clientId, steps }),
+  sendSteps: (id: string, version: number, clientId: string, steps: readonly unknown[], origin: string) =>
+    call<{ version: number }>('POST', `/scripts/${id}/steps`, { version, clientId, steps, origin }),
+  history: (id: string) => call<ScriptHistory>('GET', `/scripts/${id}/history`),
+  stateAt: (id: string, version: number) =>
+    call<{ version: number; doc: unknown }>('GET', `/scripts/${id}/at/${version}`),
+  nameVersion: (id: string, version: number, name: string) =>
+    call<{ id: string }>('POST', `/scripts/${id}/names`, { version, name }),
+  unnameVersion: (id: string, nameId: string) => call('DELETE', `/scripts/${id}/names/${nameId}`, {}),
+  revise: (id: string, note: string, sections: readonly PlainSection[], selection: Selection | null) =>
+    call<Revised>('POST', `/scripts/${id}/revise`, { note, sections, selection }),
+  tellings: (id: string, line: string, sections: readonly PlainSection[]) =>
+    call<{ tellings: string[] }>('POST', `/scripts/${id}/tellings`, { line, sections }),
+  against: (id: string, sections: readonly PlainSection[]) =>
+    call<{ against: { differences: StyleDifference[]; style: HouseStyle } | null }>(
+      'POST',
+      `/scripts/${id}/against`,
+      { sections },
+    ),
+  grammar: (texts: readonly string[]) => call<{ hits: GrammarHit[][] }>('POST', '/grammar', { texts }),
+  clean: (input: { text?: string; base64?: string }) => call<CleanedDraft>('POST', '/clean', input),
+  patchChannel: (id: string, patch: { name?: string; settings?: Partial<ChannelSettings> }) =>
+    call<Channel>('PATCH', `/channels/${id}`, patch),
+  measureStyle: (id: string, texts: readonly string[]) =>
+    call<HouseStyle>('POST', `/channels/${id}/style`, { texts }),
+  /** The stand-in voice: a recording of a text. */
+  voice: async (text: string, pace: number): Promise<Blob> => {
+    const answer = await fetch('/api/voice', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ text, pace }),
+    });
+    if (!answer.ok)
+      throw new RequestError(answer.status, 'voice', 'The stand-in voice can’t speak just now.');
+    return answer.blob();
+  },
   stepsSince: (id: string, since: number) => call<StepLog>('GET', `/scripts/${id}/steps?since=${since}`),
 };

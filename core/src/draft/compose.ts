@@ -32,7 +32,11 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   const groups = shape.order === 'down' ? countedDown(body) : cutSections(body, shorter);
   const parts = partsFor(plan, groups);
   const used = new Set<string>();
-  const leads = Math.max(1, Math.floor((plan.options.target.seconds / 60) * LEADS_A_MINUTE));
+  const minutes = plan.options.target.seconds / 60;
+  const leads =
+    brief.house.framing === undefined
+      ? Math.max(1, Math.floor(minutes * LEADS_A_MINUTE))
+      : Math.floor(minutes * Math.min(LEADS_A_MINUTE, brief.house.framing));
   /** Parts and headings that were asked about: once is enough. */
   const asked = new Set<string>();
   const titles = new Set<string>();

@@ -379,6 +379,36 @@ function spokenHook(plan: DraftPlan, hook: Hook): string {
     : settled(hook.text, plan.brief, plan.source.kind === 'forum');
 }
 
+/** A fact told in every other way there is: sentence plans, plain words, the source's own, the phrasebook on the line as it stands. */
+export function lineTellings(
+  { source, options, sections }: Redo,
+  lineId: string,
+  tools: DraftTools,
+): string[] {
+  const plan = makePlan(source, options, tools);
+  const line = sections.flatMap((s) => s.lines).find((l) => l.id === lineId);
+  if (!line) return [];
+  const ids = factsOf(line);
+  const unit = plan.units.find((u) => ids.includes(idOf(u)));
+  const list = unit ? otherTellings(plan, unit, line.text, tools) : [];
+  return [...new Set(list)].filter((t) => t !== line.text);
+}
+
+function otherTellings(plan: DraftPlan, unit: Unit, said: string, tools: DraftTools): string[] {
+  const doc = plan.material.find((m) => m.letter === unit.letter)!.source;
+  const variants = (['own', 'plain', 'source'] as const).flatMap((words) => {
+    const lines = tellSentence(
+      unit.sentence.fact.text,
+      unit.sentence.tokens,
+      makeTeller(doc, tools.tagger, { words }),
+    );
+    return [lines.join(' '), ...lines];
+  });
+  return [...variants, ownWords(said, tools.tagger)]
+    .map((t) => settled(t, plan.brief, doc.kind === 'forum'))
+    .filter((t) => sentences(t).length <= 2);
+}
+
 /** Another take of one line: its fact told otherwise, or in the source's words; then another fact that fits there in about the same time. */
 export function redoLine({ source, options, sections }: Redo, lineId: string, tools: DraftTools): Redone {
   const plan = makePlan(source, options, tools);
@@ -445,18 +475,7 @@ export function redoLine({ source, options, sections }: Redo, lineId: string, to
       return give(other.lines[0], [
         { source: other.letter, fact: other.sentence.fact.id, quote: other.sentence.fact.text },
       ]);
-    const doc = plan.material.find((m) => m.letter === unit.letter)!.source;
-    const variants = (['own', 'plain', 'source'] as const).flatMap((words) => {
-      const lines = tellSentence(
-        unit.sentence.fact.text,
-        unit.sentence.tokens,
-        makeTeller(doc, tools.tagger, { words }),
-      );
-      return [lines.join(' '), ...lines];
-    });
-    const text = [...variants, ownWords(line.text, tools.tagger)]
-      .map((t) => settled(t, plan.brief, doc.kind === 'forum'))
-      .find((t) => !shown.has(t) && sentences(t).length <= 2);
+    const text = otherTellings(plan, unit, line.text, tools).find((t) => !shown.has(t));
     if (text) return give(text, line.from);
   }
   return { refused: 'There is no other way to tell this line that is safe. Say it in your own words.' };

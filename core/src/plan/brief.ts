@@ -16,6 +16,8 @@ export const houseSchema = z.object({
   /** The longest sentence of the channel, in words. */
   longest: z.number().int().min(8).max(40).optional(),
   contractions: z.boolean().optional(),
+  /** Questions and other framing lines a minute that the channel is used to. */
+  framing: z.number().min(0).max(4).optional(),
 });
 export type House = z.infer<typeof houseSchema>;
 

@@ -14,3 +14,4 @@ export * from './loops.ts';
 export * from './rundown.ts';
 export * from './beats.ts';
 export * from './opening.ts';
+export * from './house.ts';

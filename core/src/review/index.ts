@@ -16,3 +16,4 @@ export * from './mend.ts';
 export * from './prepare.ts';
 export * from './review.ts';
 export * from './score.ts';
+export * from './ownWords.ts';

@@ -57,7 +57,7 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
       };
     if (
       !request.operation.id.startsWith('hook') &&
-      !['another-take', 'another-hook', 'fit'].includes(request.operation.id)
+      !['another-take', 'another-hook', 'fit', 'under'].includes(request.operation.id)
     ) {
       const strayed = outsideChanged(sections, result.sections, request);
       if (strayed)

@@ -109,6 +109,19 @@ const migrations: readonly { name: string; up: Run }[] = [
       });
     },
   },
+  {
+    name: '003-named-versions',
+    up: async (q) => {
+      await q.createTable('script_names', {
+        id: id(),
+        scriptId: ref('scripts'),
+        version: { type: DataTypes.INTEGER, allowNull: false },
+        name: { type: DataTypes.TEXT, allowNull: false },
+        at: time(),
+      });
+      await q.addIndex('script_names', ['scriptId']);
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

@@ -11,6 +11,7 @@ export interface ReadingRow { id: string; workspaceId: string; state: ReadingSta
 export interface ScriptRow { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
 export interface StepRow { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
+export interface NameRow { id: string; scriptId: string; version: number; name: string; at: Date } // prettier-ignore
 
 type Table<R extends object> = ModelStatic<Model<R, R> & R>;
 
@@ -22,6 +23,7 @@ export interface Models {
   scriptSources: Table<ScriptSourceRow>;
   steps: Table<StepRow>;
   readings: Table<ReadingRow>;
+  names: Table<NameRow>;
 }
 
 const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING } = DataTypes;
@@ -85,6 +87,13 @@ export function defineModels(db: Sequelize): Models {
       scriptId: key(),
       letter: { type: STRING, primaryKey: true },
       sourceId: UUID,
+    }),
+    names: table('script_names', {
+      id: key(),
+      scriptId: UUID,
+      version: INTEGER,
+      name: TEXT,
+      at: DATE,
     }),
     steps: table('script_steps', {
       scriptId: key(),

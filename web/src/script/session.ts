@@ -11,15 +11,17 @@ import type { EditorView } from 'prosemirror-view';
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
 import {
+  brokenLocks,
   docFromJson,
   docFromSections,
   plainSections,
   scriptSchema,
   type PlainSection,
 } from '@ursprung/core/script';
-import { RequestError, api, type ScriptRowSettings, type ScriptView } from '../api.ts';
+import { RequestError, api, type ChannelSettings, type ScriptRowSettings, type ScriptView } from '../api.ts';
 import { idKeeper, manuscriptKeys } from '../page/commands.ts';
 import { history, keepHistory, redo, storedHistory, undo, type StoredHistory } from '../page/history.ts';
+import { Reviewing } from './reviewing.ts';
 import type { FromWorker, LineTime, LineTrace, SceneView, ToWorker, WorkerLine } from '../text/messages.ts';
 
 export type SaveState = 'saved' | 'saving' | 'kept-here' | 'refused';
@@ -57,6 +59,7 @@ interface Stored {
   touched: number;
 }
 
+const LOCKED = 'This is locked and stays as it is. Ctrl \\ takes the lock off.';
 const random = () => Math.random().toString(36).slice(2, 10);
 /** Typing draws once, when its times are there; if the clock is late, without them. */
 const DRAW_WITHOUT_TIMES_MS = 120;
@@ -88,9 +91,25 @@ export class ScriptSession {
   /** The document as the server has it. */
   private confirmedDoc: EditorState['doc'];
   readonly sources: ScriptView['sources'];
+  readonly reviewing: Reviewing;
+  channel: ChannelSettings | null;
+  /** Where the changes that wait for the server come from. */
+  private origin = 'typing';
 
   constructor(readonly script: ScriptView) {
     this.sources = script.sources;
+    this.channel = script.channel;
+    this.reviewing = new Reviewing(
+      script.sources.map((s) => ({
+        letter: s.letter,
+        text: s.document.text,
+        facts: s.facts,
+        kind: s.document.kind,
+        ...(s.document.published ? { published: s.document.published } : {}),
+      })),
+      script.settings,
+      script.channel,
+    );
     this.revision = script.settingsRevision;
     this.tab = sessionStorage.getItem('ursprung:tab') ?? random();
     sessionStorage.setItem('ursprung:tab', this.tab);
@@ -159,7 +178,20 @@ export class ScriptSession {
   /** Applies a transaction, wherever it comes from. */
   dispatch = (tr: Transaction): void => {
     const before = this.state.doc;
-    this.state = this.state.apply(tr);
+    const next = this.state.apply(tr);
+    // What comes from the server has been judged where it was made.
+    if (next.doc !== before && tr.getMeta('fromServer') !== true) {
+      const [locked] = brokenLocks(before, next.doc);
+      if (locked !== undefined) {
+        this.view?.updateState(this.state);
+        this.set({ message: LOCKED });
+        return;
+      }
+      if (this.snapshot.message === LOCKED) this.set({ message: null });
+      const origin = tr.getMeta('origin') as string | undefined;
+      if (origin) this.origin = origin;
+    }
+    this.state = next;
     this.view?.updateState(this.state);
     const line = currentLine(this.state);
     if (this.state.doc !== before) {
@@ -171,13 +203,14 @@ export class ScriptSession {
         save: save === 'saved' ? 'saving' : save,
       });
       this.time();
+      if (this.reviewing.running) this.reviewing.read(this.snapshot.sections);
       this.scheduleSend();
       this.scheduleStore();
     } else if (line !== this.snapshot.line) this.set({ line });
   };
 
   /** Takes in sections that were planned or told anew, as one step that can be undone: only what differs is replaced. */
-  take(sections: readonly PlainSection[]): void {
+  take(sections: readonly PlainSection[], origin = 'take'): void {
     const next = docFromSections(sections);
     const { doc } = this.state;
     let first = 0;
@@ -199,8 +232,35 @@ export class ScriptSession {
     const nodes = [];
     for (let i = first; i < next.childCount - last; i++) nodes.push(next.child(i));
     this.dispatch(
-      this.state.tr.replaceWith(place(first), place(doc.childCount - last), nodes).setMeta('ownStep', true),
+      this.state.tr
+        .replaceWith(place(first), place(doc.childCount - last), nodes)
+        .setMeta('ownStep', true)
+        .setMeta('origin', origin),
     );
+  }
+
+  /** Reads the script through, now and after every change. */
+  readThrough(): void {
+    this.reviewing.read(this.snapshot.sections, 0);
+  }
+
+  /** Changes what the channel keeps: sayings, rules, style. */
+  async changeChannel(settings: Partial<ChannelSettings>): Promise<void> {
+    try {
+      const { settings: next } = await api.patchChannel(this.script.channelId, { settings });
+      this.channelChanged(next);
+    } catch (error) {
+      this.set({ message: (error as Error).message });
+    }
+  }
+  channelChanged(channel: ChannelSettings): void {
+    this.channel = channel;
+    this.setup();
+    this.reviewing.changed(this.snapshot.settings, channel);
+    this.set({});
+  }
+  say(message: string | null): void {
+    this.set({ message });
   }
 
   /** When a line is heard and how long it takes, in milliseconds; 0 while the clock has not answered. */
@@ -219,6 +279,7 @@ export class ScriptSession {
       this.revision = next.revision;
       this.set({ settings: next.settings, message: null });
       if ('pace' in settings || 'voice' in settings || 'frame' in settings) this.setup();
+      this.reviewing.changed(next.settings, this.channel);
     } catch (error) {
       if (error instanceof RequestError && error.code === 'settings-behind') {
         const theirs = error.body as unknown as { settings: ScriptRowSettings; revision: number };
@@ -239,7 +300,14 @@ export class ScriptSession {
 
   private setup(): void {
     const { voice, pace, frame } = this.snapshot.settings;
-    this.post({ type: 'setup', voice, pace, frame, sources: this.sources.map((s) => s.document.text) });
+    this.post({
+      type: 'setup',
+      voice,
+      pace,
+      frame,
+      sources: this.sources.map((s) => s.document.text),
+      sayings: (this.channel?.sayings ?? []).map((s) => [s.word, s.say] as const),
+    });
     this.time();
   }
 
@@ -298,6 +366,8 @@ export class ScriptSession {
     }
     this.sending = true;
     const steps = sendable.steps.slice(0, 400);
+    const origin = this.origin;
+    this.origin = 'typing';
     let again: number | null = null;
     try {
       await api.sendSteps(
@@ -305,6 +375,7 @@ export class ScriptSession {
         sendable.version,
         this.clientId,
         steps.map((s) => s.toJSON() as unknown),
+        origin,
       );
       this.confirm(
         steps,
@@ -358,7 +429,7 @@ export class ScriptSession {
   }
 
   private dispatchQuietly(tr: Transaction): void {
-    this.dispatch(tr.setMeta('addToHistory', false));
+    this.dispatch(tr.setMeta('addToHistory', false).setMeta('fromServer', true));
   }
 
   /** Looks for changes made elsewhere. */
@@ -469,6 +540,7 @@ export class ScriptSession {
     this.store();
     this.closed = true;
     this.worker.terminate();
+    this.reviewing.close();
     clearTimeout(this.drawTimer);
     clearTimeout(this.traceTimer);
     clearTimeout(this.sendTimer);

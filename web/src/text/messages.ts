@@ -2,6 +2,16 @@
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
 import type { LineSource } from '@ursprung/core/script';
+import type {
+  FactKeys,
+  Finding,
+  GrammarHit,
+  ReviewInput,
+  ReviewSource,
+  Score,
+  TellingCheck,
+  Waiver,
+} from '@ursprung/core/review';
 import type { Unsupported } from '@ursprung/core/trace';
 
 export interface WorkerLine {
@@ -35,7 +45,15 @@ export interface SceneView {
 }
 
 export type ToWorker =
-  | { type: 'setup'; voice: string; pace: number; frame: string; sources: string[] }
+  | {
+      type: 'setup';
+      voice: string;
+      pace: number;
+      frame: string;
+      sources: string[];
+      /** How the channel says words. */
+      sayings: readonly (readonly [string, string])[];
+    }
   | { type: 'time'; turn: number; lines: WorkerLine[] }
   | { type: 'trace'; turn: number; sections: { id: string; lines: WorkerLine[] }[] };
 
@@ -51,4 +69,36 @@ export type FromWorker =
       loops: Loop[];
       novelty: NoveltyWindow[];
     }
+  | { type: 'failed'; message: string };
+
+/** What is asked of the reviewer, and what it answers. */
+export type ToReviewer =
+  | {
+      type: 'setup';
+      voice: string;
+      pace: number;
+      sayings: readonly (readonly [string, string])[];
+      sources: ReviewSource[];
+    }
+  | { type: 'review'; turn: number; input: Omit<ReviewInput, 'sources'>; waived: readonly Waiver[] }
+  /** What the grammar checker said of texts. */
+  | { type: 'grammar'; hits: readonly (readonly [string, GrammarHit[]])[] }
+  /** A line being said in one's own words. */
+  | { type: 'telling'; turn: number; text: string; from: readonly LineSource[] };
+export interface Reviewed {
+  findings: readonly Finding[];
+  waived: readonly Finding[];
+  score: Score;
+  grade: number | null;
+  overlap: { share: number; longestRun: number } | null;
+}
+export interface Telling {
+  check: TellingCheck;
+  ms: number;
+  words: number;
+  keys: readonly FactKeys[];
+}
+export type FromReviewer =
+  | { type: 'reviewed'; turn: number; review: Reviewed; tookMs: number }
+  | { type: 'told'; turn: number; telling: Telling }
   | { type: 'failed'; message: string };

@@ -36,6 +36,7 @@ async function handle(message: ToWorker): Promise<void> {
     clock = makeClock(await getPronouncer(), {
       voice: SHIPPED_VOICES[message.voice] ?? SHIPPED_VOICES.even,
       pace: message.pace,
+      sayings: new Map(message.sayings),
     });
     frame = message.frame as Frame;
     index = message.sources.length ? indexSources(message.sources) : null;

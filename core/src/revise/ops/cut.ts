@@ -1,4 +1,5 @@
 /** Leaving out and making shorter. */
+import { HOOK_KINDS } from '../../plan/hooks.ts';
 import { longestKept } from '../shorten.ts';
 import { repeats } from '../../review/rules/said-twice.ts';
 import { linePreparer } from '../../review/prepare.ts';
@@ -59,6 +60,24 @@ const scopeMs = (scope: Scope, context: ReviseContext, tools: ReviseTools): numb
   const ids = new Set(scope.lines);
   return linesIn(context.sections).reduce((n, l, i) => n + (ids.has(l.id) ? times[i].ms : 0), 0);
 };
+
+/** An opening too long in itself is told as another one that fits, where the sources carry it. */
+function shorterHook(scope: Scope, ms: number, context: ReviseContext, tools: ReviseTools): Applied | null {
+  if (!tools.teller || scope.type !== 'sections' || scope.sections.join() !== context.sections[0].id)
+    return null;
+  for (const kind of HOOK_KINDS) {
+    const redone = tools.teller.hook(context.sections, kind);
+    if ('refused' in redone) continue;
+    const first = redone.sections[0];
+    const own = { ...scope, sections: [first.id], lines: first.lines.map((l) => l.id) };
+    if (scopeMs(own, { ...context, sections: redone.sections }, tools) <= ms)
+      return {
+        sections: redone.sections,
+        notes: [`No line of the opening is that short; it opens as a ${kind} instead.`],
+      };
+  }
+  return null;
+}
 
 /** Mends of named rules in a scope. */
 function mended(
@@ -205,7 +224,8 @@ export const cutOps: readonly Operation[] = [
     apply: ({ scope, amount }, context, tools) => {
       if (amount?.type === 'share')
         return shortened(scope, scopeMs(scope, context, tools) * (1 - amount.share), context, tools);
-      return shortened(scope, amount!.ms, context, tools);
+      const result = shortened(scope, amount!.ms, context, tools);
+      return 'refused' in result ? (shorterHook(scope, amount!.ms, context, tools) ?? result) : result;
     },
   },
   {

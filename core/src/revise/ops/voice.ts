@@ -11,7 +11,7 @@ import {
   type ReviseTools,
   type Scope,
 } from '../types.ts';
-import { outsideQuotes } from './words.ts';
+import { outsideQuotes } from '../../draft/ear.ts';
 import { changedText } from './cut.ts';
 
 const cased = (model: string, word: string) =>
@@ -111,7 +111,8 @@ function plural(tokens: readonly TaggedToken[], v: number): boolean | null {
         if (/^of$/i.test(before[stop].text)) return plural(tokens, i - stop - 1 + 0) ?? null;
         return comma === undefined ? null : null;
       }
-      if (before[stop]?.pos === 'CCONJ') return true;
+      // "the nurse and the guard went", not "it moved, and the guard went".
+      if (before[stop]?.pos === 'CCONJ' && /^(?:NOUN|PROPN)$/.test(before[stop + 1]?.pos ?? '')) return true;
       return t.lemma !== t.text.toLowerCase() || /^(?:people|men|women|children|police)$/i.test(t.text);
     }
     return null;

@@ -1,9 +1,9 @@
 /** Words: one for another, simpler, shorter sentences, contractions, spelling. */
 import { safeSplits } from '../../draft/split.ts';
 import { inflect, type VerbForm } from '../../language/inflect.ts';
-import spellings from '../../../data/spelling.json';
+import { outsideQuotes } from '../../draft/ear.ts';
+import { spelled } from '../../draft/settle.ts';
 import plain from '../../../data/plain-words.json';
-import { quotedSpans } from '../../language/quotes.ts';
 import {
   mapLines,
   type Applied,
@@ -14,16 +14,6 @@ import {
 } from '../types.ts';
 import { changedText, escaped } from './cut.ts';
 
-/** A change of words outside quotations. */
-export function outsideQuotes(text: string, change: (piece: string) => string): string {
-  let out = '';
-  let at = 0;
-  for (const [s, e] of quotedSpans(text)) {
-    out += change(text.slice(at, s)) + text.slice(s, e);
-    at = e;
-  }
-  return out + change(text.slice(at));
-}
 const cased = (model: string, word: string) =>
   /^\p{Lu}/u.test(model) ? word.charAt(0).toUpperCase() + word.slice(1) : word;
 
@@ -242,18 +232,12 @@ export const wordOps: readonly Operation[] = [
       'spell (?:it )?(?:the )?(?<variety>british|american)(?: way)?',
     ],
     apply: ({ scope, slots }, context) => {
-      const british = /british|uk/i.test(slots.variety);
-      const pairs = spellings.pairs
-        .map((p) => p.split(' '))
-        .map(([b, a]): readonly [RegExp, string] => [
-          new RegExp(`(?<![\\p{L}])${british ? a : b}(?![\\p{L}])`, 'giu'),
-          british ? b : a,
-        ]);
+      const to = /british|uk/i.test(slots.variety) ? 'British' : 'American';
       return changedText(
         scope,
         context,
-        (t) => outsideQuotes(t, (p) => pairs.reduce((x, [f, to]) => x.replace(f, (w) => cased(w, to)), p)),
-        `It is spelled ${british ? 'British' : 'American'} already, as far as our list goes.`,
+        (t) => spelled(t, to),
+        `It is spelled ${to} already, as far as our list goes.`,
       );
     },
   },

@@ -1,0 +1,137 @@
+/** Saying a line in one's own words: what the fact is in key words only, and whether what is typed still tells it. */
+import type { Fact } from '../facts/facts.ts';
+import type { PlainSection } from '../script/schema.ts';
+import { isClose, overlap, type LineOverlap, type SourceIndex } from '../trace/overlap.ts';
+import { FAULT_WORDS, faultsIn } from '../trace/claims.ts';
+import { unsupportedIn } from '../trace/support.ts';
+import type { Tagger } from '../language/tagged.ts';
+import type { PreparedSources } from './rule.ts';
+
+/** A fact without its sentence: enough to tell it, too little to copy it. */
+export interface FactKeys {
+  who: string | null;
+  did: string | null;
+  what: readonly string[];
+  when: readonly string[];
+  howMuch: readonly string[];
+  /** Who says so, and how sure. */
+  says: string | null;
+  sure: string | null;
+  /** Words in quotation marks must be said to the letter. */
+  quotes: readonly string[];
+}
+
+const LIGHT = new Set([
+  'be',
+  'have',
+  'do',
+  'will',
+  'would',
+  'can',
+  'could',
+  'may',
+  'might',
+  'must',
+  'shall',
+  'should',
+]);
+const MOST_WHAT = 6;
+const unique = (list: readonly string[]) => [...new Set(list)];
+
+/** The key words of a fact: nouns and names apart from one another, verbs as their base form, values with what they count. */
+export function keysOf(fact: Fact, tagger: Tagger): FactKeys {
+  const { statement, text } = fact;
+  const tokens = tagger(text);
+  const within = (s: { start: number; end: number } | undefined, at: number) =>
+    s && at >= s.start && at < s.end;
+  const values = [...fact.numbers, ...fact.dates, ...fact.times, ...fact.quotes];
+  const inValue = (start: number) => values.some((v) => start >= v.start && start < v.end);
+  const verb = tokens.filter(
+    (t) => within(statement?.verb, t.start) && t.pos === 'VERB' && !LIGHT.has(t.lemma),
+  );
+  const nouns = tokens.filter(
+    (t) =>
+      (t.pos === 'NOUN' || t.pos === 'PROPN') && !inValue(t.start) && !within(statement?.subject, t.start),
+  );
+  const named = fact.names.filter((n) => !within(statement?.subject, n.start)).map((n) => n.text);
+  const loose = nouns
+    .filter((t) => !fact.names.some((n) => t.start >= n.start && t.start < n.end))
+    .map((t) => t.text);
+  return {
+    who: statement ? plain(statement.subject.text) : null,
+    did: verb.length ? verb.map((t) => t.lemma).join(' ') : null,
+    what: unique([...named, ...loose]).slice(0, MOST_WHAT),
+    when: unique([...fact.dates, ...fact.times].map((d) => d.text)),
+    howMuch: unique(fact.numbers.map((n) => counted(n, text))),
+    says: fact.attribution?.text ?? null,
+    sure: fact.modality === 'plain' ? (fact.polarity === 'denied' ? 'not' : null) : fact.modality,
+    quotes: fact.quotes.map((q) => q.text),
+  };
+}
+
+const plain = (subject: string) => subject.replace(/^(?:the|a|an)\s+/i, '');
+/** A number with the word it counts. */
+const counted = (n: { text: string; end: number; unit?: string | undefined }, text: string) =>
+  n.unit && n.text.includes(n.unit) ? n.text : n.text + (/^\s[\p{L}-]+/u.exec(text.slice(n.end))?.[0] ?? '');
+
+export interface TellingCheck {
+  /** Words still in runs with a source, of how many, and where. */
+  shared: LineOverlap;
+  close: boolean;
+  /** What it claims that the passage does not, in words, with the place where there is one. */
+  faults: readonly { start: number; end: number; says: string }[];
+}
+
+/** Whether a telling of a passage is one's own and true: runs shared, values, names, hedges, who says so. */
+export function checkTelling(
+  text: string,
+  facts: readonly Fact[],
+  sources: PreparedSources,
+  tagger: Tagger | null,
+): TellingCheck {
+  const [shared] = overlap([text], sources.index).lines;
+  const passage = facts.map((f) => f.text).join(' ');
+  const unsupported = unsupportedIn(text, sources.stock).map((u) => ({
+    start: u.start,
+    end: u.end,
+    says:
+      u.why === 'quote'
+        ? 'Not a source’s words.'
+        : `No source has the ${u.why === 'number' ? 'figure' : u.why} “${u.text}”.`,
+  }));
+  const claims =
+    tagger && passage && text.trim()
+      ? faultsIn(text, passage, sources.claims, tagger).map((f) => {
+          const start = f.told ? text.toLowerCase().indexOf(f.told.toLowerCase()) : -1;
+          const says = `${FAULT_WORDS[f.kind]}${f.source ? `: “${f.source}”` : ''}.`;
+          return {
+            start: Math.max(0, start),
+            end: start < 0 ? 0 : start + f.told.length,
+            says: says.charAt(0).toUpperCase() + says.slice(1),
+          };
+        })
+      : [];
+  const seen = new Set<string>();
+  return {
+    shared,
+    close: shared.shared > 0,
+    faults: [...unsupported, ...claims].filter((f) => !seen.has(f.says) && seen.add(f.says)),
+  };
+}
+
+/** Lines still in a source's words, in order or worst first (most shared words first). */
+export function closeLines(
+  sections: readonly PlainSection[],
+  index: SourceIndex,
+  order: 'order' | 'worst',
+): { line: string; shared: number; words: number }[] {
+  const lines = sections.flatMap((s) => s.lines.filter((l) => !l.locked && !s.locked && !l.fixed));
+  const found = overlap(
+    lines.map((l) => l.text),
+    index,
+  ).lines.flatMap((o, i) =>
+    o.shared > 0 ? [{ line: lines[i].id, shared: o.shared, words: o.words, close: isClose(o) }] : [],
+  );
+  const list = found.map(({ line, shared, words }) => ({ line, shared, words }));
+  return order === 'order' ? list : [...list].sort((a, b) => b.shared - a.shared);
+}

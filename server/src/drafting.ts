@@ -1,0 +1,77 @@
+/** What the workers' tasks share: failures as values, and a drafting task with the tools it needs. */
+import { DraftError, type DraftOptions } from '@ursprung/core/draft';
+import { extractFacts } from '@ursprung/core/facts';
+import { hooksOf, type Brief, type HookKind, type OwnPart, type ShapeId } from '@ursprung/core/plan';
+import type { Mood, Target } from '@ursprung/core/script';
+import { SourceError, type SourceDocument } from '@ursprung/core/source';
+import { getClock, getSolver, getTagger } from './tools.ts';
+
+export type WorkResult<T> =
+  | { ok: true; value: T }
+  | {
+      ok: false;
+      code: 'source-unreadable' | 'length-not-possible';
+      message: string;
+      extra: Record<string, unknown>;
+    };
+
+export interface DraftTask {
+  document: SourceDocument;
+  options: {
+    target: Target;
+    mood: Mood;
+    pace: number;
+    voice: string;
+    seed?: number;
+    shape?: string;
+    must?: string[];
+    out?: string[];
+    favour?: string[];
+    given?: string[];
+    reveal?: string;
+    others?: { letter: string; document: SourceDocument }[];
+    brief?: Brief;
+    fixed?: DraftOptions['fixed'];
+    parts?: readonly OwnPart[];
+    /** The kind of hook that is to open; the best of it is taken. */
+    hook?: HookKind;
+  };
+}
+export async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (error) {
+    if (error instanceof SourceError)
+      return { ok: false, code: 'source-unreadable', message: error.message, extra: { reason: error.code } };
+    if (error instanceof DraftError)
+      return {
+        ok: false,
+        code: 'length-not-possible',
+        message: error.message,
+        extra: { reason: error.code, carries: error.carries, ways: error.ways },
+      };
+    // Markup nested deeper than the parser's stack.
+    if (error instanceof RangeError && /stack/i.test(error.message))
+      return {
+        ok: false,
+        code: 'source-unreadable',
+        message: 'This page is nested too deeply to be read. Paste the words of the article instead.',
+        extra: {},
+      };
+    throw error;
+  }
+}
+
+export const drafting = async (document: SourceDocument, asked: Omit<DraftTask['options'], 'target'>) => {
+  const { mood, pace, voice, seed, shape, hook: kind, ...rest } = asked;
+  const tools = { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() };
+  const options = { ...rest, mood, seed: seed ?? 1, ...(shape ? { shape: shape as ShapeId } : {}) };
+  if (!kind) return { options, tools };
+  const material = [{ letter: 'A', document }, ...(asked.others ?? [])].map((o) => ({
+    letter: o.letter,
+    source: o.document,
+    facts: extractFacts(o.document, tools.tagger),
+  }));
+  const hook = hooksOf(material, tools, seed).find((h) => h.kind === kind);
+  return { options: hook ? { ...options, hook } : options, tools };
+};

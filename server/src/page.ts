@@ -1,0 +1,211 @@
+/** What the Page asks of the server beside steps: states of old, named versions, notes, cleaning, grammar, style. Scoped to the workspace. */
+import { randomUUID } from 'node:crypto';
+import { Step } from 'prosemirror-transform';
+import {
+  docFromJson,
+  plainSections,
+  scriptSchema,
+  type CleanedDraft,
+  type PlainSection,
+} from '@ursprung/core/script';
+import type { GrammarHit } from '@ursprung/core/review';
+import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
+import type { Revised } from '@ursprung/core/revise';
+import type { z } from 'zod';
+import type { channelPatch, reviseInput } from './api.ts';
+import { ApiError } from './errors.ts';
+import type { Service } from './service.ts';
+import type { TextWork } from './work.ts';
+
+/** Steps made within this time of one another are shown as one stretch of work, in milliseconds. */
+const STRETCH_MS = 5 * 60_000;
+const MOST_STRETCHES = 400;
+
+export interface Stretch {
+  /** The version it began on and the one it led to. */
+  from: number;
+  to: number;
+  at: string;
+  origin: string;
+}
+export interface ScriptHistory {
+  version: number;
+  stretches: Stretch[];
+  names: { id: string; version: number; name: string; at: string }[];
+}
+
+export class PageDesk {
+  constructor(
+    private readonly service: Service,
+    private readonly work: TextWork,
+    private readonly now: () => Date,
+  ) {}
+
+  private get models() {
+    return this.service.models;
+  }
+
+  async history(id: string): Promise<ScriptHistory> {
+    const row = await this.service.scriptRow(id);
+    const rows = await this.models.steps.findAll({
+      where: { scriptId: id },
+      attributes: ['version', 'origin', 'at'],
+      order: [['version', 'ASC']],
+    });
+    const stretches: Stretch[] = [];
+    for (const r of rows) {
+      const last = stretches[stretches.length - 1];
+      const near = last && r.at.getTime() - new Date(last.at).getTime() < STRETCH_MS;
+      if (near && last.origin === r.origin) Object.assign(last, { to: r.version, at: r.at.toISOString() });
+      else stretches.push({ from: r.version - 1, to: r.version, at: r.at.toISOString(), origin: r.origin });
+    }
+    const names = await this.models.names.findAll({ where: { scriptId: id }, order: [['at', 'ASC']] });
+    return {
+      version: row.version,
+      stretches: stretches.slice(-MOST_STRETCHES),
+      names: names.map((n) => ({ id: n.id, version: n.version, name: n.name, at: n.at.toISOString() })),
+    };
+  }
+
+  /** The document as it was at a version, made by taking back what came after. */
+  async at(id: string, version: number): Promise<{ version: number; doc: unknown }> {
+    const row = await this.service.scriptRow(id);
+    if (version > row.version) throw new ApiError('not-found', 'The script has no such state.');
+    let doc = docFromJson(row.doc);
+    const rows = await this.models.steps.findAll({
+      where: { scriptId: id },
+      attributes: ['version', 'inverse'],
+      order: [['version', 'DESC']],
+      limit: row.version - version,
+    });
+    for (const r of rows) {
+      const result = Step.fromJSON(scriptSchema, r.inverse).apply(doc);
+      if (!result.doc) throw new Error(`Step ${r.version} of ${id} can't be taken back: ${result.failed}`);
+      doc = result.doc;
+    }
+    return { version, doc: doc.toJSON() as unknown };
+  }
+
+  async name(id: string, version: number, name: string) {
+    const row = await this.service.scriptRow(id);
+    if (version > row.version) throw new ApiError('not-found', 'The script has no such state.');
+    const made = await this.models.names.create({
+      id: randomUUID(),
+      scriptId: id,
+      version,
+      name,
+      at: this.now(),
+    });
+    return { id: made.id, version, name, at: made.at.toISOString() };
+  }
+
+  async unname(id: string, nameId: string) {
+    await this.service.scriptRow(id);
+    await this.models.names.destroy({ where: { scriptId: id, id: nameId } });
+  }
+
+  clean = (bytes: Uint8Array): Promise<CleanedDraft> => this.work.clean(bytes);
+  grammar = (texts: string[]): Promise<GrammarHit[][]> => this.work.grammar(texts);
+
+  /** A note on the page's own sections: what is not saved yet counts too. */
+  async revise(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
+    const row = await this.service.scriptRow(id);
+    const sources = await this.service.sourcesOf(id);
+    const { title, voice, pace } = row.settings;
+    const first = sources.length ? await this.service.drafted(id) : null;
+    return this.work.revise({
+      note,
+      sections: sections as unknown as PlainSection[],
+      selection: selection ?? null,
+      title,
+      voice,
+      pace,
+      sources: sources.map((s) => ({
+        letter: s.letter,
+        text: s.document.text,
+        facts: s.facts,
+        kind: s.document.kind,
+        ...(s.document.published ? { published: s.document.published } : {}),
+      })),
+      ...(first ? { from: { document: first.source.document, options: first.options } } : {}),
+      salt: randomUUID().slice(0, 8),
+    });
+  }
+
+  /** Other safe ways to tell a line; none without sources. */
+  async tellings(id: string, line: string, sections: PlainSection[]): Promise<string[]> {
+    const linked = await this.service.sourcesOf(id);
+    if (!linked.length) return [];
+    const { source, options } = await this.service.drafted(id);
+    return this.work.tellings({ document: source.document, options, sections, line });
+  }
+
+  async channel(id: string) {
+    const row = await this.models.channels.findOne({ where: this.service.own({ id }) });
+    if (!row) throw new ApiError('not-found', 'This channel is not here, or no longer.');
+    return row;
+  }
+
+  async changeChannel(id: string, { name, settings }: z.infer<typeof channelPatch>) {
+    const row = await this.channel(id);
+    await row.update({ ...(name ? { name } : {}), settings: { ...row.settings, ...settings } });
+    return { id, name: row.name, settings: row.settings };
+  }
+
+  /** The channel's style from its own scripts in the library, or from finished ones that are pasted. */
+  async style(id: string, pasted: readonly string[]): Promise<HouseStyle> {
+    const channel = await this.channel(id);
+    const rows = await this.models.scripts.findAll({
+      where: this.service.own({ channelId: id, deletedAt: null }),
+    });
+    const own = pasted.length ? [] : rows.map((r) => plainSections(docFromJson(r.doc)));
+    const cleaned = await Promise.all(pasted.map((text) => this.work.clean(new TextEncoder().encode(text))));
+    const scripts = [...own, ...cleaned.map(sectionsOf)].filter((s) =>
+      s.some((x) => x.lines.some((l) => l.text.trim())),
+    );
+    if (!scripts.length)
+      throw new ApiError(
+        'bad-request',
+        'A style is measured from finished scripts, and this channel has none yet. Paste some.',
+      );
+    const { voice, pace } = channel.settings;
+    const style = await this.work.style({ scripts, voice, pace });
+    await channel.update({ settings: { ...channel.settings, style } });
+    return style;
+  }
+
+  /** How a script measures against its channel; null while the channel has no style. */
+  async against(
+    id: string,
+    sections: PlainSection[],
+  ): Promise<{ differences: StyleDifference[]; style: HouseStyle } | null> {
+    const row = await this.service.scriptRow(id);
+    const { style } = (await this.channel(row.channelId)).settings;
+    if (!style) return null;
+    const { voice, pace } = row.settings;
+    const { differences } = await this.work.against({ sections, style, voice, pace });
+    return { differences, style };
+  }
+}
+
+const sectionsOf = (draft: CleanedDraft): PlainSection[] =>
+  draft.sections.map((s, i) => ({
+    id: `S${i}`,
+    title: s.title,
+    role: 'ground',
+    plannedMs: 0,
+    locked: false,
+    takes: [],
+    lines: s.lines.map((l, k) => ({
+      id: `S${i}L${k}`,
+      text: l.text,
+      role: 'ground',
+      restMs: l.restMs,
+      fixedMs: null,
+      locked: false,
+      speaker: l.speaker,
+      from: [],
+      fixed: '',
+      takes: [],
+    })),
+  }));

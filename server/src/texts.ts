@@ -1,0 +1,118 @@
+/** Text work of the Page that runs in a worker thread: cleaning, notes, style. Expected failures are values. */
+import { fitToPlan, lineTellings, makePlan, redoHook, redoLine, redoSection } from '@ursprung/core/draft';
+import { draftText } from '@ursprung/core/drafts';
+import {
+  againstStyle,
+  houseStyle,
+  styleFigures,
+  type HouseStyle,
+  type StyleDifference,
+} from '@ursprung/core/measure';
+import { hooksOf } from '@ursprung/core/plan';
+import { propose, type Revised, type Selection } from '@ursprung/core/revise';
+import type { ReviewSource } from '@ursprung/core/review';
+import { readDraft, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
+import { frequencyOf } from './frequency.ts';
+import { drafting, expected, type DraftTask, type WorkResult } from './drafting.ts';
+import { getClock, getPronouncer, getTagger } from './tools.ts';
+
+export interface ReviseTask {
+  note: string;
+  sections: PlainSection[];
+  selection: Selection | null;
+  title: string;
+  voice: string;
+  pace: number;
+  sources: ReviewSource[];
+  /** To tell anew; absent without sources. */
+  from?: DraftTask;
+  /** Makes ids of new lines: another each time. */
+  salt: string;
+}
+export interface StyleTask {
+  scripts: PlainSection[][];
+  voice: string;
+  pace: number;
+}
+export interface AgainstTask {
+  sections: PlainSection[];
+  style: HouseStyle;
+  voice: string;
+  pace: number;
+}
+
+export const clean = (task: { bytes: Uint8Array }): Promise<WorkResult<CleanedDraft>> =>
+  expected(async () => readDraft(await draftText(task.bytes)));
+
+export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
+  expected(async () => {
+    const clock = getClock(task.voice, task.pace);
+    let n = 0;
+    const context = {
+      sections: task.sections,
+      selection: task.selection,
+      sources: task.sources,
+      title: task.title,
+      fresh: () => `${task.salt}${(n++).toString(36)}`,
+    };
+    const tools = { clock, pronouncer: getPronouncer(), tagger: getTagger() };
+    if (!task.from) return propose(task.note, context, tools);
+    const { document, options: asked } = task.from;
+    const { options, tools: draftTools } = await drafting(document, asked);
+    const whole = (sections: readonly PlainSection[]) => ({
+      source: document,
+      sections,
+      options: { ...options, target: asked.target },
+    });
+    return propose(task.note, context, {
+      ...tools,
+      teller: {
+        hook: (sections, kind) => {
+          if (!kind) return redoHook(whole(sections), draftTools);
+          const plan = makePlan(document, whole(sections).options, draftTools);
+          const hook = hooksOf(plan.material, draftTools, options.seed).find((h) => h.kind === kind);
+          return hook
+            ? redoHook(whole(sections), draftTools, hook)
+            : { refused: `No fact of the sources carries an opening as a ${kind}.` };
+        },
+        section: (sections, id) => redoSection(whole(sections), id, draftTools),
+        line: (sections, id) => redoLine(whole(sections), id, draftTools),
+        fit: (sections) => fitToPlan(whole(sections), draftTools),
+      },
+    });
+  });
+
+export interface TellingsTask extends DraftTask {
+  sections: PlainSection[];
+  line: string;
+}
+
+/** A line in every other way its fact can be told safely. */
+export const tellings = (task: TellingsTask): Promise<WorkResult<string[]>> =>
+  expected(async () => {
+    const { options, tools } = await drafting(task.document, task.options);
+    const whole = {
+      source: task.document,
+      sections: task.sections,
+      options: { ...options, target: task.options.target },
+    };
+    return lineTellings(whole, task.line, tools);
+  });
+
+const styleTools = (voice: string, pace: number) => ({
+  clock: getClock(voice, pace),
+  pronouncer: getPronouncer(),
+  tagger: getTagger(),
+  frequency: frequencyOf,
+});
+
+export const style = (task: StyleTask): Promise<WorkResult<HouseStyle>> =>
+  expected(() => houseStyle(task.scripts, styleTools(task.voice, task.pace)));
+
+export const against = (
+  task: AgainstTask,
+): Promise<WorkResult<{ figures: Record<string, number | null>; differences: StyleDifference[] }>> =>
+  expected(() => {
+    const figures = styleFigures(task.sections, styleTools(task.voice, task.pace));
+    return { figures, differences: againstStyle(figures, task.style) };
+  });

@@ -1,0 +1,111 @@
+/** The reviewer: the rules of the Read-through in a worker of their own, with the tagger, made when first needed. */
+import dictionaryUrl from '../../../core/dist/pronunciations.bin?url';
+import { makePronouncer, openDictionary } from '@ursprung/core/language';
+import { quotedSpans } from '@ursprung/core/language';
+import {
+  checkTelling,
+  grammarFindings,
+  isWaived,
+  keysOf,
+  makeReviewer,
+  prepareSources,
+  scoreOf,
+  type GrammarHit,
+  type ReviewSource,
+  type ReviewTools,
+} from '@ursprung/core/review';
+import { makeTagger } from '@ursprung/core/tagger';
+import { SHIPPED_VOICES, makeClock } from '@ursprung/core/timing';
+import type { FromReviewer, ToReviewer } from './messages.ts';
+
+const post = (message: FromReviewer) => self.postMessage(message);
+
+let tools: ReviewTools | null = null;
+let review: ReturnType<typeof makeReviewer> | null = null;
+let sources: ReviewSource[] = [];
+let prepared: ReturnType<typeof prepareSources> | null = null;
+const hits = new Map<string, GrammarHit[]>();
+
+const pronouncer = fetch(dictionaryUrl).then(async (r) => {
+  if (!r.ok) throw new Error('The dictionary could not be loaded.');
+  return makePronouncer(openDictionary(new Uint8Array(await r.arrayBuffer())));
+});
+
+async function handle(message: ToReviewer): Promise<void> {
+  switch (message.type) {
+    case 'setup': {
+      const known = await pronouncer;
+      const clock = makeClock(known, {
+        voice: SHIPPED_VOICES[message.voice] ?? SHIPPED_VOICES.even,
+        pace: message.pace,
+        sayings: new Map(message.sayings),
+      });
+      tools = { clock, pronouncer: known, tagger: tools?.tagger ?? makeTagger() };
+      review = makeReviewer(tools);
+      ({ sources } = message);
+      prepared = sources.length ? prepareSources(sources) : null;
+      return;
+    }
+    case 'grammar':
+      for (const [text, found] of message.hits) hits.set(text, found);
+      return;
+    case 'review': {
+      if (!review) return;
+      const began = performance.now();
+      const result = review({ ...message.input, sources });
+      const off = new Set(message.input.off);
+      const grammar = message.input.sections.flatMap((s) =>
+        s.lines.flatMap((l) =>
+          l.fixed || !hits.get(l.text)?.length
+            ? []
+            : grammarFindings(
+                { id: l.id, text: l.text, locked: l.locked || s.locked, quotes: quotedSpans(l.text) },
+                hits.get(l.text)!,
+                prepared,
+              ).filter((f) => !off.has(f.rule)),
+        ),
+      );
+      const all = [...result.findings, ...grammar];
+      const findings = all.filter((f) => !isWaived(f, message.waived));
+      post({
+        type: 'reviewed',
+        turn: message.turn,
+        tookMs: performance.now() - began,
+        review: {
+          findings,
+          waived: all.filter((f) => isWaived(f, message.waived)),
+          score: scoreOf(findings),
+          grade: result.grade,
+          overlap: result.overlap,
+        },
+      });
+      return;
+    }
+    case 'telling': {
+      if (!tools || !prepared) return;
+      const facts = message.from.flatMap((f) => prepared!.factOf(f)?.fact ?? []);
+      const { ms, words } = tools.clock.time(message.text);
+      post({
+        type: 'told',
+        turn: message.turn,
+        telling: {
+          check: checkTelling(message.text, facts, prepared, tools.tagger),
+          ms,
+          words,
+          keys: facts.map((f) => keysOf(f, tools!.tagger!)),
+        },
+      });
+    }
+  }
+}
+
+// One message after another; of reviews that wait only the newest is worth doing.
+let queue: Promise<void> = Promise.resolve();
+let newest = 0;
+self.onmessage = (event: MessageEvent<ToReviewer>) => {
+  const message = event.data;
+  if (message.type === 'review') newest = message.turn;
+  queue = queue
+    .then(() => (message.type === 'review' && message.turn < newest ? undefined : handle(message)))
+    .catch((error: Error) => post({ type: 'failed', message: error.message }));
+};
