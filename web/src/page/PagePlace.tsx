@@ -2,14 +2,31 @@
 import { Plugin } from 'prosemirror-state';
 import { Slice, Fragment, type Node } from 'prosemirror-model';
 import { Decoration, DecorationSet, EditorView } from 'prosemirror-view';
-import { useLayoutEffect, useMemo, useRef } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { sentences } from '@ursprung/core/language';
-import { scriptSchema } from '@ursprung/core/script';
+import { docFromSections, readDraft, scriptSchema, sectionsOfDraft } from '@ursprung/core/script';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { useActions } from '../shell/commands.tsx';
-import { changeRest, moveLine, splitSection } from './commands.ts';
+import {
+  changeRest,
+  dropNotes,
+  moveLine,
+  moveSection,
+  sayNote,
+  splitSection,
+  toggleLock,
+  toggleStress,
+} from './commands.ts';
+import { Comments } from './Comments.tsx';
+import { FindBar } from './FindBar.tsx';
+import { History } from './History.tsx';
+import { Note } from './Note.tsx';
+import { OwnWords } from './OwnWords.tsx';
+import { Rehearse } from './Rehearse.tsx';
+import { Saying } from './Saying.tsx';
+import { Takes } from './Takes.tsx';
 import { LineTakes } from './LineTakes.tsx';
 import { LineView, SectionView, lineShows } from './views.ts';
 
@@ -19,8 +36,13 @@ function marks(session: ScriptSession): Plugin {
     props: {
       decorations: (state) => {
         const { traces, line: chosen } = session.snapshot;
-        if (!traces.size) return null;
-        const out: Decoration[] = [];
+        const out: Decoration[] = session.matches.list
+          .filter((m) => m.to <= state.doc.content.size)
+          .map((m) =>
+            Decoration.inline(m.from, m.to, {
+              class: m === session.matches.current ? 'match current' : 'match',
+            }),
+          );
         state.doc.descendants((node: Node, pos) => {
           if (node.type.name !== 'line') return true;
           const trace = traces.get(node.attrs.id as string);
@@ -38,19 +60,45 @@ function marks(session: ScriptSession): Plugin {
   });
 }
 
-/** Pasted text becomes lines, one a sentence; nothing pasted is ever markup. */
-function plainPaste(text: string): Slice {
+/** A paste of fewer words, in one paragraph, is words and no draft. */
+const DRAFT_WORDS = 40;
+
+/** Pasted text becomes lines, one a sentence; nothing pasted is ever markup. A whole draft is cleaned: headings become sections, what is not spoken notes. */
+function pasted(text: string): { slice: Slice; sections: number; taken: number } {
+  const draft = /\n/.test(text.trim()) && text.split(/\s+/).length > DRAFT_WORDS ? readDraft(text) : null;
+  const taken = draft
+    ? draft.sections.reduce(
+        (n, s) => n + s.takenAfter.length + s.lines.reduce((k, l) => k + l.taken.length, 0),
+        0,
+      )
+    : 0;
+  if (draft && (taken || draft.sections.length > 1)) {
+    const sections = sectionsOfDraft(draft, () => crypto.randomUUID().slice(0, 8));
+    const { content } = docFromSections(sections);
+    if (sections.length > 1) return { slice: new Slice(content, 0, 0), sections: sections.length, taken };
+    return { slice: new Slice(content.firstChild!.content, 0, 0), sections: 1, taken };
+  }
   const lines = text
     .split(/\n+/)
     .flatMap((p) => sentences(p))
     .map((s) => scriptSchema.node('line', null, scriptSchema.text(s.text)));
-  return new Slice(Fragment.from(lines), lines.length ? 1 : 0, lines.length ? 1 : 0);
+  return {
+    slice: new Slice(Fragment.from(lines), lines.length ? 1 : 0, lines.length ? 1 : 0),
+    sections: 0,
+    taken: 0,
+  };
 }
 
 export function PagePlace({ session }: { session: ScriptSession }) {
   const host = useRef<HTMLDivElement>(null);
   const lines = useRef(new Map<string, LineView>());
   const sections = useRef(new Map<string, SectionView>());
+  const [side, setSide] = useState<'takes' | 'history' | 'comments' | 'note' | null>(null);
+  const [bar, setBar] = useState<'find' | 'rehearse' | null>(null);
+  const [own, setOwn] = useState(false);
+  const [focused, setFocused] = useState(false);
+  const [saying, setSaying] = useState(false);
+  const back = () => requestAnimationFrame(() => session.view?.focus());
 
   useLayoutEffect(() => {
     const view = new EditorView(host.current!, {
@@ -67,11 +115,24 @@ export function PagePlace({ session }: { session: ScriptSession }) {
         line: (node) => new LineView(node, session, lines.current),
         section: (node, v, getPos) => new SectionView(node, v, getPos, sections.current),
       },
-      clipboardTextParser: (text) => plainPaste(text),
+      clipboardTextParser: (text) => pasted(text).slice,
       handlePaste: (v, event) => {
         const text = event.clipboardData?.getData('text/plain');
         if (!text) return false;
-        v.dispatch(v.state.tr.replaceSelection(plainPaste(text)).setMeta('ownStep', true).scrollIntoView());
+        const { slice, sections: made, taken } = pasted(text);
+        const empty = v.state.doc.textContent === '';
+        // A draft on an empty page is the page; elsewhere its sections come behind the caret's.
+        if (made > 1) {
+          const { $from } = v.state.selection;
+          const tr = empty
+            ? v.state.tr.replaceWith(0, v.state.doc.content.size, slice.content)
+            : v.state.tr.insert($from.after(1), slice.content);
+          v.dispatch(tr.setMeta('ownStep', true).scrollIntoView());
+        } else v.dispatch(v.state.tr.replaceSelection(slice).setMeta('ownStep', true).scrollIntoView());
+        if (taken)
+          session.say(
+            `${taken === 1 ? 'One piece that is not spoken was' : `${taken} pieces that are not spoken were`} set aside at ${taken === 1 ? 'its' : 'their'} place. Ctrl Shift Enter says the one at the caret.`,
+          );
         return true;
       },
     });
@@ -119,42 +180,81 @@ export function PagePlace({ session }: { session: ScriptSession }) {
     };
   }, [session]);
 
-  const actions = useMemo(
-    () => [
-      {
-        id: 'rest-more',
-        name: 'Longer rest after this line',
-        keys: 'Ctrl ]',
-        run: () => (session.run(changeRest(100)), session.view?.focus()),
-      },
-      {
-        id: 'rest-less',
-        name: 'Shorter rest after this line',
-        keys: 'Ctrl [',
-        run: () => (session.run(changeRest(-100)), session.view?.focus()),
-      },
-      {
-        id: 'section',
-        name: 'Start a section at this line',
-        keys: 'Ctrl Enter',
-        run: () => (session.run(splitSection), session.view?.focus()),
-      },
-      {
-        id: 'line-up',
-        name: 'Move this line up',
-        keys: 'Ctrl Shift ↑',
-        run: () => (session.run(moveLine(-1)), session.view?.focus()),
-      },
-      {
-        id: 'line-down',
-        name: 'Move this line down',
-        keys: 'Ctrl Shift ↓',
-        run: () => (session.run(moveLine(1)), session.view?.focus()),
-      },
-    ],
-    [session],
-  );
+  const actions = useMemo(() => {
+    const command = (
+      id: string,
+      name: string,
+      keys: string | undefined,
+      run: Parameters<ScriptSession['run']>[0],
+    ) => ({
+      id,
+      name,
+      ...(keys ? { keys } : {}),
+      run: () => (session.run(run), session.view?.focus()),
+    });
+    const open = (id: string, name: string, keys: string | undefined, run: () => void) => ({
+      id,
+      name,
+      ...(keys ? { keys } : {}),
+      run,
+    });
+    return [
+      open('note', 'Note: ask for a change in plain words', 'F4', () =>
+        setSide((s) => (s === 'note' ? null : 'note')),
+      ),
+      open('own-words', 'Own words: say close lines yourself', 'F9', () => setOwn((o) => !o)),
+      open('find', 'Find and replace', 'F8', () => setBar((b) => (b === 'find' ? null : 'find'))),
+      open('takes', 'Takes of this line and section', 'Ctrl Shift .', () =>
+        setSide((s) => (s === 'takes' ? null : 'takes')),
+      ),
+      open('history', 'History: states, names, compare', undefined, () => setSide('history')),
+      open('comments', 'Comment on the selection', "Ctrl '", () =>
+        setSide((s) => (s === 'comments' ? null : 'comments')),
+      ),
+      open('rehearse', 'Rehearse: read along, voice, record', undefined, () =>
+        setBar((b) => (b === 'rehearse' ? null : 'rehearse')),
+      ),
+      open('focus', 'Focus view: only the words', 'Ctrl .', () => setFocused((f) => !f)),
+      open('saying', 'How a word is said', undefined, () => setSaying(true)),
+      command('lock-line', 'Lock this line, or unlock it', 'Ctrl \\', toggleLock('line')),
+      command('lock-section', 'Lock this section, or unlock it', 'Ctrl Shift \\', toggleLock('section')),
+      command('stress', 'Stress the selected words', 'Ctrl /', toggleStress),
+      command('say-note', 'Say what was set aside here', 'Ctrl Shift Enter', sayNote()),
+      command('drop-notes', 'Put away what was set aside at this line', undefined, dropNotes()),
+      command('drop-all-notes', 'Put away everything that was set aside', undefined, dropNotes(true)),
+      command('rest-more', 'Longer rest after this line', 'Ctrl ]', changeRest(100)),
+      command('rest-less', 'Shorter rest after this line', 'Ctrl [', changeRest(-100)),
+      command('rest-second', 'A second more rest after this line', undefined, changeRest(1000)),
+      command('section', 'Start a section at this line', 'Ctrl Enter', splitSection),
+      command('line-up', 'Move this line up', 'Ctrl Shift ↑', moveLine(-1)),
+      command('line-down', 'Move this line down', 'Ctrl Shift ↓', moveLine(1)),
+      command('section-up', 'Move this section up', undefined, moveSection(-1)),
+      command('section-down', 'Move this section down', undefined, moveSection(1)),
+    ];
+  }, [session]);
   useActions('page', actions);
+  useEffect(() => {
+    const keys: Record<string, string> = { F4: 'note', F8: 'find', F9: 'own-words' };
+    const onKey = (e: KeyboardEvent) => {
+      const withCtrl = e.ctrlKey || e.metaKey;
+      const id =
+        !withCtrl && !e.shiftKey && !e.altKey
+          ? keys[e.key]
+          : withCtrl && e.key === "'"
+            ? 'comments'
+            : withCtrl && (e.key === '.' || e.key === '>')
+              ? e.shiftKey
+                ? 'takes'
+                : 'focus'
+              : undefined;
+      const action = id && actions.find((a) => a.id === id);
+      if (!action) return;
+      e.preventDefault();
+      action.run();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [actions]);
 
   const empty = useSnapshot(session, (s) => s.sections.every((x) => x.lines.every((l) => !l.text)));
   const found = useSnapshot(session, (s) =>
@@ -162,30 +262,48 @@ export function PagePlace({ session }: { session: ScriptSession }) {
   );
   return (
     <>
-      <div className="heads columnhead manuscript border-b border-hair" style={{ paddingBottom: 0 }}>
-        <span style={{ gridColumn: 2 }}>scene, sec</span>
-        <span style={{ gridColumn: 3 }} className="text-right pr-2">
-          heard at
-        </span>
-        <span style={{ gridColumn: 7 }}>rests on (double rule: still in its words)</span>
-        <span style={{ gridColumn: 9 }} className="found-count">
-          found {found}
-        </span>
+      {own && <OwnWords session={session} onClose={() => (setOwn(false), back())} />}
+      <div
+        className={`flex-1 min-h-0 flex flex-col ${side ? 'withside' : ''} ${focused ? 'focusview' : ''}`}
+        style={own ? { display: 'none' } : undefined}
+      >
+        {bar === 'find' && <FindBar session={session} onClose={() => (setBar(null), back())} />}
+        {bar === 'rehearse' && <Rehearse session={session} onClose={() => (setBar(null), back())} />}
+        <div className="heads columnhead manuscript border-b border-hair" style={{ paddingBottom: 0 }}>
+          <span style={{ gridColumn: 2 }}>scene, sec</span>
+          <span style={{ gridColumn: 3 }} className="text-right pr-2">
+            heard at
+          </span>
+          <span style={{ gridColumn: 7 }}>rests on (double rule: still in its words)</span>
+          <span style={{ gridColumn: 9 }} className="found-count">
+            found {found}
+          </span>
+        </div>
+        <div className="flex-1 min-h-0 flex">
+          <main className="flex-1 overflow-auto" tabIndex={-1}>
+            {empty && (
+              <p
+                className="emptyhint absolute pointer-events-none"
+                style={{ paddingLeft: 206, paddingTop: 44 }}
+              >
+                Write here, or paste a script.
+              </p>
+            )}
+            <div ref={host} className="manuscript" />
+          </main>
+          {side === 'takes' && <Takes session={session} onClose={() => (setSide(null), back())} />}
+          {side === 'history' && <History session={session} onClose={() => (setSide(null), back())} />}
+          {side === 'comments' && <Comments session={session} onClose={() => (setSide(null), back())} />}
+          {side === 'note' && <Note session={session} onClose={() => (setSide(null), back())} />}
+        </div>
       </div>
-      <main className="flex-1 overflow-auto" tabIndex={-1}>
-        {empty && (
-          <p className="emptyhint absolute pointer-events-none" style={{ paddingLeft: 206, paddingTop: 44 }}>
-            Write here, or paste a script.
-          </p>
-        )}
-        <div ref={host} className="manuscript" />
-      </main>
+      <Saying open={saying} onClose={() => (setSaying(false), back())} session={session} />
       <Foot
         keys={[
-          ['Enter', 'new line'],
-          ['Ctrl ]', 'rest'],
+          ['F4', 'note'],
+          ['F9', 'own words'],
           ['Ctrl ;', 'another take'],
-          ['Ctrl Enter', 'section'],
+          ['Ctrl ]', 'rest'],
         ]}
       >
         <Chosen session={session} />

@@ -1,7 +1,9 @@
 /** How sections and lines are drawn in the editor: the words in the middle, the clock left, what they rest on right. */
 import type { Node } from 'prosemirror-model';
 import type { EditorView, NodeView } from 'prosemirror-view';
-import type { LineSource } from '@ursprung/core/script';
+import type { LineNote, LineSource } from '@ursprung/core/script';
+import { sayNote } from './commands.ts';
+import { dragLine } from './drag.ts';
 import type { ScriptSession, Snapshot } from '../script/session.ts';
 import { glyphPath } from '../strip/glyphs.tsx';
 import { clockText } from '../text/clockText.ts';
@@ -38,6 +40,16 @@ const WHY = {
   name: 'No source has the name',
   quote: 'Not in a source’s words',
 } as const;
+const NOTE_WORDS: Readonly<Record<LineNote['kind'], string>> = {
+  direction: 'direction',
+  timing: 'time',
+  count: 'count',
+  speaker: 'speaker',
+  heading: 'heading',
+  chatter: 'remark',
+  brief: 'brief',
+  mark: 'mark',
+};
 const REST_PX_PER_SECOND = 40;
 /** Pixels a lit passage may need between its line and the foot. */
 const ROOM_FOR_PASSAGE = 260;
@@ -83,6 +95,7 @@ export class LineView implements NodeView {
   private readonly scene: HTMLElement;
   private readonly rule: HTMLElement;
   private readonly rest: HTMLElement;
+  private readonly notes: HTMLElement;
   private readonly source: HTMLElement;
   private readonly found: HTMLElement;
   private readonly clock = document.createTextNode('');
@@ -99,10 +112,14 @@ export class LineView implements NodeView {
   ) {
     this.dom = element('div', 'line');
     this.scene = still(element('span', 'scene clock', this.dom));
-    still(element('span', 'heard clock', this.dom)).append(this.clock);
+    const heard = still(element('span', 'heard clock', this.dom));
+    heard.append(this.clock);
+    heard.title = 'Drag to move this line';
+    heard.addEventListener('pointerdown', (e) => dragLine(e, this.session, () => this.id));
     this.rule = still(element('span', 'rule', this.dom));
     this.contentDOM = element('p', 'words', this.dom);
     this.rest = still(element('span', 'restbar clock', this.dom));
+    this.notes = still(element('div', 'notes', this.dom));
     this.source = still(element('div', 'source', this.dom));
     this.found = still(element('div', 'found', this.dom));
     this.views.set(this.id, this);
@@ -121,7 +138,8 @@ export class LineView implements NodeView {
       this.drawn = '';
       this.margins = '';
     }
-    const moved = node.attrs.from !== this.node.attrs.from || node.attrs.restMs !== this.node.attrs.restMs;
+    const { attrs } = this.node;
+    const moved = ['from', 'restMs', 'notes', 'locked'].some((k) => node.attrs[k] !== attrs[k]);
     this.node = node;
     if (moved) {
       this.drawn = '';
@@ -135,12 +153,33 @@ export class LineView implements NodeView {
     const restMs = this.node.attrs.restMs as number;
     this.dom.classList.toggle('rested', restMs > 0);
     this.dom.classList.toggle('framing', this.node.attrs.role === 'lead' || this.node.attrs.role === 'frame');
+    this.dom.classList.toggle('locked', this.node.attrs.locked as boolean);
     this.dom.dataset.id = this.id;
+    this.drawNotes();
     if (restMs > 0) {
       this.rest.replaceChildren();
       const bar = element('i', '', this.rest);
       bar.style.width = `${(restMs / 1000) * REST_PX_PER_SECOND}px`;
       this.rest.append(`${(restMs / 1000).toFixed(1)} rest`);
+    }
+  }
+
+  /** What was taken out of a pasted draft here: readable, struck, and one press from being said. */
+  private drawNotes(): void {
+    const notes = this.node.attrs.notes as LineNote[];
+    this.dom.classList.toggle('noted', notes.length > 0);
+    if (this.notes.dataset.key === notes.map((n) => n.id).join()) return;
+    this.notes.dataset.key = notes.map((n) => n.id).join();
+    this.notes.replaceChildren();
+    for (const note of notes) {
+      const row = element('div', '', this.notes);
+      element('span', 'kind', row).textContent = NOTE_WORDS[note.kind];
+      element('s', '', row).textContent = note.text;
+      const press = element('button', 'quietpress', row);
+      press.type = 'button';
+      press.textContent = 'say it';
+      press.setAttribute('aria-label', `Say “${note.text.slice(0, 80)}”`);
+      press.addEventListener('click', () => this.session.run(sayNote(note.id)));
     }
   }
 
@@ -279,10 +318,11 @@ export class SectionView implements NodeView {
   }
 
   private attributes(): void {
+    this.dom.classList.toggle('lockedsection', this.node.attrs.locked as boolean);
     this.dom.dataset.id = this.node.attrs.id as string;
     this.dom.setAttribute('aria-label', this.node.attrs.title as string);
     if (document.activeElement !== this.title) this.title.value = this.node.attrs.title as string;
-    this.role.textContent = this.node.attrs.role as string;
+    this.role.textContent = `${this.node.attrs.role as string}${this.node.attrs.locked ? ', locked' : ''}`;
     this.glyph.setAttribute('d', glyphPath(this.node.attrs.role as string));
   }
 

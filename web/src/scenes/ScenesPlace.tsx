@@ -1,6 +1,6 @@
 /** Scenes: where the picture changes, how long each holds, and why it breaks there. */
 import { useNavigate } from 'react-router';
-import { goTo } from '../script/ScriptDesk.tsx';
+import { goTo } from '../script/goTo.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';

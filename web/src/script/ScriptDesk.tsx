@@ -2,7 +2,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { NavLink, Navigate, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
-import { TextSelection } from 'prosemirror-state';
 import { resized } from '@ursprung/core/desk';
 import { overMs } from '@ursprung/core/script';
 import { api, type ScriptView } from '../api.ts';
@@ -14,8 +13,10 @@ import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
 import { applyTheme } from '../shell/theme.ts';
 import { SourcesPlace } from '../sources/SourcesPlace.tsx';
+import { ReadThrough } from '../read/ReadThrough.tsx';
 import { RundownPlace } from '../rundown/RundownPlace.tsx';
 import { RunStrip } from '../strip/RunStrip.tsx';
+import { goTo } from './goTo.ts';
 import { LengthDialog } from './LengthDialog.tsx';
 import { ScriptSession, type Snapshot } from './session.ts';
 import { useSnapshot } from './useSnapshot.ts';
@@ -64,6 +65,7 @@ const PLACES = [
   ['rundown', 'Rundown'],
   ['page', 'Page'],
   ['scenes', 'Scenes'],
+  ['read', 'Read-through'],
 ] as const;
 
 function Open({ session, script }: { session: ScriptSession; script: ScriptView }) {
@@ -178,6 +180,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
             <Route path="rundown" element={<RundownPlace session={session} onGo={goToSection} />} />
             <Route path="page" element={<PagePlace session={session} />} />
             <Route path="scenes" element={<ScenesPlace session={session} />} />
+            <Route path="read" element={<ReadThrough session={session} />} />
             <Route path="*" element={<Navigate to={`${base}/page`} replace />} />
           </Routes>
         </div>
@@ -263,18 +266,4 @@ function Title({ title, onChange }: { title: string; onChange: (title: string) =
       />
     </h1>
   );
-}
-
-/** Puts the caret at the start of a section or line. */
-export function goTo(session: ScriptSession, id: string): void {
-  session.state.doc.descendants((node, pos) => {
-    if (node.attrs.id === id) {
-      const inside = node.type.name === 'section' ? pos + 2 : pos + 1;
-      session.dispatch(
-        session.state.tr.setSelection(TextSelection.create(session.state.doc, inside)).scrollIntoView(),
-      );
-      return false;
-    }
-    return node.type.name !== 'line';
-  });
 }

@@ -20,6 +20,7 @@ import {
 } from '@ursprung/core/script';
 import { RequestError, api, type ChannelSettings, type ScriptRowSettings, type ScriptView } from '../api.ts';
 import { idKeeper, manuscriptKeys } from '../page/commands.ts';
+import type { Match } from '../page/find.ts';
 import { history, keepHistory, redo, storedHistory, undo, type StoredHistory } from '../page/history.ts';
 import { Reviewing } from './reviewing.ts';
 import type { FromWorker, LineTime, LineTrace, SceneView, ToWorker, WorkerLine } from '../text/messages.ts';
@@ -239,6 +240,37 @@ export class ScriptSession {
     );
   }
 
+  /** Words and milliseconds of texts that are not in the script, each by itself. */
+  async lengths(texts: readonly string[]): Promise<Map<string, { ms: number; words: number }>> {
+    const lines = texts.map((text, i) => ({ id: String(i), text, restMs: 0, endsSection: false }));
+    const times = lines.length ? await this.ask(lines) : [];
+    return new Map(texts.map((t, i) => [t, times[i]]));
+  }
+
+  /** Milliseconds and words of every line of several states of a script. */
+  async timings(states: readonly (readonly PlainSection[])[]): Promise<{ ms: number; words: number }[][]> {
+    const out = [];
+    for (const state of states) out.push(await this.ask(workerLines(state)));
+    return out;
+  }
+
+  private asked = new Map<number, (times: LineTime[]) => void>();
+  private ask(lines: readonly WorkerLine[]): Promise<LineTime[]> {
+    const turn = -1 - this.asks++;
+    return new Promise((resolve) => {
+      this.asked.set(turn, resolve);
+      this.post({ type: 'time', turn, lines: [...lines] });
+    });
+  }
+  private asks = 0;
+
+  /** Where a search stands; the manuscript marks it. */
+  matches: { list: readonly Match[]; current: Match | undefined } = { list: [], current: undefined };
+  showMatches(list: readonly Match[], current: Match | undefined): void {
+    this.matches = { list, current };
+    this.view?.updateState(this.state);
+  }
+
   /** Reads the script through, now and after every change. */
   readThrough(): void {
     this.reviewing.read(this.snapshot.sections, 0);
@@ -327,6 +359,10 @@ export class ScriptSession {
       this.set({
         message: `The clock has stopped: ${message.message} Reload to start it again; your words are kept.`,
       });
+    if (message.type === 'times' && message.turn < 0) {
+      this.asked.get(message.turn)?.(message.times);
+      this.asked.delete(message.turn);
+    }
     if (message.type === 'times' && message.turn === this.turn) {
       const times = new Map<string, LineTime>();
       let totalMs = 0;
