@@ -7,6 +7,8 @@ import type { HouseStyle } from '@ursprung/core/measure';
 import { SHAPE_IDS, briefSchema, houseOf } from '@ursprung/core/plan';
 import {
   DEFAULT_PACE,
+  LONGEST_TARGET,
+  SHORTEST_TARGET,
   clockLines,
   docFromJson,
   docFromSections,
@@ -371,7 +373,15 @@ export class Service {
     const sections = sectionsOfDraft(cleaned, () => randomUUID().slice(0, 8));
     if (!sections.length) throw new ApiError('source-unreadable', 'Nothing spoken was found in this draft.');
     const sources = input.sourceId ? await this.lettered([input.sourceId, ...(input.others ?? [])]) : [];
-    const { frame, mood, pace, voice, target, seed, fixed } = input;
+    const { frame, mood, pace, voice, seed, fixed } = input;
+    // What is finished is as long as it is: that is its target until the writer says otherwise.
+    const ms = getClock(voice, pace)
+      .lines(clockLines(sections))
+      .reduce((n, l) => n + l.ms, 0);
+    const target = {
+      kind: 'point' as const,
+      seconds: Math.min(LONGEST_TARGET, Math.max(SHORTEST_TARGET, Math.round(ms / 1000))),
+    };
     const id = await this.storeScript(
       channelId,
       {

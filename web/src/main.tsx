@@ -14,6 +14,10 @@ followSystem();
 // The manuscript and its editor load only when a script is opened.
 const ScriptDesk = lazy(() => import('./script/ScriptDesk.tsx').then((m) => ({ default: m.ScriptDesk })));
 const Begin = lazy(() => import('./begin/Begin.tsx').then((m) => ({ default: m.Begin })));
+const FinishedDraft = lazy(() =>
+  import('./begin/FinishedDraft.tsx').then((m) => ({ default: m.FinishedDraft })),
+);
+const ChannelPage = lazy(() => import('./library/ChannelPage.tsx').then((m) => ({ default: m.ChannelPage })));
 const SourcePage = lazy(() => import('./sources/SourcePage.tsx').then((m) => ({ default: m.SourcePage })));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000 } } });
@@ -27,6 +31,8 @@ createRoot(document.getElementById('root')!).render(
             <Routes>
               <Route path="/" element={<Library />} />
               <Route path="/begin" element={<Begin />} />
+              <Route path="/draft" element={<FinishedDraft />} />
+              <Route path="/channel/:id" element={<ChannelPage />} />
               <Route path="/script/:id/*" element={<ScriptDesk />} />
               <Route path="/source/:id" element={<SourcePage />} />
               <Route path="*" element={<Missing />} />

@@ -1,4 +1,6 @@
 /** Saying a line in one's own words: what the fact is in key words only, and whether what is typed still tells it. */
+import { stems } from '../facts/centrality.ts';
+import { datesIn, numbersIn } from '../facts/extract.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { PlainSection } from '../script/schema.ts';
 import { isClose, overlap, type LineOverlap, type SourceIndex } from '../trace/overlap.ts';
@@ -80,6 +82,10 @@ export interface TellingCheck {
   close: boolean;
   /** What it claims that the passage does not, in words, with the place where there is one. */
   faults: readonly { start: number; end: number; says: string }[];
+  /** Values, names and quotations of the passage that are not told. */
+  untold: readonly string[];
+  /** Whether anything of the passage can be recognised in it: else nothing was really compared. */
+  tells: boolean;
 }
 
 /** Whether a telling of a passage is one's own and true: runs shared, values, names, hedges, who says so. */
@@ -112,7 +118,30 @@ export function checkTelling(
         })
       : [];
   const seen = new Set<string>();
+  const own = new Set(stems(text));
+  const told = new Set([
+    ...numbersIn(text).map((n) => n.value),
+    ...datesIn(text).flatMap((d) => d.iso.split('-').map(Number)),
+  ]);
+  const lower = text.toLowerCase();
+  const untold = unique(
+    facts.flatMap((f) => [
+      ...f.numbers.filter((n) => !told.has(n.value)).map((n) => counted(n, f.text)),
+      ...f.dates.filter((d) => !d.iso.split('-').some((p) => told.has(Number(p)))).map((d) => d.text),
+      ...f.names
+        .filter(
+          (n) =>
+            !n.text
+              .toLowerCase()
+              .split(/\s+/)
+              .some((w) => lower.includes(w)),
+        )
+        .map((n) => n.text),
+    ]),
+  );
   return {
+    untold,
+    tells: !passage || stems(passage).some((s) => own.has(s)),
     shared,
     close: shared.shared > 0,
     faults: [...unsupported, ...claims].filter((f) => !seen.has(f.says) && seen.add(f.says)),

@@ -9,6 +9,17 @@ const roleAt = (i: number, of: number): SectionRole =>
 /** Sections with fresh ids. `fresh` gives a new id's random part. An empty draft gives no section. */
 export function sectionsOfDraft(draft: CleanedDraft, fresh: () => string): PlainSection[] {
   const worded = draft.sections.filter((s) => s.lines.length);
+  /** The same label before every line, and marks of layout, say nothing after the first time. */
+  const seen = new Set<string>();
+  const noted = (taken: readonly TakenOut[], where: 'before' | 'after') =>
+    taken
+      .filter((t) => {
+        if (t.kind !== 'speaker' && t.kind !== 'mark') return true;
+        const first = !seen.has(t.text);
+        seen.add(t.text);
+        return first;
+      })
+      .map((t) => ({ id: `N${fresh()}`, kind: t.kind, text: t.text, where }));
   return worded.map((s, i) => {
     // What stood in sections without a word goes to the section before.
     const between = draft.sections.slice(
@@ -30,9 +41,9 @@ export function sectionsOfDraft(draft: CleanedDraft, fresh: () => string): Plain
       speaker: l.speaker,
       restMs: l.restMs,
       notes: [
-        ...noted(k === 0 ? before : [], 'before', fresh),
-        ...noted(l.taken, 'before', fresh),
-        ...noted(k === s.lines.length - 1 ? after : [], 'after', fresh),
+        ...noted(k === 0 ? before : [], 'before'),
+        ...noted(l.taken, 'before'),
+        ...noted(k === s.lines.length - 1 ? after : [], 'after'),
       ],
     }));
     return {
@@ -46,6 +57,3 @@ export function sectionsOfDraft(draft: CleanedDraft, fresh: () => string): Plain
     };
   });
 }
-
-const noted = (taken: readonly TakenOut[], where: 'before' | 'after', fresh: () => string) =>
-  taken.map((t) => ({ id: `N${fresh()}`, kind: t.kind, text: t.text, where }));

@@ -263,6 +263,9 @@ export function Begin() {
                   <button className="quietpress" onClick={() => fileInput.current?.click()}>
                     Open a file
                   </button>
+                  <button className="quietpress" onClick={() => navigate('/draft')}>
+                    The script is finished: take it in
+                  </button>
                   <input
                     ref={fileInput}
                     type="file"

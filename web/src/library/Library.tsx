@@ -47,6 +47,12 @@ export function Library() {
   const actions = useMemo(
     () => [
       { id: 'begin', name: 'Begin a script', run: () => navigate('/begin') },
+      { id: 'draft', name: 'Take in a finished draft', run: () => navigate('/draft') },
+      ...(data?.channels ?? []).map((c) => ({
+        id: `channel-${c.id}`,
+        name: `Channel ${c.name}: style, rules, sayings`,
+        run: () => navigate(`/channel/${c.id}`),
+      })),
       { id: 'channel', name: 'Add a channel', run: () => setAdding(true) },
       {
         id: 'theme',
@@ -86,6 +92,9 @@ export function Library() {
               aria-label="Find a script or source"
             />
           </label>
+          <button className="quietpress" onClick={() => navigate(`/draft${only ? `?channel=${only}` : ''}`)}>
+            Take in a finished draft
+          </button>
           <button className="press" onClick={() => navigate(`/begin${only ? `?channel=${only}` : ''}`)}>
             Begin a script
           </button>
@@ -187,7 +196,7 @@ function ChannelRows({
     <section aria-label={channel.name}>
       <div className={`${GRID} h-9 border-b border-hair`}>
         <h2 className="font-semibold">
-          {channel.name}{' '}
+          <Link to={`/channel/${channel.id}`}>{channel.name}</Link>{' '}
           <span className="font-normal text-ink3 ml-3">{`${frame}, ${mood}, ${pace} wpm`}</span>
         </h2>
         <svg

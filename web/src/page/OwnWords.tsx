@@ -146,7 +146,9 @@ export function OwnWords({ session, onClose }: { session: ScriptSession; onClose
             }}
           />
           <p className="take min-h-6" aria-hidden={!check}>
-            {check && <Marked text={text} ranges={check.shared.ranges} faults={check.faults} />}
+            {check && (check.close || check.faults.some((f) => f.end > f.start)) && (
+              <Marked text={text} ranges={check.shared.ranges} faults={check.faults} />
+            )}
           </p>
         </div>
         <div className="text-ink2">
@@ -166,7 +168,11 @@ export function OwnWords({ session, onClose }: { session: ScriptSession; onClose
               {f.says}
             </p>
           ))}
-          {text && check && !check.faults.length && (
+          {check && !check.tells && (
+            <p className="finding">Nothing of the passage can be recognised in it: is it still this fact?</p>
+          )}
+          {check && check.untold.length > 0 && <p>Not told: {check.untold.join(', ')}.</p>}
+          {check?.tells && !check.faults.length && (
             <p>Values, names and what is claimed agree with the passage.</p>
           )}
           <button
@@ -285,8 +291,8 @@ function Marked({
     .filter((e) => e <= text.length)
     .sort((a, b) => a - b);
   return (
-    <span className="line">
-      <span className="words" style={{ display: 'inline', padding: 0 }}>
+    <span className="readline">
+      <span>
         {edges.slice(1).map((end, i) => {
           const start = edges[i];
           const inside = (r: { start: number; end: number }) =>

@@ -15,7 +15,7 @@ import { clockText } from '../text/clockText.ts';
 import { Against } from './Against.tsx';
 import { ScoreColumn } from './ScoreColumn.tsx';
 
-const keyOf = (f: Finding) => `${f.rule}|${f.line}|${f.start ?? ''}|${f.text ?? ''}`;
+const keyOf = (f: Finding) => `${f.rule}|${f.line}|${f.start ?? ''}|${f.text ?? f.reason}`;
 
 export function ReadThrough({ session }: { session: ScriptSession }) {
   const { review, spelled, message } = useReviewing(session);

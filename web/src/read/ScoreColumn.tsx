@@ -66,8 +66,8 @@ export function ScoreColumn({
                       {r.name}
                     </button>
                   </td>
-                  <td className="text-right clock text-ink3">{r.count}</td>
-                  <td className="text-right clock">−{r.cost}</td>
+                  <td className="text-right clock text-ink3 pl-2">{r.count}</td>
+                  <td className="text-right clock pl-3 whitespace-nowrap">−{r.cost}</td>
                 </tr>
               ))}
               <tr className="font-semibold">

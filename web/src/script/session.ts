@@ -60,6 +60,8 @@ interface Stored {
   touched: number;
 }
 
+/** A word about a lock stands this long, in milliseconds. */
+const SAID_MS = 6000;
 const LOCKED = 'This is locked and stays as it is. Ctrl \\ takes the lock off.';
 const random = () => Math.random().toString(36).slice(2, 10);
 /** Typing draws once, when its times are there; if the clock is late, without them. */
@@ -85,6 +87,7 @@ export class ScriptSession {
   private traceTimer: ReturnType<typeof setTimeout> | undefined;
   private sendTimer: ReturnType<typeof setTimeout> | undefined;
   private storeTimer: ReturnType<typeof setTimeout> | undefined;
+  private saidTimer: ReturnType<typeof setTimeout> | undefined;
   private lookTimer: ReturnType<typeof setInterval>;
   private sending = false;
   private closed = false;
@@ -186,6 +189,11 @@ export class ScriptSession {
       if (locked !== undefined) {
         this.view?.updateState(this.state);
         this.set({ message: LOCKED });
+        clearTimeout(this.saidTimer);
+        this.saidTimer = setTimeout(
+          () => this.snapshot.message === LOCKED && this.set({ message: null }),
+          SAID_MS,
+        );
         return;
       }
       if (this.snapshot.message === LOCKED) this.set({ message: null });

@@ -18,12 +18,7 @@ export const closeLine: Rule = {
       const passage = sources?.passageOf(line);
       return [
         {
-          ...at(
-            line,
-            first.start,
-            first.end,
-            `${o.shared} of ${o.words} words run on as in the source. Say it in your own words.`,
-          ),
+          ...at(line, first.start, first.end, `${o.shared} of ${o.words} words as in the source.`),
           line: line.id,
           ...(passage
             ? { passage: { source: passage.source.letter, fact: passage.fact.id, text: passage.fact.text } }

@@ -61,6 +61,7 @@ export function freePieces(text: string): Piece[] {
   const worded = rows.map((r) => /\S/.test(r));
   const labelled = (text.match(LABELLED) ?? []).length >= 2;
   const speakers = repeatedSpeakers(rows);
+  const onlyTop = rows.filter((r) => /^\s{0,3}#\s/.test(r)).length === 1;
   let before = 0;
   let left = worded.filter(Boolean).length;
   /** What the rows below a label on its own are. */
@@ -83,6 +84,7 @@ export function freePieces(text: string): Piece[] {
       before,
       after: left,
       labelled,
+      onlyTop,
       speakers,
       next: nextAt < 0 ? null : rows[nextAt].trim(),
       gapAfter: nextAt < 0 || nextAt > i + 1,

@@ -44,7 +44,7 @@ function piecesOf(text: string): { layout: string; pieces: Piece[] } {
 interface Paragraph {
   text: string;
   speaker: string;
-  restMs: number;
+  rests: { at: number; ms: number }[];
   taken: TakenOut[];
 }
 
@@ -83,17 +83,23 @@ export function readDraft(text: string): CleanedDraft {
         section.waiting.push({ kind: piece.kind, text: piece.text });
         break;
       case 'rest':
-        if (last) last.restMs = Math.max(last.restMs, piece.ms);
-        else section.waiting.push({ kind: 'direction', text: piece.text });
-        if (piece.ms) open = open && !last?.restMs;
+        if (last) last.rests.push({ at: last.text.length, ms: piece.ms });
+        else if (piece.text) section.waiting.push({ kind: 'direction', text: piece.text });
         break;
       case 'spoken': {
         const speaker = piece.speaker ?? '';
         if (open && last && last.speaker === speaker) {
+          const shift = last.text.length + 1;
           last.text += ` ${piece.text}`;
+          last.rests.push(...(piece.rests ?? []).map((r) => ({ ...r, at: r.at + shift })));
           last.taken.push(...section.waiting.splice(0));
         } else
-          section.paragraphs.push({ text: piece.text, speaker, restMs: 0, taken: section.waiting.splice(0) });
+          section.paragraphs.push({
+            text: piece.text,
+            speaker,
+            rests: [...(piece.rests ?? [])],
+            taken: section.waiting.splice(0),
+          });
         open = true;
       }
     }
@@ -107,12 +113,19 @@ export function readDraft(text: string): CleanedDraft {
   };
 }
 
-function linesOf({ text, speaker, restMs, taken }: Paragraph): DraftLine[] {
+function linesOf({ text, speaker, rests, taken }: Paragraph): DraftLine[] {
   const found = sentences(text);
   return found.map((s, i) => ({
     text: s.text,
     speaker,
-    restMs: i === found.length - 1 ? restMs : 0,
+    // A rest belongs to the sentence it stands in or right behind.
+    restMs: Math.max(
+      0,
+      ...rests
+        .filter((r) => r.at > s.start && (r.at <= s.end + 1 || i === found.length - 1))
+        .filter((r) => !found.some((o, k) => k < i && r.at <= o.end + 1))
+        .map((r) => r.ms),
+    ),
     taken: i === 0 ? taken : [],
     endsParagraph: i === found.length - 1,
   }));

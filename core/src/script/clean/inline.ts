@@ -41,6 +41,7 @@ const roundDirects = (inner: string): boolean => {
   return (
     BRACKETED_TIME.test(plain) ||
     COUNT.test(plain) ||
+    /^see (?:the )?(?:photo|picture|image|clip|footage|slide|screen)\b/i.test(plain) ||
     CAPITALS.test(plain) ||
     CUE.test(plain) ||
     (MANNER.test(plain) && plain.split(/\s+/).length <= 3) ||
@@ -107,26 +108,39 @@ const RULES: readonly Rule[] = [
   { id: 'music-sign', match: /\s?[♪♫🎵🎶][^♪♫🎵🎶\n]{0,80}[♪♫🎵🎶]?/gu, take: cutAll('direction') },
 ];
 
+/** Private-use letters keep the place of a rest while the row is tidied. */
+const PLACE = 0xe000;
+
 /** A spoken row taken apart: what is said, with what was cut from it. Emphasis loses its marks, never its words. */
 export function spokenPieces(row: string, speaker?: string): Piece[] {
   const cuts: Piece[] = [];
-  let text = row;
+  const rests: number[] = [];
+  let text = row.replace(/[\uE000-\uE0FF]/g, '');
   for (const rule of RULES)
     text = text.replace(rule.match, (...args: unknown[]) => {
       const groups = args.slice(0, -2).filter((a) => typeof a === 'string' || a === undefined);
       const found = rule.take(groups as unknown as RegExpExecArray);
       if (!found) return groups[0] as string;
       const rest = found.kind === 'direction' ? restOf(found.cut) : null;
-      if (rest !== null) cuts.push({ type: 'rest', ms: rest, text: found.cut });
-      else if (found.kind !== 'mark') cuts.push({ type: 'cut', kind: found.kind, text: found.cut });
+      if (rest !== null) {
+        rests.push(rest);
+        return found.keep + String.fromCharCode(PLACE + rests.length - 1);
+      }
+      if (found.kind !== 'mark') cuts.push({ type: 'cut', kind: found.kind, text: found.cut });
       return found.keep;
     });
-  text = unmarked(text);
-  const spoken: Piece[] = /[\p{L}\p{N}]/u.test(text)
-    ? [{ type: 'spoken', text, ...(speaker ? { speaker } : {}) }]
-    : [];
-  // A rest belongs after the words; a direction before a row's words stays before them.
-  return [...cuts.filter((c) => c.type !== 'rest'), ...spoken, ...cuts.filter((c) => c.type === 'rest')];
+  const placed: { at: number; ms: number }[] = [];
+  text = unmarked(text).replace(/[\uE000-\uE0FF]/g, (mark, at: number) => {
+    placed.push({ at: at - placed.length, ms: rests[mark.charCodeAt(0) - PLACE] ?? 0 });
+    return '';
+  });
+  if (!/[\p{L}\p{N}]/u.test(text))
+    return [...cuts, ...rests.map((ms): Piece => ({ type: 'rest', ms, text: '' }))];
+  // A direction within a row's words stays before them.
+  return [
+    ...cuts,
+    { type: 'spoken', text, ...(speaker ? { speaker } : {}), ...(placed.length ? { rests: placed } : {}) },
+  ];
 }
 
 /** Without marks of emphasis, list marks and stray space. */

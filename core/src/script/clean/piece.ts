@@ -15,7 +15,8 @@ export type CutKind = (typeof CUT_KINDS)[number];
 
 /** One piece of a draft, in reading order. */
 export type Piece =
-  | { type: 'spoken'; text: string; speaker?: string }
+  /** `rests`: planned rests by their place in the text. */
+  | { type: 'spoken'; text: string; speaker?: string; rests?: readonly { at: number; ms: number }[] }
   /** A title of the whole (level 0) or of a section. */
   | { type: 'heading'; text: string; level: 0 | 1 }
   | { type: 'cut'; text: string; kind: CutKind }

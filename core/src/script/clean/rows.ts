@@ -17,6 +17,8 @@ export interface RowContext {
   labelled: boolean;
   /** Names that stand before a colon at least twice. */
   speakers: ReadonlySet<string>;
+  /** Whether one heading of the first rank stands in the whole: the title. */
+  onlyTop: boolean;
   /** The next row with words, and whether a blank row is between. */
   next: string | null;
   gapAfter: boolean;
@@ -107,7 +109,9 @@ export const ROW_RULES: readonly RowRule[] = [
     id: 'markdown-heading',
     read: (row, c) => {
       const m = /^\s{0,3}(#{1,6})\s+(.*?)\s*#*$/.exec(row);
-      return m ? heading(bare(m[2]), m[1].length === 1 && c.before === 0 ? 0 : 1) : null;
+      return m
+        ? heading(bare(m[2]), m[1].length === 1 && (c.before === 0 || (c.onlyTop && c.before < 4)) ? 0 : 1)
+        : null;
     },
   },
   { id: 'time', read: (row) => (TIME_ROW.test(bare(row)) ? { type: 'cut', kind: 'timing' } : null) },
