@@ -231,7 +231,7 @@ const HEDGE_CLASSES: readonly (readonly [string, RegExp])[] = [
   ],
   [
     'about',
-    /\b(?:about|around|roughly|approximately|some|something like|or so)(?=\s+(?:\d|£|\$|€|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|half|a (?:third|quarter|fifth|tenth|hundred|thousand|million|week|month|year|day|dozen|metre|mile|kilometre|minute)|twice)\b)/giu,
+    /\b(?:about|around|roughly|approximately|some|something like|or so)(?=\s+(?:\d[\d,.]*|£|\$|€|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|half|a (?:third|quarter|fifth|tenth|hundred|thousand|million|week|month|year|day|dozen|metre|mile|kilometre|minute)|twice)\b)/giu,
   ],
   ['nearly', /\b(?:nearly|almost|just under|close to)\b/giu],
   [

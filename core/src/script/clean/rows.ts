@@ -109,9 +109,7 @@ export const ROW_RULES: readonly RowRule[] = [
     id: 'markdown-heading',
     read: (row, c) => {
       const m = /^\s{0,3}(#{1,6})\s+(.*?)\s*#*$/.exec(row);
-      return m
-        ? heading(bare(m[2]), m[1].length === 1 && (c.before === 0 || (c.onlyTop && c.before < 4)) ? 0 : 1)
-        : null;
+      return m ? heading(bare(m[2]), m[1].length === 1 && c.onlyTop && c.before < 4 ? 0 : 1) : null;
     },
   },
   { id: 'time', read: (row) => (TIME_ROW.test(bare(row)) ? { type: 'cut', kind: 'timing' } : null) },
