@@ -374,13 +374,13 @@ export class Service {
     if (!sections.length) throw new ApiError('source-unreadable', 'Nothing spoken was found in this draft.');
     const sources = input.sourceId ? await this.lettered([input.sourceId, ...(input.others ?? [])]) : [];
     const { frame, mood, pace, voice, seed, fixed } = input;
-    // What is finished is as long as it is: that is its target until the writer says otherwise.
+    // What is finished is as long as it is, and mending shortens it: at most that, until the writer says otherwise.
     const ms = getClock(voice, pace)
       .lines(clockLines(sections))
       .reduce((n, l) => n + l.ms, 0);
     const target = {
-      kind: 'point' as const,
-      seconds: Math.min(LONGEST_TARGET, Math.max(SHORTEST_TARGET, Math.round(ms / 1000))),
+      kind: 'ceiling' as const,
+      seconds: Math.min(LONGEST_TARGET, Math.max(SHORTEST_TARGET, Math.ceil(ms / 1000))),
     };
     const id = await this.storeScript(
       channelId,

@@ -12,6 +12,9 @@ import { draftScript } from './draft.ts';
 import { makePlan, type DraftOptions, type DraftPlan, type DraftTools } from './plan.ts';
 import { LONGEST_REST, SECTION_REST, timeOf } from './fit.ts';
 import { settled } from './settle.ts';
+import { claimContext, faultsIn } from '../trace/claims.ts';
+import { rephrase } from './tell/phrasebook.ts';
+import { OPERATIONS } from './tell/restructure.ts';
 import { makeTeller, ownWords, tellSentence } from './tell/tell.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { Unit } from './units.ts';
@@ -404,9 +407,21 @@ function otherTellings(plan: DraftPlan, unit: Unit, said: string, tools: DraftTo
     );
     return [lines.join(' '), ...lines];
   });
-  return [...variants, ownWords(said, tools.tagger)]
+  // Each operation by itself, on the line as it stands and on the fact: more than one way, where all together give one.
+  const fact = unit.sentence.fact.text;
+  const single = [said, fact].flatMap((text) =>
+    OPERATIONS.flatMap(({ apply }) => apply({ text, tokens: tools.tagger(text) }) ?? []).concat(
+      rephrase(text, tools.tagger(text)).text,
+    ),
+  );
+  const context = claimContext(doc.text);
+  return [...variants, ownWords(said, tools.tagger), ...single]
     .map((t) => settled(t, plan.brief, doc.kind === 'forum'))
-    .filter((t) => sentences(t).length <= 2);
+    .filter((t) => sentences(t).length <= 2)
+    .filter(
+      (t, i, all) =>
+        all.indexOf(t) === i && (i < variants.length || !faultsIn(t, fact, context, tools.tagger).length),
+    );
 }
 
 /** Another take of one line: its fact told otherwise, or in the source's words; then another fact that fits there in about the same time. */

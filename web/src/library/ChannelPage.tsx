@@ -29,7 +29,10 @@ export function ChannelPage() {
   const again = () => client.invalidateQueries({ queryKey: ['library'] });
   const patch = useMutation({
     mutationFn: (settings: Partial<ChannelSettings>) => api.patchChannel(id!, { settings }),
-    onSuccess: again,
+    onSuccess: (next) =>
+      client.setQueryData(['library'], (old: typeof library.data) =>
+        old ? { ...old, channels: old.channels.map((c) => (c.id === next.id ? next : c)) } : old,
+      ),
   });
   const measure = useMutation({
     mutationFn: (texts: readonly string[]) => api.measureStyle(id!, texts),
@@ -43,7 +46,15 @@ export function ChannelPage() {
   useEffect(() => void (document.title = `${channel?.name ?? 'Channel'} · Ursprung`), [channel?.name]);
   if (library.isSuccess && !channel) return <Missing what="This channel is not here, or no longer." />;
   if (!channel) return <div className="h-full bg-sheet" aria-busy="true" />;
-  const { style, rulesOff = [], sayings = [] } = channel.settings;
+  // What was just pressed shows at once.
+  const {
+    style,
+    rulesOff = [],
+    sayings = [],
+  } = {
+    ...channel.settings,
+    ...(patch.isPending ? patch.variables : {}),
+  };
   const own = library.data!.scripts.filter((s) => s.channelId === id).length;
   const error = (measure.error ?? patch.error)?.message;
   return (
@@ -135,7 +146,7 @@ export function ChannelPage() {
           <section aria-label="Rules and sayings">
             <h2 className="columnhead border-b border-hair">read through by</h2>
             {RULES.map((r) => (
-              <label key={r.id} className="flex gap-2 items-baseline py-0.5 cursor-pointer">
+              <label key={r.id} className="flex gap-2 items-center min-h-6 cursor-pointer">
                 <input
                   type="checkbox"
                   checked={!rulesOff.includes(r.id)}

@@ -41,6 +41,8 @@ export function FindBar({ session, onClose }: { session: ScriptSession; onClose:
   const replace = (list: readonly Match[]) => {
     const free = list.filter((m) => !m.locked).length;
     session.run(replaceMatches(list, by, options.pattern));
+    // The press may have nothing left to do: the focus goes back to the words.
+    input.current?.focus();
     setSaid(`${free} replaced${free < list.length ? `, ${list.length - free} in locked lines left` : ''}`);
   };
   const toggle = (key: 'whole' | 'matchCase' | 'pattern', name: string) => (

@@ -1,5 +1,5 @@
 /** Every state a script has had: reach one, name it, compare any two in words and seconds, bring any part back. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import {
   compareScripts,
@@ -53,7 +53,11 @@ export function History({ session, onClose }: { session: ScriptSession; onClose:
   const { id } = session.script;
   const client = useQueryClient();
   const save = useSnapshot(session, (s) => s.save);
-  const history = useQuery({ queryKey: ['history', id, save === 'saved'], queryFn: () => api.history(id) });
+  const history = useQuery({
+    queryKey: ['history', id, save === 'saved'],
+    queryFn: () => api.history(id),
+    placeholderData: keepPreviousData,
+  });
   const [name, setName] = useState('');
   const [chosen, setChosen] = useState<State | null>(null);
   const [against, setAgainst] = useState<number | 'now'>('now');

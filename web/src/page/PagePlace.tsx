@@ -98,7 +98,10 @@ export function PagePlace({ session }: { session: ScriptSession }) {
   const [own, setOwn] = useState(false);
   const [focused, setFocused] = useState(false);
   const [saying, setSaying] = useState(false);
-  const back = () => requestAnimationFrame(() => session.view?.focus());
+  const back = () => {
+    session.view?.focus();
+    requestAnimationFrame(() => session.view?.focus());
+  };
 
   useLayoutEffect(() => {
     const view = new EditorView(host.current!, {

@@ -33,6 +33,7 @@ export function dragLine(event: PointerEvent, session: ScriptSession, idOf: () =
     document.body.style.cursor = '';
     clear();
     if (moving && target) session.run(moveLineTo(idOf(), target.id, target.side));
+    session.view?.focus();
   };
   window.addEventListener('pointermove', onMove);
   window.addEventListener('pointerup', onUp);

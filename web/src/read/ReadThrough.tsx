@@ -326,7 +326,7 @@ function Found({ list, chosen, setChosen, accept, waving, setWaving, wave, toPag
         return (
           <div key={key} className="py-0.5">
             <button
-              className="text-left cursor-pointer"
+              className="text-left cursor-pointer min-h-6"
               aria-pressed={on}
               onClick={() => setChosen(on ? null : key)}
             >

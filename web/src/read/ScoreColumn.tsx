@@ -59,7 +59,7 @@ export function ScoreColumn({
                 <tr key={r.rule} className={`border-b border-hair ${r.rule === chosen ? 'bg-lit' : ''}`}>
                   <td className="py-0.5">
                     <button
-                      className={`text-left cursor-pointer ${only === r.rule ? 'font-semibold' : ''}`}
+                      className={`text-left cursor-pointer min-h-6 ${only === r.rule ? 'font-semibold' : ''}`}
                       aria-pressed={only === r.rule}
                       onClick={() => onOnly(only === r.rule ? null : r.rule)}
                     >

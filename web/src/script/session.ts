@@ -5,7 +5,7 @@
  */
 import { collab, getVersion, receiveTransaction, sendableSteps } from 'prosemirror-collab';
 import { keymap } from 'prosemirror-keymap';
-import { EditorState, type Command, type Transaction } from 'prosemirror-state';
+import { EditorState, TextSelection, type Command, type Transaction } from 'prosemirror-state';
 import { Step } from 'prosemirror-transform';
 import type { EditorView } from 'prosemirror-view';
 import type { NoveltyWindow } from '@ursprung/core/measure';
@@ -240,12 +240,21 @@ export class ScriptSession {
     };
     const nodes = [];
     for (let i = first; i < next.childCount - last; i++) nodes.push(next.child(i));
-    this.dispatch(
-      this.state.tr
-        .replaceWith(place(first), place(doc.childCount - last), nodes)
-        .setMeta('ownStep', true)
-        .setMeta('origin', origin),
-    );
+    const tr = this.state.tr
+      .replaceWith(place(first), place(doc.childCount - last), nodes)
+      .setMeta('ownStep', true)
+      .setMeta('origin', origin);
+    // The caret stays in its line, wherever that stands now.
+    const { $head } = this.state.selection;
+    const line = currentLine(this.state);
+    tr.doc.descendants((node, pos) => {
+      if (node.type.name === 'line' && node.attrs.id === line)
+        tr.setSelection(
+          TextSelection.create(tr.doc, pos + 1 + Math.min($head.parentOffset, node.content.size)),
+        );
+      return node.type.name !== 'line';
+    });
+    this.dispatch(tr);
   }
 
   /** Words and milliseconds of texts that are not in the script, each by itself. */

@@ -1,0 +1,376 @@
+/** A writer's day on the Page and in the Read-through, in the real interface. */
+import { readFileSync } from 'node:fs';
+import { expect } from 'chai';
+import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
+import { axe, openDesk, type Desk } from './browser.ts';
+
+const MESSY = readFileSync(new URL('./messy-draft.txt', import.meta.url), 'utf8');
+
+describe('the Page', function () {
+  this.timeout(180_000);
+  let desk: Desk;
+  let scriptId: string;
+  before(async () => {
+    desk = await openDesk();
+    const { scripts } = (await desk.server.get('/library')).body as {
+      scripts: { id: string; settings: { title: string } }[];
+    };
+    scriptId = scripts.find((s) => /Weighs a Boat/.test(s.settings.title))!.id;
+  });
+  after(() => desk.close());
+  afterEach(() => expect(desk.errors.splice(0)).to.deep.equal([]));
+
+  const open = async (id = scriptId, place = 'page') => {
+    await desk.page.goto(`${desk.server.url}/script/${id}/${place}`);
+    if (place === 'page') await desk.page.waitForSelector('.line .heard');
+  };
+  /** The page says so, and the server has what the page shows. */
+  const saved = async () => {
+    for (let i = 0; i < 100; i++) {
+      const shown = await desk.page.locator('.line .words').allTextContents();
+      const says = await desk.page.getByTestId('save').innerText();
+      const id = /script\/([^/]+)/.exec(desk.page.url())![1];
+      const kept = await texts(id);
+      const same = kept.length === shown.length && kept.every((t, k) => t === shown[k].trim());
+      if (says === 'Saved' && same) return;
+      await desk.page.waitForTimeout(60);
+    }
+    throw new Error('What the page shows did not reach the server.');
+  };
+  const stored = async (id = scriptId): Promise<PlainSection[]> =>
+    plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc));
+  const texts = async (id = scriptId) => (await stored(id)).flatMap((s) => s.lines.map((l) => l.text));
+  const line = (n: number) => desk.page.locator('.line .words').nth(n);
+  const press = (key: string) => desk.page.keyboard.press(key);
+  const type = (text: string) => desk.page.keyboard.type(text);
+
+  it('a locked line takes no typing, says so, and lets go when it is unlocked', async () => {
+    await open();
+    await line(3).click();
+    const was = await line(3).innerText();
+    await press('Control+\\');
+    await type('x');
+    await desk.page.getByText('This is locked and stays as it is.').waitFor();
+    expect(await line(3).innerText()).to.equal(was);
+    await press('Control+\\');
+    await press('End');
+    await type(' Still.');
+    expect(await line(3).innerText()).to.equal(`${was} Still.`);
+    await press('Control+z');
+    await press('Control+z');
+    await press('Control+z');
+    await saved();
+    expect((await texts())[3]).to.equal(was);
+  });
+
+  it('finds whole words and patterns, and replaces them as one change', async () => {
+    await open();
+    await line(0).click();
+    await press('F8');
+    await type('trough');
+    await desk.page.getByRole('button', { name: 'whole word' }).click();
+    const count = Number(
+      /of (\d+)/.exec(await desk.page.getByRole('search').getByRole('status').innerText())![1],
+    );
+    const before = (await texts()).join('\n');
+    expect(count).to.equal(before.match(/(?<![\p{L}])trough(?![\p{L}])/giu)!.length);
+    await desk.page.getByLabel('Replace with').fill('basin');
+    await desk.page.getByRole('button', { name: /Replace all/ }).click();
+    await saved();
+    expect((await texts()).join('\n')).to.equal(before.replace(/(?<![\p{L}])trough(?![\p{L}])/giu, 'basin'));
+    await press('Escape');
+    await press('Control+z');
+    await saved();
+    expect((await texts()).join('\n')).to.equal(before);
+  });
+
+  it('answers a note with a proposal; accepted in part, only that part changes; undone, nothing has', async () => {
+    await open();
+    await line(4).click();
+    const before = await texts();
+    await press('F4');
+    await type('shorten this section by half');
+    await press('Enter');
+    await desk.page.getByText('Understood:').waitFor();
+    const boxes = desk.page.locator('aside input[type=checkbox]');
+    const n = await boxes.count();
+    expect(n).to.be.greaterThan(1);
+    await boxes.first().uncheck();
+    await desk.page.getByRole('button', { name: /^Accept/ }).click();
+    await saved();
+    expect((await texts()).length).to.equal(before.length - n + 1);
+    await desk.page.getByLabel('in plain words').fill('make it pop');
+    await press('Enter');
+    await desk.page.getByText('I don’t know this change.').waitFor();
+    await press('Escape');
+    await press('Control+z');
+    await saved();
+    expect(await texts()).to.deep.equal(before);
+    expect(await axe(desk.page)).to.deep.equal([]);
+  });
+
+  it('own words: key words, live checks, one key goes on, what was there stays a take', async () => {
+    await open();
+    await press('F9');
+    const box = desk.page.getByLabel('This line in your own words');
+    await box.waitFor();
+    const left = async () =>
+      Number(
+        /(\d+) lines left/.exec(await desk.page.getByRole('main', { name: 'Own words' }).innerText())![1],
+      );
+    const before = await left();
+    await box.fill('It cost £999 in 1771.');
+    await desk.page.getByText('No source has the figure').first().waitFor();
+    await box.fill('Boats ride between river and canal in the city of Marrowgate: that is the Orrin lift.');
+    await desk.page.getByText('Nothing runs on as in the source.').waitFor();
+    await press('Enter');
+    await desk.page.waitForFunction((n) => !document.body.innerText.includes(`${n} lines left`), before);
+    expect(await left()).to.equal(before - 1);
+    await saved();
+    const mine = (await stored()).flatMap((s) => s.lines).find((l) => l.text.startsWith('Boats ride'))!;
+    expect(mine.takes.map((t) => t.text)).to.include(
+      'The Orrin boat lift is a canal lift in the river city of Marrowgate.',
+    );
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await press('Escape');
+    await press('Control+z');
+    await saved();
+  });
+
+  it('keeps takes and comments, and reaches, names, compares and brings back states', async () => {
+    await open();
+    let at = 1;
+    const { doc } = (await desk.server.get(`/scripts/${scriptId}`)).body;
+    const own = plainSections(docFromJson(doc));
+    const all = own.flatMap((s) => s.lines);
+    while (
+      !(await desk.server.post(`/scripts/${scriptId}/tellings`, { line: all[at].id, sections: own })).body
+        .tellings.length
+    )
+      at++;
+    await line(at).click();
+    await press('Control+Shift+.');
+    const takes = desk.page.getByRole('complementary', { name: 'Takes' });
+    await takes.waitFor();
+    const was = await line(at).innerText();
+    await press('Control+;');
+    await desk.page.waitForFunction(
+      ([w, k]) => document.querySelectorAll('.line .words')[k as number]?.textContent !== w,
+      [was, at] as const,
+    );
+    await takes.getByText('earlier,').first().waitFor();
+    await takes.getByRole('button', { name: 'Use' }).first().click();
+    await desk.page.waitForFunction(
+      ([w, k]) => document.querySelectorAll('.line .words')[k as number]?.textContent === w,
+      [was, at] as const,
+    );
+    await desk.page.getByRole('button', { name: 'Close', exact: true }).click();
+    await line(2).click();
+    await press("Control+'");
+    await desk.page.getByLabel('on the selected words').fill('which river?');
+    await press('Enter');
+    await desk.page.getByText('which river?').waitFor();
+    await desk.page.getByRole('button', { name: 'Settled' }).click();
+    await desk.page.getByRole('button', { name: 'Close', exact: true }).click();
+    await saved();
+    const now = await texts();
+    await press('F2');
+    await type('History');
+    await press('Enter');
+    await desk.page.getByRole('button', { name: 'as it began' }).waitFor();
+    await desk.page.getByLabel('name the script as it is now').fill('for the lawyer');
+    await press('Enter');
+    await desk.page.getByRole('button', { name: 'for the lawyer' }).waitFor();
+    await line(0).click();
+    await press('End');
+    await type(' Once.');
+    await saved();
+    await desk.page.getByRole('button', { name: 'for the lawyer' }).click();
+    await desk.page.getByRole('button', { name: 'Bring it all back' }).click();
+    await saved();
+    expect(await texts()).to.deep.equal(now);
+    expect(await axe(desk.page)).to.deep.equal([]);
+  });
+
+  it('moves a line by dragging its clock, and by keys', async () => {
+    await open();
+    const before = await texts();
+    const from = await desk.page.locator('.line .heard').nth(2).boundingBox();
+    const to = await desk.page.locator('.line .heard').nth(4).boundingBox();
+    await desk.page.mouse.move(from!.x + 20, from!.y + 8);
+    await desk.page.mouse.down();
+    await desk.page.mouse.move(to!.x + 20, to!.y + to!.height - 2, { steps: 6 });
+    await desk.page.mouse.up();
+    await saved();
+    const after = await texts();
+    expect(after[4]).to.equal(before[2]);
+    expect([...after].sort()).to.deep.equal([...before].sort());
+    await press('Control+Shift+ArrowUp');
+    await press('Control+Shift+ArrowUp');
+    await saved();
+    expect(await texts()).to.deep.equal(before);
+  });
+
+  it('says a word the channel’s way, and the clock follows', async () => {
+    await open();
+    const total = () => desk.page.getByTestId('total').innerText();
+    const before = await total();
+    await line(1).click();
+    await press('F2');
+    await type('How a word is said');
+    await press('Enter');
+    await desk.page.getByLabel('word', { exact: true }).fill('Orrin');
+    await desk.page.getByLabel('said as (respelled)').fill('the river that nobody can spell');
+    await press('Enter');
+    await desk.page.waitForFunction(
+      (was) => document.querySelector('[data-testid=total]')?.textContent !== was,
+      before,
+    );
+  });
+
+  describe('from a messy draft to a clean read-through, by keyboard alone', () => {
+    let id = '';
+    let keys = 0;
+    const key = async (k: string) => (keys++, press(k));
+    const write = async (t: string) => ((keys += t.length), type(t));
+
+    it('takes it in: the narration as lines, the rest as notes', async () => {
+      await desk.page.goto(`${desk.server.url}/draft`);
+      await desk.page.getByLabel('Paste a draft').focus();
+      await desk.page.evaluate((t) => navigator.clipboard?.writeText(t).catch(() => {}), MESSY);
+      // What Ctrl V does, where the clipboard is not ours to use.
+      await desk.page.keyboard.insertText(MESSY);
+      keys += 2;
+      await desk.page.getByText(/pieces set aside/).waitFor();
+      expect(await axe(desk.page)).to.deep.equal([]);
+      await desk.page.getByRole('button', { name: 'Put it on the Page' }).focus();
+      await key('Enter');
+      await desk.page.waitForURL(/script\/.*page/);
+      id = /script\/([^/]+)/.exec(desk.page.url())![1];
+      await desk.page.waitForSelector('.line .heard');
+      const spoken = (await texts(id)).join(' ');
+      expect(spoken).to.not.match(/VISUAL|NARRATOR|Word count|\[|drone/i);
+      expect(spoken).to.include('He was a quiet man');
+      expect(spoken.split(/\s+/).length).to.be.greaterThan(1400);
+    });
+
+    it('one key says what was set aside, another takes it back', async () => {
+      const before = (await texts(id)).length;
+      await desk.page.locator('.line.noted .words').first().click();
+      await key('Control+Shift+Enter');
+      await saved();
+      expect((await texts(id)).length).to.equal(before + 1);
+      await key('Control+z');
+      await saved();
+      expect((await texts(id)).length).to.equal(before);
+    });
+
+    it('mends what is safe as one change, and the score moves', async () => {
+      await open(id, 'read');
+      const score = async () => Number(await desk.page.getByTestId('score').innerText());
+      await desk.page.waitForFunction(() =>
+        /^\d+$/.test(document.querySelector('[data-testid=score]')?.textContent ?? ''),
+      );
+      await desk.page.getByText(/let stand$/).waitFor({ timeout: 60_000 });
+      const before = await score();
+      await key('F2');
+      await write('Mend all');
+      await key('Enter');
+      await desk.page.waitForFunction(
+        (b) => Number(document.querySelector('[data-testid=score]')?.textContent) > b,
+        before,
+      );
+      let better = await score();
+      for (let i = 0; i < 6; i++) {
+        await key('F2');
+        await write('Mend all');
+        await key('Enter');
+        await desk.page.waitForTimeout(250);
+        better = Math.max(better, await score());
+      }
+      expect(better).to.be.greaterThan(before);
+      expect(await axe(desk.page)).to.deep.equal([]);
+    });
+
+    it('goes from finding to finding, mends one, lets one stand with a reason that stays', async () => {
+      const list = desk.page.getByRole('group', { name: 'Script with findings' });
+      await list.focus();
+      await key('ArrowDown');
+      await desk.page.getByText(/^Finding 1 of/).waitFor();
+      await key('Delete');
+      await desk.page.getByLabel('why it may stand').waitFor();
+      await write('it is how she talks');
+      await key('Enter');
+      await desk.page.getByText(/1 let stand/).waitFor();
+      await desk.page.reload();
+      await desk.page.getByText(/1 let stand/).waitFor({ timeout: 60_000 });
+      await desk.page.getByText('it is how she talks').waitFor();
+      expect(keys).to.be.greaterThan(0);
+    });
+  });
+
+  it('shows an empty script, the dark theme and the side without breaking contrast', async () => {
+    const { channels } = (await desk.server.get('/library')).body as { channels: { id: string }[] };
+    const empty = (
+      await desk.server.post('/scripts', {
+        channelId: channels[0].id,
+        frame: '16:9',
+        mood: 'calm',
+        pace: 150,
+        voice: 'even',
+        target: { kind: 'point', seconds: 60 },
+      })
+    ).body.id as string;
+    await open(empty, 'read');
+    await desk.page.getByText('There is nothing to read yet.').waitFor();
+    await desk.page.evaluate(() => (document.documentElement.dataset.theme = 'dark'));
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await open(scriptId, 'read');
+    await desk.page.getByText(/let stand/).waitFor({ timeout: 60_000 });
+    await desk.page.evaluate(() => (document.documentElement.dataset.theme = 'dark'));
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await open();
+    await desk.page.evaluate(() => (document.documentElement.dataset.theme = 'dark'));
+    await line(2).click();
+    await press('Control+\\');
+    await press('Control+Shift+.');
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await press('Escape');
+    await line(2).click();
+    await press('Control+\\');
+    await saved();
+  });
+
+  it('keeps writing while the server can’t be reached, and sends it when it is back', async () => {
+    await open();
+    await line(0).click();
+    await press('End');
+    await desk.page.route('**/api/**', (r) => r.abort());
+    await type(' Kept.');
+    await desk.page.waitForFunction(
+      () => document.querySelector('[data-testid=save]')?.textContent === 'Kept here',
+    );
+    await desk.page.unroute('**/api/**');
+    await saved();
+    // The browser says of each request that it failed; that is the point.
+    desk.errors.length = 0;
+    expect((await texts())[0]).to.match(/Kept\.$/);
+  });
+
+  it('measures a channel, switches a rule off and on', async () => {
+    const { channels } = (await desk.server.get('/library')).body as {
+      channels: { id: string; name: string }[];
+    };
+    await desk.page.goto(`${desk.server.url}/channel/${channels[0].id}`);
+    await desk.page.getByRole('button', { name: /^Measure its/ }).click();
+    await desk.page.getByText(/drafts, takes and the read-through follow it/).waitFor();
+    expect(await desk.page.locator('section[aria-label="House style"] tbody tr').count()).to.be.at.least(24);
+    await desk.page.getByLabel('Filler').uncheck();
+    await desk.page.waitForFunction(
+      () => !(document.querySelector('input[type=checkbox]:not(:checked)') === null),
+    );
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await desk.page.reload();
+    expect(await desk.page.getByLabel('Filler').isChecked()).to.equal(false);
+  });
+});
