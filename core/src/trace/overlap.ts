@@ -45,14 +45,42 @@ export interface Overlap {
   lines: LineOverlap[];
 }
 
+/** Stretches of lines inside a quotation that runs over several of them: to the letter, like any other. */
+function speechOver(lines: readonly string[]): (readonly [number, number])[][] {
+  let open = false;
+  let since = 0;
+  return lines.map((text) => {
+    const out: (readonly [number, number])[] = [];
+    let from = open ? 0 : -1;
+    if (open && ++since > LONGEST_SPEECH) open = false;
+    for (const m of text.matchAll(/[“”]/g))
+      if (m[0] === '“') {
+        // A line inside a quotation may open it again, as printers do.
+        if (from < 0) from = m.index;
+        open = true;
+        since = 0;
+      } else {
+        if (from >= 0) out.push([from, m.index + 1]);
+        from = -1;
+        open = false;
+      }
+    if (open && from >= 0) out.push([from, text.length]);
+    return out;
+  });
+}
+/** A quotation that nobody closes is let go after so many lines. */
+const LONGEST_SPEECH = 6;
+
 /** Overlap of a script, line by line. A run may go on over the end of a line. Linear in the script's length. */
 export function overlap(lines: readonly string[], index: SourceIndex): Overlap {
   const flat: { key: string; line: number; start: number; end: number }[] = [];
   /** Where a quotation interrupts: no run crosses it. */
   const breaks = new Set<number>();
+  const speech = speechOver(lines);
   lines.forEach((text, line) => {
     for (const w of comparedWords(text, index.names)) {
-      if (w.quoted) breaks.add(flat.length);
+      if (w.quoted || speech[line].some(([from, to]) => w.start >= from && w.end <= to))
+        breaks.add(flat.length);
       else if (!w.name) flat.push({ key: w.key, line, start: w.start, end: w.end });
     }
   });

@@ -94,3 +94,25 @@ describe('support', () => {
     expect(why('One of them was Oona Barrick.')).to.deep.equal([]);
   });
 });
+
+describe('a quotation over several lines', () => {
+  const said = [
+    'She said: “It felt like standing on the deck of a ferry.',
+    'Then everyone started to walk in step and that made it worse.”',
+    'Nobody on the bridge that morning knew what to do about it.',
+  ];
+  it('is to the letter like any other, and counts in no overlap', () => {
+    const result = overlap(said, indexSources([said.join(' ')]));
+    expect(result.lines.map((l) => l.words)).to.deep.equal([2, 0, 12]);
+    expect(result.lines[2].shared).to.equal(12);
+  });
+  it('that nobody closes is let go after six lines', () => {
+    const lines = [
+      '“It began.',
+      ...Array.from({ length: 9 }, () => 'One two three four five six seven eight nine.'),
+    ];
+    const { lines: counted } = overlap(lines, indexSources(['nothing']));
+    expect(counted[1].words).to.equal(0);
+    expect(counted[9].words).to.equal(9);
+  });
+});

@@ -125,6 +125,7 @@ export function OwnWords({ session, onClose }: { session: ScriptSession; onClose
             rows={3}
             className="field w-full resize-none font-serif text-[18.5px] leading-[26px] mt-2"
             aria-label="This line in your own words"
+            data-line={current.id}
             placeholder="Say it in your own words"
             value={text}
             spellCheck
