@@ -11,6 +11,7 @@ export const ERRORS = {
   'step-refused': { status: 422, message: 'This change does not fit the script.' },
   behind: { status: 409, message: 'The script has changed elsewhere since.' },
   'settings-behind': { status: 409, message: 'These settings were changed elsewhere since.' },
+  'service-silent': { status: 502, message: 'The text service gave no answer.' },
   'too-many': { status: 429, message: 'Too many requests at once. Wait a moment and try again.' },
   internal: {
     status: 500,

@@ -1,7 +1,8 @@
-/** The built server: DATABASE_URL, PORT, URSPRUNG_DEMO and URSPRUNG_READ_INSIDE (hosts inside the network that may be read, "host:port,…") from the environment. Prints its address when it serves. */
+/** The built server: DATABASE_URL, PORT, URSPRUNG_DEMO and URSPRUNG_READ_INSIDE (hosts inside the network that may be read, "host:port,…") from the environment; a text service by URSPRUNG_MODEL_URL, _KEY and _NAME. Prints its address when it serves. */
 import { fileURLToPath } from 'node:url';
 import { loadDemo } from '@ursprung/demo';
 import { startNewsDesk } from '@ursprung/standins';
+import { modelFrom } from './model.ts';
 import { startServer } from './start.ts';
 
 const { DATABASE_URL, PORT, URSPRUNG_DEMO, URSPRUNG_READ_INSIDE } = process.env;
@@ -19,6 +20,7 @@ const running = await startServer({
   worker: here('./worker.js'),
   webFolder: fileURLToPath(here('../../web/dist')),
   log: (line) => process.stderr.write(`${line}\n`),
+  model: modelFrom(process.env),
   links: { allow: inside.map((h) => h.trim()).filter(Boolean) },
 });
 if (desk) await loadDemo(running.service);

@@ -10,11 +10,13 @@ import {
 } from '@ursprung/core/script';
 import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
-import type { Revised } from '@ursprung/core/revise';
+import { answered, orderOf, type ReviseContext, type Revised } from '@ursprung/core/revise';
 import type { z } from 'zod';
 import type { channelPatch, reviseInput } from './api.ts';
 import { ApiError } from './errors.ts';
+import type { TextModel } from './model.ts';
 import type { Service } from './service.ts';
+import { getClock } from './tools.ts';
 import type { TextWork } from './work.ts';
 
 /** Steps made within this time of one another are shown as one stretch of work, in milliseconds. */
@@ -39,6 +41,7 @@ export class PageDesk {
     private readonly service: Service,
     private readonly work: TextWork,
     private readonly now: () => Date,
+    private readonly model: TextModel | null = null,
   ) {}
 
   private get models() {
@@ -130,6 +133,27 @@ export class PageDesk {
       ...(first ? { from: { document: first.source.document, options: first.options } } : {}),
       salt: randomUUID().slice(0, 8),
     });
+  }
+
+  /** Where a note goes when it is put to the text service; null while none is configured. */
+  get modelHost(): string | null {
+    return this.model?.host ?? null;
+  }
+
+  /** A note beyond our operations, put to the text service: the same proposal, the same trace and checks. */
+  async ask(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
+    if (!this.model) throw new ApiError('not-found', 'No text service is configured.');
+    const row = await this.service.scriptRow(id);
+    const sources = await this.service.sourcesOf(id);
+    const context: ReviseContext = {
+      sections: sections as unknown as PlainSection[],
+      selection: selection ?? null,
+      title: row.settings.title,
+      sources: sources.map((s) => ({ letter: s.letter, text: s.document.text, facts: s.facts })),
+      fresh: () => randomUUID().slice(0, 8),
+    };
+    const answer = await this.model.answer(orderOf(note, context));
+    return answered(note, answer, context, { clock: getClock(row.settings.voice, row.settings.pace) });
   }
 
   /** Other safe ways to tell a line; none without sources. */

@@ -65,6 +65,10 @@ export function pageRoutes(page: PageDesk, voice: (pace: number) => VoicePort): 
   router.post('/scripts/:id/revise', async (req, res) => {
     res.json(await page.revise(id(req), body(reviseInput, req)));
   });
+  router.get('/model', (_req, res) => void res.json({ host: page.modelHost }));
+  router.post('/scripts/:id/ask', async (req, res) => {
+    res.json(await page.ask(id(req), body(reviseInput, req)));
+  });
   router.post('/scripts/:id/tellings', async (req, res) => {
     const { line, sections } = body(tellingsInput, req);
     res.json({ tellings: await page.tellings(id(req), line, sections as unknown as PlainSection[]) });

@@ -4,6 +4,7 @@ import { connect } from './db/connect.ts';
 import { migrate } from './db/migrate.ts';
 import { makeApp } from './app.ts';
 import type { LinkSettings } from './link.ts';
+import type { TextModel } from './model.ts';
 import { PageDesk } from './page.ts';
 import { Readings } from './readings.ts';
 import { Service } from './service.ts';
@@ -25,6 +26,8 @@ export interface StartOptions {
   log?: (line: string) => void;
   /** Hosts inside the network that may be read: the stand-in news desk. */
   links?: LinkSettings;
+  /** A text service for what our own operations can't do. */
+  model?: TextModel | null;
 }
 
 export async function startServer(options: StartOptions): Promise<Running> {
@@ -46,7 +49,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
   const app = makeApp({
     service,
     readings,
-    page: new PageDesk(service, work, now),
+    page: new PageDesk(service, work, now, options.model ?? null),
     ...(options.webFolder ? { webFolder: options.webFolder } : {}),
     ...(options.log ? { log: options.log } : {}),
   });

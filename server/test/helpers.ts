@@ -1,6 +1,7 @@
 /** A server on a database of its own, for one test file. */
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
+import type { TextModel } from '../src/model.ts';
 import { startServer, type LinkSettings, type Running } from '../src/index.ts';
 
 export interface Answer {
@@ -31,7 +32,11 @@ async function admin<T>(url: string, work: (client: pg.Client) => Promise<T>): P
 }
 
 /** Starts a server on a fresh database; `stop` drops it again. The address of PostgreSQL comes from bin/test. */
-export async function freshServer(webFolder?: string, links: LinkSettings = {}): Promise<TestServer> {
+export async function freshServer(
+  webFolder?: string,
+  links: LinkSettings = {},
+  model: TextModel | null = null,
+): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run bin/test.');
   const name = `t_${randomBytes(6).toString('hex')}`;
@@ -43,6 +48,7 @@ export async function freshServer(webFolder?: string, links: LinkSettings = {}):
     worker: new URL('../dist/worker.js', import.meta.url),
     ...(webFolder ? { webFolder } : {}),
     links,
+    model,
     log: (line) => process.stderr.write(`${line}\n`),
   });
   const raw: TestServer['raw'] = (method, path, body, headers = {}) =>

@@ -202,6 +202,9 @@ export const api = {
   unnameVersion: (id: string, nameId: string) => call('DELETE', `/scripts/${id}/names/${nameId}`, {}),
   revise: (id: string, note: string, sections: readonly PlainSection[], selection: Selection | null) =>
     call<Revised>('POST', `/scripts/${id}/revise`, { note, sections, selection }),
+  modelHost: () => call<{ host: string | null }>('GET', '/model'),
+  ask: (id: string, note: string, sections: readonly PlainSection[], selection: Selection | null) =>
+    call<Revised>('POST', `/scripts/${id}/ask`, { note, sections, selection }),
   tellings: (id: string, line: string, sections: readonly PlainSection[]) =>
     call<{ tellings: string[] }>('POST', `/scripts/${id}/tellings`, { line, sections }),
   against: (id: string, sections: readonly PlainSection[]) =>

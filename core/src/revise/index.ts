@@ -1,5 +1,6 @@
 /** Notes: changes asked for in plain words, answered with a proposed change. */
 export * from './accept.ts';
+export * from './outside.ts';
 export * from './propose.ts';
 export { OPERATIONS } from './ops/index.ts';
 export { understand, bareNote } from './understand.ts';

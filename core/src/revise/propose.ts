@@ -114,10 +114,20 @@ export const timingOf =
   (sections) =>
     clock.lines(clockLines(sections)).map(({ ms, words }) => ({ ms, words }));
 
+/** What a change that was made elsewhere would do, told like any other proposal. */
+export const proposalOf = (
+  says: string,
+  understood: Proposal['understood'],
+  sections: PlainSection[],
+  context: ReviseContext,
+  tools: Pick<ReviseTools, 'clock'>,
+  notes: string[] = [],
+): Proposal => ({ ...effects(context, sections, tools), says, understood, sections, notes });
+
 function effects(
   context: ReviseContext,
   sections: PlainSection[],
-  { clock }: ReviseTools,
+  { clock }: Pick<ReviseTools, 'clock'>,
 ): Pick<Proposal, 'changes' | 'beforeMs' | 'afterMs' | 'openLoops' | 'overlap' | 'unsupported'> {
   const compared = compareScripts(context.sections, sections, timingOf(clock));
   const changes = compared.sections.flatMap((s) =>

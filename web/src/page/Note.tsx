@@ -1,5 +1,5 @@
 /** A note in plain words and its answer: a proposed change, taken whole, in part, or not. */
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { acceptedIn, type Proposal } from '@ursprung/core/proposal';
 import { api, type Revised } from '../api.ts';
@@ -20,6 +20,12 @@ function selectionOf(session: ScriptSession) {
   return { lines, marked: !empty, ...(section ? { section } : {}) };
 }
 
+interface Wish {
+  text: string;
+  /** Put to the text service instead of our own operations. */
+  outside?: boolean;
+}
+
 const TRY = [
   'shorten this section by half',
   'no greeting',
@@ -32,11 +38,16 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
   const [note, setNote] = useState('');
   const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
   const input = useRef<HTMLInputElement>(null);
+  const model = useQuery({ queryKey: ['model'], queryFn: api.modelHost, staleTime: Infinity });
   useEffect(() => input.current?.focus(), []);
   const ask = useMutation({
-    mutationFn: async (text: string): Promise<{ revised: Revised; on: typeof session.snapshot.sections }> => {
+    mutationFn: async ({
+      text,
+      outside,
+    }: Wish): Promise<{ revised: Revised; on: typeof session.snapshot.sections }> => {
       const on = session.snapshot.sections;
-      return { revised: await api.revise(session.script.id, text, on, selectionOf(session)), on };
+      const send = outside ? api.ask : api.revise;
+      return { revised: await send(session.script.id, text, on, selectionOf(session)), on };
     },
     onSuccess: ({ revised }) => {
       if ('proposal' in revised) setTaken(new Set(revised.proposal.changes.map((c) => c.line)));
@@ -48,7 +59,7 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
     if (!proposal || !answer) return;
     if (answer.on !== session.snapshot.sections) {
       session.say('The script has changed since; the note is asked again.');
-      ask.mutate(note);
+      ask.mutate({ text: note });
       return;
     }
     session.take(acceptedIn(answer.on, proposal, taken), 'note');
@@ -79,7 +90,7 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
         onSubmit={(e) => {
           e.preventDefault();
           if (proposal) accept();
-          else if (note.trim()) ask.mutate(note);
+          else if (note.trim()) ask.mutate({ text: note });
         }}
       >
         <label className="text-ink3">
@@ -114,6 +125,13 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
               <span className="finding">Not done.</span> {answer.revised.cannot}
             </p>
             {answer.revised.took && <p className="text-ink2">It was taken to mean: {answer.revised.took}.</p>}
+            {model.data?.host && (
+              <p>
+                <button className="textpress" onClick={() => ask.mutate({ text: note, outside: true })}>
+                  Send this wish, these lines and their passages to {model.data.host}
+                </button>
+              </p>
+            )}
             {answer.revised.nearest.length > 0 && (
               <p className="text-ink2">Nearest: {answer.revised.nearest.join('; ')}.</p>
             )}
@@ -124,7 +142,7 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
             <p className="columnhead">such as</p>
             {TRY.map((t) => (
               <p key={t}>
-                <button className="quietpress" onClick={() => (setNote(t), ask.mutate(t))}>
+                <button className="quietpress" onClick={() => (setNote(t), ask.mutate({ text: t }))}>
                   {t}
                 </button>
               </p>
