@@ -122,6 +122,30 @@ describe('the command line', function () {
       'The lift failed.\n',
     ));
 
+  it('revises a script by a note: what was understood, what would change, the script as it would be', () => {
+    const script = file('revised.json', run('draft', demo('footbridge.html'), '--seconds', '120').out);
+    const { status, out } = run('revise', script, '--note', 'drop the last line');
+    const revised = JSON.parse(out);
+    expect([status, revised.understood.operation]).to.deep.equal([0, 'drop']);
+    expect(revised.changes).to.have.length(1);
+    expect(revised.changes[0]).to.include({ after: '' });
+    expect(revised.secondsAfter).to.be.lessThan(revised.secondsBefore);
+    expect(revised.script.seconds).to.equal(revised.secondsAfter);
+    const lines = (f: { sections: { lines: unknown[] }[] }) => f.sections.flatMap((s) => s.lines);
+    const before = JSON.parse(readFileSync(script, 'utf8'));
+    expect(lines(revised.script).slice(0, -1)).to.deep.equal(lines(before).slice(0, -2));
+    // Told anew from the sources inside the script file.
+    const another = JSON.parse(run('revise', script, '--note', 'another take of the second section').out);
+    expect(another.understood).to.deep.equal({ operation: 'another-take', scope: 'the second section' });
+    fails(['revise', script, '--note', 'make it pop'], /don’t know this change/);
+    fails(
+      ['revise', script, '--note', 'drop the part about penguins'],
+      /Nothing here is about penguins.*taken to mean/,
+    );
+    fails(['revise', script], /Say what should change/);
+    fails(['revise', file('plain.txt', 'Only words.'), '--note', 'shorter'], /no script file/);
+  });
+
   it('checks plain text without a source: no overlap, nothing unsupported', () => {
     const check = JSON.parse(run('check', file('p.txt', 'The lift failed in 1907. Nobody was hurt.')).out);
     expect([check.overlap, check.unsupported]).to.deep.equal([null, []]);

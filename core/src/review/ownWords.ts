@@ -38,6 +38,8 @@ const LIGHT = new Set([
   'should',
 ]);
 const MOST_WHAT = 6;
+/** Faults that free wording often only seems to have: shown to be looked at, not as wrong. */
+const GUESSED = new Set(['subject', 'whole', 'thing', 'order']);
 const unique = (list: readonly string[]) => [...new Set(list)];
 
 /** The key words of a fact: nouns and names apart from one another, verbs as their base form, values with what they count. */
@@ -81,7 +83,7 @@ export interface TellingCheck {
   shared: LineOverlap;
   close: boolean;
   /** What it claims that the passage does not, in words, with the place where there is one. */
-  faults: readonly { start: number; end: number; says: string }[];
+  faults: readonly { start: number; end: number; says: string; sure: boolean }[];
   /** Values, names and quotations of the passage that are not told. */
   untold: readonly string[];
   /** Whether anything of the passage can be recognised in it: else nothing was really compared. */
@@ -100,6 +102,7 @@ export function checkTelling(
   const unsupported = unsupportedIn(text, sources.stock).map((u) => ({
     start: u.start,
     end: u.end,
+    sure: true,
     says:
       u.why === 'quote'
         ? 'Not a source’s words.'
@@ -114,6 +117,7 @@ export function checkTelling(
             start: Math.max(0, start),
             end: start < 0 ? 0 : start + f.told.length,
             says: says.charAt(0).toUpperCase() + says.slice(1),
+            sure: !GUESSED.has(f.kind),
           };
         })
       : [];

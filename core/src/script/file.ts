@@ -4,7 +4,8 @@ import type { Clock } from '../timing/clock.ts';
 import { seconds } from '../timing/clock.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { SourceDocument } from '../source/document.ts';
-import { LINE_ROLES, SECTION_ROLES, clockLines, type PlainSection } from './schema.ts';
+import { CUT_KINDS } from './clean/piece.ts';
+import { LINE_ROLES, SECTION_ROLES, clockLines, type PlainLine, type PlainSection } from './schema.ts';
 
 export const FRAMES = ['16:9', '9:16', '1:1'] as const;
 export type Frame = (typeof FRAMES)[number];
@@ -33,6 +34,16 @@ const lineSchema = z.object({
   /** The name of a fixed part. */
   part: z.string().max(80).optional(),
   locked: z.boolean().optional(),
+  /** Words to be stressed, as ranges of the text. */
+  stress: z
+    .array(z.object({ start: z.number().int().nonnegative(), end: z.number().int().positive() }))
+    .optional(),
+  /** What was taken out of a pasted draft here. */
+  notes: z
+    .array(
+      z.object({ kind: z.enum(CUT_KINDS), text: z.string().max(20_000), where: z.enum(['before', 'after']) }),
+    )
+    .optional(),
   from: z.array(
     z.object({
       source: z.string().max(10),
@@ -155,6 +166,10 @@ export function scriptFile(
         ...(l.fixedMs === null ? {} : { fixed: seconds(l.fixedMs) }),
         ...(l.locked ? { locked: true } : {}),
         ...(l.fixed ? { part: l.fixed } : {}),
+        ...stressed(l),
+        ...(l.notes?.length
+          ? { notes: l.notes.map(({ kind, text, where }) => ({ kind, text, where })) }
+          : {}),
         from: l.from.map((f) => ({ ...f })),
       };
     });
@@ -187,6 +202,11 @@ export function scriptFile(
   };
 }
 
+const stressed = ({ marks = [] }: PlainLine) => {
+  const list = marks.filter((m) => m.type === 'stress').map(({ start, end }) => ({ start, end }));
+  return list.length ? { stress: list } : {};
+};
+
 /** Sections of a script file as the document's plain form. */
 export function sectionsOfFile(file: ScriptFile): PlainSection[] {
   return file.sections.map((s) => ({
@@ -207,6 +227,8 @@ export function sectionsOfFile(file: ScriptFile): PlainSection[] {
       from: l.from,
       fixed: l.part ?? '',
       takes: [],
+      ...(l.notes?.length ? { notes: l.notes.map((n, i) => ({ ...n, id: `${l.id}N${i + 1}` })) } : {}),
+      ...(l.stress?.length ? { marks: l.stress.map((r) => ({ type: 'stress' as const, ...r })) } : {}),
     })),
   }));
 }

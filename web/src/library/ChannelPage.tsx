@@ -128,8 +128,10 @@ export function ChannelPage() {
                       <td className="py-1">
                         {m.name} <span className="text-ink3">{m.unit === '%' ? '' : m.unit}</span>
                       </td>
-                      <td className="text-right clock">{said(m.middle, m.unit)}</td>
-                      <td className="text-right clock text-ink3">{said(m.spread, m.unit)}</td>
+                      <td className="text-right clock whitespace-nowrap pl-3">{said(m.middle, m.unit)}</td>
+                      <td className="text-right clock text-ink3 whitespace-nowrap pl-3">
+                        {said(m.spread, m.unit)}
+                      </td>
                       <td className="pl-6 font-serif text-ink2">
                         {m.examples.map((e) => (
                           <span key={e} className="block">

@@ -147,8 +147,8 @@ export function OwnWords({ session, onClose }: { session: ScriptSession; onClose
             }}
           />
           <p className="take min-h-6" aria-hidden={!check}>
-            {check && (check.close || check.faults.some((f) => f.end > f.start)) && (
-              <Marked text={text} ranges={check.shared.ranges} faults={check.faults} />
+            {check && (check.close || check.faults.some((f) => f.sure && f.end > f.start)) && (
+              <Marked text={text} ranges={check.shared.ranges} faults={check.faults.filter((f) => f.sure)} />
             )}
           </p>
         </div>
@@ -165,15 +165,15 @@ export function OwnWords({ session, onClose }: { session: ScriptSession; onClose
             </p>
           )}
           {check?.faults.map((f) => (
-            <p key={f.says} className="finding">
-              {f.says}
+            <p key={f.says} className={f.sure ? 'finding' : ''}>
+              {f.sure ? f.says : `Look: ${f.says.charAt(0).toLowerCase()}${f.says.slice(1)}`}
             </p>
           ))}
           {check && !check.tells && (
             <p className="finding">Nothing of the passage can be recognised in it: is it still this fact?</p>
           )}
           {check && check.untold.length > 0 && <p>Not told: {check.untold.join(', ')}.</p>}
-          {check?.tells && !check.faults.length && (
+          {check?.tells && !check.faults.some((f) => f.sure) && (
             <p>Values, names and what is claimed agree with the passage.</p>
           )}
           <button
