@@ -3,10 +3,12 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { writtenWords } from '../../src/language/index.ts';
 import { cleanDraft, readDraft } from '../../src/script/index.ts';
+import { draftTextOfHtml } from '../../src/script/draftFile.ts';
 import { FIFTH } from './drafts/fifth.ts';
 import { FIRST } from './drafts/first.ts';
 import { FOURTH } from './drafts/fourth.ts';
 import { SECOND } from './drafts/second.ts';
+import { SIXTH } from './drafts/sixth.ts';
 import { THIRD } from './drafts/third.ts';
 
 /** What the case shows, the draft, its narration. */
@@ -79,11 +81,13 @@ describe('cleaning a draft', () => {
   for (const spoken of STAYS)
     it(`leaves what is: ${spoken}`, () => expect(cleanDraft(spoken)).to.equal(spoken));
 
-  for (const [what, draft, narration] of [...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH])
-    it(`reads ${what}`, () => expect(cleanDraft(draft)).to.equal(narration));
+  for (const [what, draft, narration] of [...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH])
+    it(`reads ${what}`, () =>
+      expect(cleanDraft(/^<h\d/.test(draft) ? draftTextOfHtml(draft) : draft)).to.equal(narration));
 
   it('changes nothing when done again', () => {
-    for (const [, draft] of [...CASES, ...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH]) {
+    for (const [, raw] of [...CASES, ...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH]) {
+      const draft = /^<h\d/.test(raw) ? draftTextOfHtml(raw) : raw;
       const once = cleanDraft(draft);
       expect(cleanDraft(once), draft).to.equal(once);
     }
@@ -91,7 +95,7 @@ describe('cleaning a draft', () => {
 
   it('makes nothing up, whatever is pasted', () => {
     const piece = fc.constantFrom(
-      ...[...CASES, ...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH].map(([, d]) => d),
+      ...[...CASES, ...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH].map(([, d]) => d),
       ...STAYS,
       '',
       '\t',

@@ -51,6 +51,17 @@ const roundDirects = (inner: string): boolean => {
   );
 };
 
+/** A few words in small letters between two sentences, without a stop of their own, set a scene. */
+const betweenSentences = (m: RegExpExecArray): boolean => {
+  const { input, index } = m;
+  return (
+    /^\p{Ll}[^.!?]{2,30}$/u.test(m[2].trim()) &&
+    m[2].trim().split(/\s+/).length <= 3 &&
+    /[.!?…][”"]?$/.test(input.slice(0, index).trimEnd()) &&
+    /^\s*(?:$|\p{Lu}|[“"])/u.test(input.slice(index + m[0].length))
+  );
+};
+
 interface Rule {
   id: string;
   match: RegExp;
@@ -98,7 +109,8 @@ const RULES: readonly Rule[] = [
   {
     id: 'round',
     match: /\s?([*_]{0,2})\(([^()\n]{0,240})\)\1/g,
-    take: (m) => (roundDirects(m[2]) ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() } : null),
+    take: (m) =>
+      roundDirects(m[2]) || betweenSentences(m) ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() } : null,
   },
   {
     id: 'starred-cue',
@@ -119,7 +131,8 @@ export function spokenPieces(row: string, speaker?: string): Piece[] {
   for (const rule of RULES)
     text = text.replace(rule.match, (...args: unknown[]) => {
       const groups = args.slice(0, -2).filter((a) => typeof a === 'string' || a === undefined);
-      const found = rule.take(groups as unknown as RegExpExecArray);
+      const [index, input] = args.slice(-2) as [number, string];
+      const found = rule.take(Object.assign(groups, { index, input }) as unknown as RegExpExecArray);
       if (!found) return groups[0] as string;
       const rest = found.kind === 'direction' ? restOf(found.cut) : null;
       if (rest !== null) {

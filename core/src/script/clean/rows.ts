@@ -30,8 +30,13 @@ export interface RowRule {
   read: (row: string, context: RowContext) => RowVerdict | null;
 }
 
+/** "VO - …" is a label like "VO: …" when it is in capitals. */
+const DASHED =
+  /^(\s*\**)(VO|V\.O\.|NARRATOR|NARRATION|HOST|AUDIO|VISUALS?|VIDEO|SFX|FX|MUSIC|SOUND|ON[- ]SCREEN(?: TEXT)?|TEXT|GRAPHICS?|B-ROLL|CAMERA)\s+[-–—]\s+(?=\S)/;
+
 const bare = (row: string) =>
   row
+    .replace(DASHED, '$1$2: ')
     .replace(/^\s*(?:>\s?)+/, '')
     .replace(/^\s*(?:[-*•–]|\d{1,2}[.)])\s+(?=\*{0,2}[\p{L}[(])/u, '')
     .replace(/^\s*([*_])(?=[^\s*_])(.*[^\s*_])\1\s*$/, '$2')
@@ -49,7 +54,7 @@ const TIME_TAIL = new RegExp(
 const NARRATOR =
   /^((?:main |lead )?(?:narrator|narration|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*(.*)$/i;
 const PICTURE =
-  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*(.*)$/i;
+  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*(.*)$/i;
 const BRIEF =
   /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*(.*)$/i;
 const COUNT =
@@ -61,7 +66,7 @@ const ABOUT_SCRIPT =
 const CHATTER_START =
   /^(?:sure(?: thing)?|certainly|of course|absolutely|great|got it|okay|ok|no problem|happy to help|perfect|here(?:['’]s| is| are| you go)|below (?:is|you)|i(?:['’]ve| have) (?:written|kept|made|revised|shortened|drafted|added)|as requested|this (?:script|version|draft)|the (?:following|script below)|thanks? for)\b/i;
 const CHATTER_END =
-  /^(?:i hope (?:this|that|you)|let me know|feel free|would you like|do you want me|if you(?:['’]d| would| want| need)|want me to|happy to|this (?:script|version|draft|narration)|the (?:script|total|above)|note:|(?:please )?note that|shall i|should i|i can (?:also|make|adjust)|good luck|enjoy)\b/i;
+  /^(?:i hope (?:this|that|you)|let me know|feel free|would you like|do you want me|if you(?:['’]d| would| want| need)|want me to|happy to|this (?:script|version|draft|narration)|the (?:script|total|above)|note:|(?:please )?note that|shall i|should i|i can (?:also|make|adjust)|i(?:['’]ve| have) (?:removed|tightened|added|changed|made|kept|shortened|cut|trimmed|included|rewritten|adjusted)|good luck|enjoy)\b/i;
 const SECTION_WORD =
   /^(?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main(?: (?:body|content|part|section))?|middle|start|closing|close|ending|call to action|cta|summary|recap|epilogue|prologue|climax|resolution|setup|background|payoff|transition|bridge|sponsor(?: segment)?|thumbnail|title card|credits|the end|end|fin)(?:\s*(?:#?\d+|[IVX]+))?\s*[:.]?$/i;
 const NUMBERED_HEAD =
@@ -148,7 +153,7 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'notes-below',
     read: (row) =>
-      /^(?:script notes?|production notes?|(?:b-?roll|shot|asset|prop|music) list|sources?|references?|key (?:points|takeaways)|fact[- ]check|checklist|hashtags|tags)\s*:$/i.test(
+      /^(?:script notes?|production notes?|(?:b-?roll|shot|asset|prop|music) list|(?:title|thumbnail|hook|headline|video) (?:ideas|options|suggestions)|sources?|references?|key (?:points|takeaways)|fact[- ]check|checklist|hashtags|tags)\s*:$/i.test(
         bare(row).replace(/^#+\s*/, ''),
       )
         ? { type: 'directs', rest: '' }
