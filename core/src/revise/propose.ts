@@ -22,15 +22,14 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
     return { cannot: understood.asks, took: understood.took, nearest: understood.nearest };
   let sections: PlainSection[] = [...context.sections];
   const notes: string[] = [];
+  const refused: { result: { refused: string; nearest?: string }; request: Request }[] = [];
   for (const request of understood.requests) {
     // A scope that a change before has emptied is no longer there.
     const result = request.operation.apply(request, { ...context, sections }, tools);
-    if ('refused' in result)
-      return {
-        cannot: result.refused,
-        took: sentence(request),
-        nearest: result.nearest ? [result.nearest] : [],
-      };
+    if ('refused' in result) {
+      refused.push({ result, request });
+      continue;
+    }
     if (
       !request.operation.id.startsWith('hook') &&
       !['another-take', 'another-hook', 'fit', 'under'].includes(request.operation.id)
@@ -42,7 +41,17 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
     sections = result.sections;
     notes.push(...(result.notes ?? []));
   }
-  const { requests } = understood;
+  if (refused.length === understood.requests.length) {
+    const [{ result, request }] = refused;
+    return {
+      cannot: result.refused,
+      took: sentence(request),
+      nearest: result.nearest ? [result.nearest] : [],
+    };
+  }
+  // Of several wishes, what can be done is proposed, and the rest is said.
+  const requests = understood.requests.filter((r) => !refused.some((x) => x.request === r));
+  for (const r of refused) notes.push(`Not done: ${sentence(r.request)}. ${r.result.refused}`);
   const worked = effects(context, sections, tools);
   if (!worked.changes.length) notes.push(...structural(context.sections, sections));
   return {

@@ -83,6 +83,24 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
     )
   )
     return selected(raw, context);
+  const except =
+    /^(?:everything|all|the rest|all of it|the whole (?:thing|script)) (?:except|but|apart from|other than|besides)(?: for)? (.+)$/.exec(
+      raw,
+    );
+  if (except) {
+    const inner = scopeOf(except[1], context);
+    if ('unknown' in inner) return inner;
+    const kept = new Set(inner.scope.lines);
+    if (inner.scope.type === 'sections')
+      return ofSections(
+        sections.filter((s) => !inner.scope.sections.includes(s.id)),
+        raw,
+      );
+    return ofLines(
+      sections.flatMap((s) => s.lines.filter((l) => !kept.has(l.id))),
+      raw,
+    );
+  }
   const many = /^(?:first|last) (\d+|two|three|four|five) (?:lines|sentences)(?: of (.+))?$/.exec(text);
   if (many)
     return linesWithin(
@@ -205,7 +223,7 @@ function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeR
     new RegExp(`${LINE}s?$`).test(text);
   const exact = sections.filter((s) => s.title && plain(s.title) === text);
   if (exact.length) return ofSections(exact, `“${exact[0].title}”`);
-  if (!topic) return { unknown: `“${raw}” names no part of this script.` };
+  if (!topic) return byName(text, raw, sections);
   const wanted = stems(topic);
   if (!wanted.length) return { unknown: `“${raw}” names no part of this script.` };
   const hits = (t: string) => {
@@ -236,6 +254,28 @@ function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeR
     .sort((a, b) => b.n - a.n);
   if (!scored.length) return { unknown: `Nothing here is about ${topic}.` };
   return ofSections([scored[0].s], `“${scored[0].s.title}”, which tells of ${topic}`);
+}
+
+/** Words of the wish itself are no place. */
+const WISHES =
+  /^(?:open|start|begin|end|finish|close|say|tell|make|put|move|cut|drop|add|ask|use|lock|split|join|mood|tone|voice|style|length|sound|pace|speed)\b/;
+
+/** A bare name or noun, when it is plain where it is: one line, or one section. */
+function byName(text: string, raw: string, sections: readonly PlainSection[]): ScopeResult {
+  const nothing = { unknown: `“${raw}” names no part of this script.` };
+  const wanted = stems(text);
+  if (!wanted.length || text.split(' ').length > 4 || WISHES.test(text)) return nothing;
+  const tells = (l: PlainLine) => {
+    const own = new Set(stems(l.text));
+    return wanted.every((w) => own.has(w));
+  };
+  const where = sections.filter((s) => s.lines.some(tells));
+  if (!where.length) return nothing;
+  if (where.length > 1) return { unknown: `“${raw}” is told of in ${where.length} sections; say which.` };
+  const lines = where[0].lines.filter(tells);
+  return lines.length === 1 && where[0].lines[0] !== lines[0]
+    ? ofLines(lines, `the line about ${text}`)
+    : ofSections(where, `“${where[0].title}”, which tells of ${text}`);
 }
 
 /** Where something is to go: "to the end", "before the turn", "after the second section". */

@@ -43,6 +43,9 @@ function keptWithin(scope: Scope, ms: number, context: ReviseContext, tools: Rev
     context.sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.strength ?? 0.4] as const)),
   );
   const lastId = all[all.length - 1]?.id;
+  // What opens the script stays, unless the opening itself is what must be shorter.
+  const opening = all.find((l) => l.text.trim() && !isGreeting(l.text));
+  const wider = scope.lines.some((id) => !context.sections[0].lines.some((l) => l.id === id));
   const central = lexRank(all.map((l) => l.text));
   const items = all.flatMap((l, i) => {
     if (!ids.has(l.id)) return [];
@@ -65,7 +68,7 @@ function keptWithin(scope: Scope, ms: number, context: ReviseContext, tools: Rev
         line: l,
         cost: Math.max(1, Math.round(times[i].ms / STEP_MS)),
         worth,
-        must: isKept(l, section) || l.id === lastId,
+        must: isKept(l, section) || l.id === lastId || (wider && l === opening),
         leans: LEANS.test(l.text) && l !== section.lines[0],
       },
     ];
