@@ -25,7 +25,6 @@ import { pageRoutes } from './pageRoutes.ts';
 import type { Readings } from './readings.ts';
 import type { Service } from './service.ts';
 import { comparing, readingRoutes, sourceRoutes } from './sourceRoutes.ts';
-import { getClock } from './tools.ts';
 
 export interface AppOptions {
   service: Service;
@@ -145,11 +144,11 @@ export function makeApp({
         'not-found',
         `There is no format “${String(req.params.format).slice(0, 20)}”. Formats: ${writers.map((w) => w.id).join(', ')}.`,
       );
-    const { file, settings } = await service.file(id(req));
+    const { file, settings, clock } = await service.file(id(req));
     res
       .type(`${writer.mime}; charset=utf-8`)
       .attachment(fileName(settings.title, writer.extension))
-      .send(writer.write(file, getClock(settings.voice, settings.pace)));
+      .send(writer.write(file, clock));
   });
   app.use('/api', () => {
     throw new ApiError('not-found');

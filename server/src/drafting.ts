@@ -22,6 +22,8 @@ export interface DraftTask {
     mood: Mood;
     pace: number;
     voice: string;
+    /** How the channel says words. */
+    sayings?: readonly { word: string; say: string }[];
     seed?: number;
     shape?: string;
     must?: string[];
@@ -63,8 +65,8 @@ export async function expected<T>(work: () => T | Promise<T>): Promise<WorkResul
 }
 
 export const drafting = async (document: SourceDocument, asked: Omit<DraftTask['options'], 'target'>) => {
-  const { mood, pace, voice, seed, shape, hook: kind, ...rest } = asked;
-  const tools = { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() };
+  const { mood, pace, voice, sayings, seed, shape, hook: kind, ...rest } = asked;
+  const tools = { tagger: getTagger(), clock: getClock(voice, pace, sayings), solver: await getSolver() };
   const options = { ...rest, mood, seed: seed ?? 1, ...(shape ? { shape: shape as ShapeId } : {}) };
   if (!kind) return { options, tools };
   const material = [{ letter: 'A', document }, ...(asked.others ?? [])].map((o) => ({

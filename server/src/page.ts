@@ -123,6 +123,7 @@ export class PageDesk {
       title,
       voice,
       pace,
+      sayings: await this.service.sayings(row.channelId),
       sources: sources.map((s) => ({
         letter: s.letter,
         text: s.document.text,
@@ -153,7 +154,10 @@ export class PageDesk {
       fresh: () => randomUUID().slice(0, 8),
     };
     const answer = await this.model.answer(orderOf(note, context));
-    return answered(note, answer, context, { clock: getClock(row.settings.voice, row.settings.pace) });
+    const sayings = await this.service.sayings(row.channelId);
+    return answered(note, answer, context, {
+      clock: getClock(row.settings.voice, row.settings.pace, sayings),
+    });
   }
 
   /** Other safe ways to tell a line; none without sources. */

@@ -4,6 +4,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
 import type { Carries, Redone } from '@ursprung/core/draft';
 import type { HouseStyle } from '@ursprung/core/measure';
+import type { Clock } from '@ursprung/core/timing';
 import { SHAPE_IDS, briefSchema, houseOf } from '@ursprung/core/plan';
 import {
   DEFAULT_PACE,
@@ -35,6 +36,7 @@ import type {
   stepsInput,
   Marks,
   Rights,
+  Saying,
   ScriptRowSettings,
 } from './api.ts';
 import { defineModels, type Models, type ScriptRow } from './db/models.ts';
@@ -106,7 +108,7 @@ export class Service {
         settings: row.settings,
         updatedAt: row.updatedAt,
         sourceIds: own.map((o) => o.sourceId),
-        ...this.timed(row, sections),
+        ...this.timed(row, sections, channelRows.find((c) => c.id === row.channelId)?.settings.sayings),
       };
     });
     return {
@@ -131,8 +133,8 @@ export class Service {
     };
   }
 
-  private timed(row: ScriptRow, sections: readonly PlainSection[]) {
-    const times = getClock(row.settings.voice, row.settings.pace).lines(clockLines(sections));
+  private timed(row: ScriptRow, sections: readonly PlainSection[], sayings?: Saying[]) {
+    const times = getClock(row.settings.voice, row.settings.pace, sayings).lines(clockLines(sections));
     let at = 0;
     const parts = sections.map((s) => ({
       title: s.title,
@@ -200,6 +202,7 @@ export class Service {
       mood,
       pace,
       voice,
+      sayings: await this.sayings(row.channelId),
       seed,
       ...(SHAPES.has(shape) ? { shape } : {}),
       ...(brief ? { brief } : {}),
@@ -327,6 +330,7 @@ export class Service {
             mood: input.mood,
             pace: input.pace,
             voice: input.voice,
+            sayings: channel.settings.sayings ?? [],
             seed: input.seed,
             ...(input.shape ? { shape: input.shape } : {}),
             ...(brief ? { brief } : {}),
@@ -522,19 +526,22 @@ export class Service {
   }
 
   /** The script as a script file, for the writers. */
-  async file(id: string): Promise<{ file: ScriptFile; settings: ScriptRowSettings }> {
+  async file(id: string): Promise<{ file: ScriptFile; settings: ScriptRowSettings; clock: Clock }> {
     const row = await this.scriptRow(id);
+    const clock = getClock(row.settings.voice, row.settings.pace, await this.sayings(row.channelId));
     const sources = await this.sourcesOf(id);
     const printed = sources.map((s) => ({ id: s.letter, ...printedSource(s.document, s.facts) }));
     return {
-      file: scriptFile(
-        row.settings,
-        plainSections(docFromJson(row.doc)),
-        getClock(row.settings.voice, row.settings.pace),
-        printed,
-      ),
+      file: scriptFile(row.settings, plainSections(docFromJson(row.doc)), clock, printed),
       settings: row.settings,
+      clock,
     };
+  }
+
+  /** How a channel says words; the clock and the voice follow it. */
+  async sayings(channelId: string): Promise<Saying[]> {
+    const channel = await this.models.channels.findOne({ where: this.own({ id: channelId }) });
+    return channel?.settings.sayings ?? [];
   }
 
   async patchSettings(id: string, { revision, settings }: z.infer<typeof settingsPatch>) {

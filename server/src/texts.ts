@@ -23,6 +23,7 @@ export interface ReviseTask {
   title: string;
   voice: string;
   pace: number;
+  sayings: readonly { word: string; say: string }[];
   sources: ReviewSource[];
   /** To tell anew; absent without sources. */
   from?: DraftTask;
@@ -46,7 +47,7 @@ export const clean = (task: { bytes: Uint8Array }): Promise<WorkResult<CleanedDr
 
 export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
   expected(async () => {
-    const clock = getClock(task.voice, task.pace);
+    const clock = getClock(task.voice, task.pace, task.sayings);
     let n = 0;
     const context = {
       sections: task.sections,

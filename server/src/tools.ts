@@ -19,13 +19,21 @@ export const getTagger = (): Tagger => (tagger ??= makeTagger());
 export const getSolver = (): Promise<Solver> =>
   (solver ??= import('highs').then((m) => m.default() as unknown as Promise<Solver>));
 
-/** A clock for a voice and pace; kept, so that its word times are shared by all that ask. */
-export function getClock(voice: Voice | string = DEFAULT_VOICE, pace?: number): Clock {
+/** A clock for a voice, a pace and a channel's sayings; kept, so that its word times are shared by all that ask. */
+export function getClock(
+  voice: Voice | string = DEFAULT_VOICE,
+  pace?: number,
+  sayings: readonly { word: string; say: string }[] = [],
+): Clock {
   const data = typeof voice === 'string' ? (SHIPPED_VOICES[voice] ?? DEFAULT_VOICE) : voice;
-  const key = `${data.id}\0${data.calibration.recordings}\0${pace ?? ''}`;
+  const key = `${data.id}\0${data.calibration.recordings}\0${pace ?? ''}\0${sayings.map((x) => `${x.word}=${x.say}`).join()}`;
   const known = clocks.get(key);
   if (known && known.voice === data) return known;
-  const clock = makeClock(getPronouncer(), { voice: data, ...(pace ? { pace } : {}) });
+  const clock = makeClock(getPronouncer(), {
+    voice: data,
+    ...(pace ? { pace } : {}),
+    ...(sayings.length ? { sayings: new Map(sayings.map((x) => [x.word, x.say])) } : {}),
+  });
   if (clocks.size > 20) clocks.clear();
   clocks.set(key, clock);
   return clock;

@@ -169,6 +169,22 @@ describe('what the Page asks of the server', function () {
     });
     expect(patched.body.settings).to.deep.include({ rulesOff: ['filler'], pace: 150 });
     expect((await script()).channel.sayings).to.deep.equal([{ word: 'Orrin', say: 'ORR-in' }]);
+    // Every clock follows: the library's, the files', a note's.
+    const ms = async () =>
+      (await server.get('/library')).body.scripts.find((s: { id: string }) => s.id === scriptId).ms;
+    const before = await ms();
+    const say = { word: 'bridge', say: 'the bridge that nobody could name without a breath' };
+    await server.patch(`/channels/${channelId}`, { settings: { sayings: [say] } });
+    expect(await ms()).to.be.greaterThan(before + 2000);
+    const { proposal } = (
+      await server.post(`/scripts/${scriptId}/revise`, {
+        note: 'lock the ending',
+        sections: await sections(),
+      })
+    ).body;
+    expect(proposal.beforeMs).to.equal(await ms());
+    const file = await (await server.raw('GET', `/scripts/${scriptId}/export/json`)).json();
+    expect(Math.round((file as { seconds: number }).seconds * 1000)).to.equal(await ms());
     expect((await server.patch(`/channels/${channelId}`, { settings: { pace: 5 } })).status).to.equal(400);
   });
 

@@ -60,13 +60,24 @@ export function Rehearse({ session, onClose }: { session: ScriptSession; onClose
     return () => cancelAnimationFrame(frame);
   };
 
+  /** The channel's way of saying words, for the voice as for the clock. */
+  const asSaid = (text: string) =>
+    (session.channel?.sayings ?? []).reduce(
+      (t, { word, say }) =>
+        t.replace(
+          new RegExp(`(?<![\\p{L}])${word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}])`, 'giu'),
+          () => say,
+        ),
+      text,
+    );
+
   const speak = (): (() => void) => {
     const lines = ahead();
     let stopped = false;
     const audio = new Audio();
     const urls: string[] = [];
     void (async () => {
-      const fetchLine = (i: number) => (i < lines.length ? api.voice(lines[i].text, pace) : null);
+      const fetchLine = (i: number) => (i < lines.length ? api.voice(asSaid(lines[i].text), pace) : null);
       try {
         let next = fetchLine(0);
         for (let i = 0; i < lines.length && !stopped; i++) {
