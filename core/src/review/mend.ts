@@ -2,26 +2,28 @@
 import type { PlainSection } from '../script/schema.ts';
 import type { Finding, LineEdit } from './rule.ts';
 
-/** Sections with edits made. A locked line is never touched; a section keeps at least one line. */
+/** Sections with edits made. A locked line is never touched; a section without lines goes, but never the last one. */
 export function withEdits(sections: readonly PlainSection[], edits: readonly LineEdit[]): PlainSection[] {
   const byLine = new Map<string, LineEdit[]>();
   for (const e of edits) (byLine.get(e.line) ?? byLine.set(e.line, []).get(e.line)!).push(e);
-  return sections.map((s) => {
+  const next = sections.map((s) => {
     if (s.locked) return s;
     let changed = false;
     const lines = s.lines.flatMap((l) => {
       const own = byLine.get(l.id);
       if (!own || l.locked || l.fixed) return [l];
       changed = true;
-      let next = l;
+      let line = l;
       for (const e of own) {
         if ('remove' in e) return [];
-        next = 'text' in e ? { ...next, text: e.text, marks: [] } : { ...next, restMs: e.restMs };
+        line = 'text' in e ? { ...line, text: e.text, marks: [] } : { ...line, restMs: e.restMs };
       }
-      return [next];
+      return [line];
     });
-    return changed && lines.length ? { ...s, lines } : changed ? s : s;
+    return changed ? { ...s, lines } : s;
   });
+  const left = next.filter((s) => s.lines.length);
+  return left.length ? left : [...sections];
 }
 
 /** The edits of all findings whose mend is safe: one a line a round, so that two never meet in one sentence. */

@@ -138,10 +138,13 @@ describe('mends', () => {
     expect(mended).to.be.at.least(5);
     expect(mendAllSafe(sections, findings).mended).to.equal(0);
   });
-  it('never in a locked line, and never the last line of a section', () => {
+  it('never in a locked line, and never the last line of a script', () => {
     const locked = MESSY.map((s) => ({ ...s, lines: s.lines.map((l) => ({ ...l, locked: true })) }));
     expect(mendAllSafe(locked, findings).sections).to.deep.equal(locked);
     expect(withEdits(script(['Welcome back.']), [{ line: 'L1', remove: true }])[0].lines).to.have.length(1);
+    expect(
+      withEdits(script(['Welcome back.'], ['It fell.']), [{ line: 'L1', remove: true }]).map((x) => x.id),
+    ).to.deep.equal(['S2']);
   });
   it('put a quotation, a hedge back as the source has it', () => {
     const text =

@@ -321,15 +321,29 @@ export class ScriptSession {
   undo = () => this.run(undo);
   redo = () => this.run(redo);
 
-  /** Changes title, target, pace… on the server; times follow. */
-  async change(settings: Partial<ScriptRowSettings>): Promise<void> {
+  /** Changes title, target, pace… at once here, then on the server, one after another; times follow. */
+  change(settings: Partial<ScriptRowSettings>): Promise<void> {
+    const before = this.snapshot.settings;
+    this.set({ settings: { ...before, ...settings } });
+    this.reviewing.changed(this.snapshot.settings, this.channel);
+    this.pending++;
+    this.changes = this.changes.then(() => this.sendChange(settings, before));
+    return this.changes;
+  }
+  private changes: Promise<void> = Promise.resolve();
+  private pending = 0;
+
+  private async sendChange(settings: Partial<ScriptRowSettings>, before: ScriptRowSettings): Promise<void> {
     try {
       const next = await api.patchSettings(this.script.id, this.revision, settings);
       this.revision = next.revision;
-      this.set({ settings: next.settings, message: null });
+      // What was changed here since is still on its way.
+      this.pending--;
+      if (!this.pending) this.set({ settings: next.settings, message: null });
       if ('pace' in settings || 'voice' in settings || 'frame' in settings) this.setup();
-      this.reviewing.changed(next.settings, this.channel);
+      this.reviewing.changed(this.snapshot.settings, this.channel);
     } catch (error) {
+      this.pending--;
       if (error instanceof RequestError && error.code === 'settings-behind') {
         const theirs = error.body as unknown as { settings: ScriptRowSettings; revision: number };
         this.revision = theirs.revision;
@@ -337,7 +351,7 @@ export class ScriptSession {
           settings: theirs.settings,
           message: 'Title or length was changed in another window; its values are shown now.',
         });
-      } else this.set({ message: (error as Error).message });
+      } else this.set({ settings: before, message: (error as Error).message });
     }
   }
 
