@@ -30,6 +30,9 @@ export async function openDesk(demo = true, allow: readonly string[] = []): Prom
       '--disable-component-update',
       '--disable-sync',
       '--no-first-run',
+      // A microphone that hums, and nobody to ask for it.
+      '--use-fake-device-for-media-stream',
+      '--use-fake-ui-for-media-stream',
     ],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });

@@ -211,6 +211,38 @@ describe('the Page', function () {
     expect(await texts()).to.deep.equal(before);
   });
 
+  it('rehearses: reads along on its own clock, and a recording sets the pace', async () => {
+    await open();
+    await line(0).click();
+    await press('F2');
+    await type('Rehearse');
+    await press('Enter');
+    const bar = desk.page.getByRole('group', { name: 'Rehearse' });
+    await bar.getByRole('button', { name: 'Read along' }).click();
+    // The first line lasts under three seconds.
+    await desk.page.waitForFunction(() => !document.querySelector('.line')?.classList.contains('chosen'));
+    await bar.getByRole('button', { name: 'Stop' }).click();
+    await bar.getByRole('button', { name: 'with the stand-in voice' }).click();
+    await bar.getByRole('button', { name: 'Stop' }).click();
+    await line(0).click();
+    await bar.getByRole('button', { name: 'Record yourself' }).click();
+    const done = bar.getByRole('button', { name: /^Done/ });
+    await done.waitFor();
+    await desk.page.waitForTimeout(2000);
+    await line(2).click();
+    await done.click();
+    await bar.getByText(/words a minute instead of \d+/).waitFor();
+    const pace = Number(/: (\d+) words a minute/.exec(await bar.innerText())![1]);
+    await bar.getByRole('button', { name: 'Set the clock to this' }).click();
+    await desk.page.waitForFunction(
+      async ([id, p]) =>
+        ((await (await fetch(`/api/scripts/${id}`)).json()) as { settings: { pace: number } }).settings
+          .pace === p,
+      [scriptId, pace] as const,
+    );
+    await bar.getByRole('button', { name: 'Close', exact: true }).click();
+  });
+
   it('says a word the channel’s way, and the clock follows', async () => {
     await open();
     const total = () => desk.page.getByTestId('total').innerText();
