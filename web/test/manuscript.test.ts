@@ -81,9 +81,9 @@ describe('keys of the manuscript', () => {
   it('Backspace at a line’s start joins it to the one before, at a section’s start the sections', () => {
     const w = new Writer(open()).at('Another');
     expect(w.do(key('Backspace'))).to.equal(true);
-    expect(w.lines[0]).to.deep.equal(['One line.Another line.']);
+    expect(w.lines[0]).to.deep.equal(['One line. Another line.']);
     w.at('A third').do(key('Backspace'));
-    expect(w.lines).to.deep.equal([['One line.Another line.', 'A third.']]);
+    expect(w.lines).to.deep.equal([['One line. Another line.', 'A third.']]);
     expect(plainSections(w.state.doc)[0].plannedMs).to.equal(12_000);
   });
 

@@ -216,7 +216,8 @@ export const joinLine: Command = (state, dispatch) => {
   if (dispatch) {
     const before = $line.nodeBefore!;
     const tr = state.tr;
-    if (before.content.size && line.node.content.size) tr.insertText(' ', line.pos - 1);
+    const apart = /\s$/.test(before.textContent) || /^\s/.test(line.node.textContent);
+    if (before.content.size && line.node.content.size && !apart) tr.insertText(' ', line.pos - 1);
     const at = tr.mapping.map(line.pos);
     tr.join(at);
     dispatch(tr.setMeta('ownStep', true).scrollIntoView());
