@@ -1,9 +1,8 @@
 /** `revise`: a note on a script file, answered as a proposed change. */
-import { fitToPlan, makePlan, redoHook, redoLine, redoSection, type DraftTools } from '@ursprung/core/draft';
+import type { DraftTools } from '@ursprung/core/draft';
 import { extractFacts } from '@ursprung/core/facts';
-import { hooksOf } from '@ursprung/core/plan';
-import { propose, type ReviseTools, type Teller } from '@ursprung/core/revise';
-import { scriptFile, sectionsOfFile, type PlainSection, type ScriptFile } from '@ursprung/core/script';
+import { propose, tellerOf, type ReviseTools } from '@ursprung/core/revise';
+import { scriptFile, sectionsOfFile, type ScriptFile } from '@ursprung/core/script';
 import { sourceDocumentSchema, type SourceDocument } from '@ursprung/core/source';
 import { seconds } from '@ursprung/core/timing';
 import { UsageError } from './input.ts';
@@ -53,6 +52,7 @@ export function reviseFile(
     const document = documentOf(s);
     return document ? [{ letter: s.id, document }] : [];
   });
+  const [{ document: source } = { document: null }, ...others] = documents;
   const sections = sectionsOfFile(file);
   let n = 0;
   const result = propose(
@@ -68,7 +68,18 @@ export function reviseFile(
       })),
       fresh: () => `new${++n}`,
     },
-    { ...tools, ...(documents.length ? { teller: tellerOf(file, documents, tools.draft) } : {}) },
+    {
+      ...tools,
+      ...(source
+        ? {
+            teller: tellerOf(
+              source,
+              { target: file.target, mood: file.mood ?? 'calm', seed: file.seed, others },
+              tools.draft,
+            ),
+          }
+        : {}),
+    },
   );
   if ('cannot' in result) {
     const took = result.took ? ` It was taken to mean “${result.took}”.` : '';
@@ -89,31 +100,5 @@ export function reviseFile(
     secondsBefore: seconds(proposal.beforeMs),
     secondsAfter: seconds(proposal.afterMs),
     notes: proposal.notes,
-  };
-}
-
-function tellerOf(
-  file: ScriptFile,
-  documents: readonly { letter: string; document: SourceDocument }[],
-  tools: DraftTools,
-): Teller {
-  const [{ document }, ...others] = documents;
-  const whole = (sections: readonly PlainSection[]) => ({
-    source: document,
-    sections,
-    options: { target: file.target, mood: file.mood ?? ('calm' as const), seed: file.seed, others },
-  });
-  return {
-    hook: (sections, kind) => {
-      if (!kind) return redoHook(whole(sections), tools);
-      const plan = makePlan(document, whole(sections).options, tools);
-      const hook = hooksOf(plan.material, tools, file.seed).find((h) => h.kind === kind);
-      return hook
-        ? redoHook(whole(sections), tools, hook)
-        : { refused: `No fact of the sources carries an opening as a ${kind}.` };
-    },
-    section: (sections, id) => redoSection(whole(sections), id, tools),
-    line: (sections, id) => redoLine(whole(sections), id, tools),
-    fit: (sections) => fitToPlan(whole(sections), tools),
   };
 }

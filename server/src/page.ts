@@ -5,6 +5,7 @@ import {
   docFromJson,
   plainSections,
   scriptSchema,
+  sectionsOfDraft,
   type CleanedDraft,
   type PlainSection,
 } from '@ursprung/core/script';
@@ -188,9 +189,10 @@ export class PageDesk {
     });
     const own = pasted.length ? [] : rows.map((r) => plainSections(docFromJson(r.doc)));
     const cleaned = await Promise.all(pasted.map((text) => this.work.clean(new TextEncoder().encode(text))));
-    const scripts = [...own, ...cleaned.map(sectionsOf)].filter((s) =>
-      s.some((x) => x.lines.some((l) => l.text.trim())),
-    );
+    const scripts = [
+      ...own,
+      ...cleaned.map((d) => sectionsOfDraft(d, () => randomUUID().slice(0, 8))),
+    ].filter((s) => s.some((x) => x.lines.some((l) => l.text.trim())));
     if (!scripts.length)
       throw new ApiError(
         'bad-request',
@@ -215,25 +217,3 @@ export class PageDesk {
     return { differences, style };
   }
 }
-
-const sectionsOf = (draft: CleanedDraft): PlainSection[] =>
-  draft.sections.map((s, i) => ({
-    id: `S${i}`,
-    title: s.title,
-    role: 'ground',
-    plannedMs: 0,
-    locked: false,
-    takes: [],
-    lines: s.lines.map((l, k) => ({
-      id: `S${i}L${k}`,
-      text: l.text,
-      role: 'ground',
-      restMs: l.restMs,
-      fixedMs: null,
-      locked: false,
-      speaker: l.speaker,
-      from: [],
-      fixed: '',
-      takes: [],
-    })),
-  }));

@@ -1,5 +1,5 @@
 /** Text work of the Page that runs in a worker thread: cleaning, notes, style. Expected failures are values. */
-import { fitToPlan, lineTellings, makePlan, redoHook, redoLine, redoSection } from '@ursprung/core/draft';
+import { lineTellings } from '@ursprung/core/draft';
 import { draftText } from '@ursprung/core/drafts';
 import {
   againstStyle,
@@ -8,8 +8,7 @@ import {
   type HouseStyle,
   type StyleDifference,
 } from '@ursprung/core/measure';
-import { hooksOf } from '@ursprung/core/plan';
-import { propose, type Revised, type Selection } from '@ursprung/core/revise';
+import { propose, tellerOf, type Revised, type Selection } from '@ursprung/core/revise';
 import type { ReviewSource } from '@ursprung/core/review';
 import { readDraft, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
 import { frequencyOf } from './frequency.ts';
@@ -60,27 +59,8 @@ export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
     if (!task.from) return propose(task.note, context, tools);
     const { document, options: asked } = task.from;
     const { options, tools: draftTools } = await drafting(document, asked);
-    const whole = (sections: readonly PlainSection[]) => ({
-      source: document,
-      sections,
-      options: { ...options, target: asked.target },
-    });
-    return propose(task.note, context, {
-      ...tools,
-      teller: {
-        hook: (sections, kind) => {
-          if (!kind) return redoHook(whole(sections), draftTools);
-          const plan = makePlan(document, whole(sections).options, draftTools);
-          const hook = hooksOf(plan.material, draftTools, options.seed).find((h) => h.kind === kind);
-          return hook
-            ? redoHook(whole(sections), draftTools, hook)
-            : { refused: `No fact of the sources carries an opening as a ${kind}.` };
-        },
-        section: (sections, id) => redoSection(whole(sections), id, draftTools),
-        line: (sections, id) => redoLine(whole(sections), id, draftTools),
-        fit: (sections) => fitToPlan(whole(sections), draftTools),
-      },
-    });
+    const teller = tellerOf(document, { ...options, target: asked.target }, draftTools);
+    return propose(task.note, context, { ...tools, teller });
   });
 
 export interface TellingsTask extends DraftTask {

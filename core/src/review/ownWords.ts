@@ -2,8 +2,7 @@
 import { stems } from '../facts/centrality.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import type { Fact } from '../facts/facts.ts';
-import type { PlainSection } from '../script/schema.ts';
-import { isClose, overlap, type LineOverlap, type SourceIndex } from '../trace/overlap.ts';
+import { overlap, type LineOverlap } from '../trace/overlap.ts';
 import { FAULT_WORDS, faultsIn } from '../trace/claims.ts';
 import { unsupportedIn } from '../trace/support.ts';
 import type { Tagger } from '../language/tagged.ts';
@@ -150,21 +149,4 @@ export function checkTelling(
     close: shared.shared > 0,
     faults: [...unsupported, ...claims].filter((f) => !seen.has(f.says) && seen.add(f.says)),
   };
-}
-
-/** Lines still in a source's words, in order or worst first (most shared words first). */
-export function closeLines(
-  sections: readonly PlainSection[],
-  index: SourceIndex,
-  order: 'order' | 'worst',
-): { line: string; shared: number; words: number }[] {
-  const lines = sections.flatMap((s) => s.lines.filter((l) => !l.locked && !s.locked && !l.fixed));
-  const found = overlap(
-    lines.map((l) => l.text),
-    index,
-  ).lines.flatMap((o, i) =>
-    o.shared > 0 ? [{ line: lines[i].id, shared: o.shared, words: o.words, close: isClose(o) }] : [],
-  );
-  const list = found.map(({ line, shared, words }) => ({ line, shared, words }));
-  return order === 'order' ? list : [...list].sort((a, b) => b.shared - a.shared);
 }

@@ -128,8 +128,6 @@ export interface Rule {
   name: string;
   /** What one finding takes off the score of 100, and all of them at most. */
   cost: { each: number; most: number };
-  /** Off unless a channel switches it on. */
-  optIn?: true;
   /** Judges one line by itself: kept while the line stays as it is. */
   line?: (
     line: ReviewLine,

@@ -1,7 +1,6 @@
 /** A proposed change, and taking it in part. Loads nothing heavy: pages use it as it is. */
-import type { PlainLine, PlainSection } from '../script/schema.ts';
-
-const linesIn = (sections: readonly PlainSection[]): PlainLine[] => sections.flatMap((s) => [...s.lines]);
+import type { PlainSection } from '../script/schema.ts';
+import { linesIn } from './types.ts';
 
 export interface ProposedChange {
   /** Id of the line, and its section after the change (before it, for a line that goes). */

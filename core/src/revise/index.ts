@@ -4,6 +4,7 @@ export * from './outside.ts';
 export * from './propose.ts';
 export { OPERATIONS } from './ops/index.ts';
 export { understand, bareNote } from './understand.ts';
+export { tellerOf } from './teller.ts';
 export { scopeOf, whereOf } from './scope.ts';
 export { amountOf } from './amount.ts';
 export type {

@@ -6,7 +6,6 @@ import {
   RULES,
   checkScript,
   checkTelling,
-  closeLines,
   grammarFindings,
   isWaived,
   keysOf,
@@ -214,17 +213,6 @@ describe('own words', () => {
     );
     expect(check('Penguins march south.').tells).to.equal(false);
     expect(check('Vey opened it, perhaps.').untold).to.include.members(['48 cables', '3 May 1889']);
-  });
-  it('lists close lines in order, or the closest first', () => {
-    const sections = script([
-      'The council closed it.',
-      'On 3 May 1889 the engineer Ambrose Vey may have opened the lift with 48 cables.',
-      'The engineer Vey may have opened the lift with 48 cables on a wet Monday.',
-    ]);
-    const index = indexSources([text]);
-    expect(closeLines(sections, index, 'order').map((l) => l.line)[0]).to.equal('L2');
-    const worst = closeLines(sections, index, 'worst').map((l) => l.shared);
-    expect(worst).to.deep.equal([...worst].sort((a, b) => b - a));
   });
 });
 
