@@ -2,15 +2,12 @@ import { expect } from 'chai';
 import { docFromJson, plainSections, scriptSchema } from '@ursprung/core/script';
 import { Step, Transform } from 'prosemirror-transform';
 import { ERRORS } from '../src/index.ts';
-import { demoSource } from '@ursprung/demo';
-import { freshServer, type TestServer } from './helpers.ts';
+import { BRIEF, freshServer, toldScript, type TestServer } from './helpers.ts';
 
 const CHANNEL = {
   name: 'Quiet Machinery',
   settings: { frame: '16:9', mood: 'calm', pace: 150, voice: 'even', usual: { from: 300, to: 600 } },
 };
-
-const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
 
 describe('the server on a real PostgreSQL', function () {
   this.timeout(120_000);
@@ -21,18 +18,7 @@ describe('the server on a real PostgreSQL', function () {
 
   before(async () => {
     server = await freshServer();
-    channelId = (await server.post('/channels', CHANNEL)).body.id;
-    sourceId = (
-      await server.post('/sources', { base64: Buffer.from(demoSource('footbridge')).toString('base64') })
-    ).body.id;
-    scriptId = (
-      await server.post('/scripts', {
-        ...BRIEF,
-        channelId,
-        sourceId,
-        target: { kind: 'point', seconds: 180 },
-      })
-    ).body.id;
+    ({ channelId, sourceId, scriptId } = await toldScript(server, 180));
   });
   after(() => server.stop());
 

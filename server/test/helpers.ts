@@ -1,6 +1,7 @@
 /** A server on a database of its own, for one test file. */
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
+import { demoSource } from '@ursprung/demo';
 import type { TextModel } from '../src/model.ts';
 import { startServer, type LinkSettings, type Running } from '../src/index.ts';
 
@@ -81,4 +82,24 @@ export async function freshServer(
       await admin(base, (c) => c.query(`DROP DATABASE ${name} WITH (FORCE)`));
     },
   };
+}
+
+/** How the tests' channels and scripts sound. */
+export const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
+
+/** A channel, the demo's report as source, and a script told from it. */
+export async function toldScript(server: TestServer, seconds: number) {
+  const channelId: string = (
+    await server.post('/channels', {
+      name: 'Quiet Machinery',
+      settings: { ...BRIEF, usual: { from: 60, to: 600 } },
+    })
+  ).body.id;
+  const sourceId: string = (
+    await server.post('/sources', { base64: Buffer.from(demoSource('footbridge')).toString('base64') })
+  ).body.id;
+  const scriptId: string = (
+    await server.post('/scripts', { ...BRIEF, channelId, sourceId, target: { kind: 'point', seconds } })
+  ).body.id;
+  return { channelId, sourceId, scriptId };
 }

@@ -1,12 +1,9 @@
 /** A text service in the common shape, played by a small server here: what is sent, what is taken, what is refused. */
 import { createServer, type Server } from 'node:http';
 import { expect } from 'chai';
-import { demoSource } from '@ursprung/demo';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
 import { modelFrom } from '../src/model.ts';
-import { freshServer, type TestServer } from './helpers.ts';
-
-const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
+import { freshServer, toldScript, type TestServer } from './helpers.ts';
 
 describe('a note put to a text service', function () {
   this.timeout(60_000);
@@ -36,20 +33,7 @@ describe('a note put to a text service', function () {
       URSPRUNG_MODEL_NAME: 'any',
     });
     server = await freshServer(undefined, {}, model);
-    const channelId = (
-      await server.post('/channels', { name: 'C', settings: { ...BRIEF, usual: { from: 60, to: 600 } } })
-    ).body.id;
-    const sourceId = (
-      await server.post('/sources', { base64: Buffer.from(demoSource('footbridge')).toString('base64') })
-    ).body.id;
-    scriptId = (
-      await server.post('/scripts', {
-        ...BRIEF,
-        channelId,
-        sourceId,
-        target: { kind: 'point', seconds: 120 },
-      })
-    ).body.id;
+    ({ scriptId } = await toldScript(server, 120));
     sections = plainSections(docFromJson((await server.get(`/scripts/${scriptId}`)).body.doc));
   });
   after(async () => {

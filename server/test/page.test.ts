@@ -1,10 +1,8 @@
 import { expect } from 'chai';
 import { docFromJson, plainSections, scriptSchema, type PlainSection } from '@ursprung/core/script';
 import { Transform } from 'prosemirror-transform';
-import { demoSource } from '@ursprung/demo';
-import { freshServer, type TestServer } from './helpers.ts';
+import { BRIEF, freshServer, toldScript, type TestServer } from './helpers.ts';
 
-const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
 const CHANNEL = { name: 'Quiet Machinery', settings: { ...BRIEF, usual: { from: 60, to: 600 } } };
 const MESSY = `Sure! Here's your script:
 
@@ -38,18 +36,7 @@ describe('what the Page asks of the server', function () {
 
   before(async () => {
     server = await freshServer();
-    channelId = (await server.post('/channels', CHANNEL)).body.id;
-    const sourceId = (
-      await server.post('/sources', { base64: Buffer.from(demoSource('footbridge')).toString('base64') })
-    ).body.id;
-    scriptId = (
-      await server.post('/scripts', {
-        ...BRIEF,
-        channelId,
-        sourceId,
-        target: { kind: 'point', seconds: 120 },
-      })
-    ).body.id;
+    ({ channelId, scriptId } = await toldScript(server, 120));
   });
   after(() => server.stop());
 

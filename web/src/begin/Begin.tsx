@@ -17,6 +17,7 @@ import {
   lengthProblem as problemOf,
   readLength,
 } from '../brief/fields.tsx';
+import { base64Of } from '../text/base64.ts';
 import { clockText } from '../text/clockText.ts';
 import { KINDS, kindName } from '../sources/kinds.ts';
 import { Strength } from '../sources/Strength.tsx';
@@ -175,11 +176,7 @@ export function Begin() {
       return;
     }
     setProblem(null);
-    const bytes = new Uint8Array(await f.arrayBuffer());
-    let binary = '';
-    for (let i = 0; i < bytes.length; i += 0x8000)
-      binary += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-    reader.start({ base64: btoa(binary) });
+    reader.start({ base64: await base64Of(f) });
   };
   const [problem, setProblem] = useState<string | null>(null);
   const tooLong = carries.data && !lengthProblem && seconds * 1000 > carries.data.longestMs;

@@ -7,6 +7,7 @@ import { api } from '../api.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
+import { base64Of } from '../text/base64.ts';
 import { clockText } from '../text/clockText.ts';
 
 /** Ten times the longest script. */
@@ -59,11 +60,7 @@ export function FinishedDraft() {
     if (f.size > LARGEST)
       return setProblem(`“${f.name}” is ${(f.size / 1048576).toFixed(1)} MB; a draft can have at most 4 MB.`);
     setProblem(null);
-    const bytes = new Uint8Array(await f.arrayBuffer());
-    let binary = '';
-    for (let i = 0; i < bytes.length; i += 0x8000)
-      binary += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-    const base64 = btoa(binary);
+    const base64 = await base64Of(f);
     setFile({ name: f.name, base64 });
     opened.mutate(base64);
   };

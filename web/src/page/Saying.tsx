@@ -1,6 +1,7 @@
 /** How a word is said: respelled for the voice and the clock, or in the letters of the IPA. Kept for the channel. */
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
+import { wordAt } from './commands.ts';
 import type { ScriptSession } from '../script/session.ts';
 
 export function Saying({
@@ -19,10 +20,11 @@ export function Saying({
   useEffect(() => {
     if (!open) return;
     const { from, to, $from } = session.state.selection;
+    const { textContent } = $from.parent;
     const chosen =
       from < to
         ? session.state.doc.textBetween(from, to, ' ')
-        : wordAt($from.parent.textContent, $from.parentOffset);
+        : textContent.slice(...(wordAt(textContent, $from.parentOffset) ?? [0, 0]));
     const known = session.channel?.sayings?.find((s) => s.word.toLowerCase() === chosen.toLowerCase());
     setWord(chosen.slice(0, 60));
     setSay(known?.say ?? '');
@@ -106,10 +108,4 @@ export function Saying({
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
-
-function wordAt(text: string, at: number): string {
-  const before = /[\p{L}\p{N}’'-]*$/u.exec(text.slice(0, at))![0];
-  const after = /^[\p{L}\p{N}’'-]*/u.exec(text.slice(at))![0];
-  return before + after;
 }

@@ -123,7 +123,8 @@ export const toggleStress: Command = (state, dispatch) => {
   );
   return true;
 };
-function wordAt(text: string, at: number): [number, number] | null {
+/** The word around a place in a text, as a range. */
+export function wordAt(text: string, at: number): [number, number] | null {
   let start = at;
   let end = at;
   while (start > 0 && /[\p{L}\p{N}’'-]/u.test(text[start - 1])) start--;

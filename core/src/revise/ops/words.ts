@@ -1,5 +1,6 @@
 /** Words: one for another, simpler, shorter sentences, contractions, spelling. */
 import { safeSplits } from '../../draft/split.ts';
+import { FULL_FORMS, SHORT_FORMS, inForms, type FormPair } from '../../language/contractions.ts';
 import { inflect, type VerbForm } from '../../language/inflect.ts';
 import { outsideQuotes } from '../../draft/ear.ts';
 import { spelled } from '../../draft/settle.ts';
@@ -107,27 +108,8 @@ export const simpler = (text: string): string =>
     PLAIN.reduce((t, [from, to]) => t.replace(from, (w) => cased(w, to)), piece),
   );
 
-const CONTRACT: readonly (readonly [RegExp, string])[] = [
-  [/\b(do|does|did|is|are|was|were|has|have|had|would|could|should) not\b(?=\s+[a-z])/gi, '$1n’t'],
-  [/\bcan(?:not| not)\b(?=\s+[a-z])/gi, 'can’t'],
-  [/\bwill not\b(?=\s+[a-z])/gi, 'won’t'],
-  [/\b(they|we|you) are\b(?=\s+[a-z])/gi, '$1’re'],
-  [/\bI am\b(?=\s+[a-z])/g, 'I’m'],
-  [/\b(it|that|there|he|she|what) is\b(?=\s+[a-z])/gi, '$1’s'],
-];
-const OPEN: readonly (readonly [RegExp, string])[] = [
-  [/\b(do|does|did|is|are|was|were|has|have|had|would|could|should)n[’']t\b/gi, '$1 not'],
-  [/\bcan[’']t\b/g, 'cannot'],
-  [/\bCan[’']t\b/g, 'Cannot'],
-  [/\bwon[’']t\b/gi, 'will not'],
-  [/\b(they|we|you)[’']re\b/gi, '$1 are'],
-  [/\bI[’']m\b/g, 'I am'],
-  [/\b(I|you|we|they)[’']ve\b/gi, '$1 have'],
-  [/\b(I|you|we|they|he|she|it)[’']ll\b/gi, '$1 will'],
-  [/\b(it|that|there|what|here)[’']s\b(?=\s+(?:a|an|the|not|no|in|on|still|so|too|[a-z]+ing)\b)/gi, '$1 is'],
-];
-const byPairs = (pairs: readonly (readonly [RegExp, string])[]) => (text: string) =>
-  outsideQuotes(text, (piece) => pairs.reduce((t, [f, to]) => t.replace(f, to), piece));
+const asForms = (pairs: readonly FormPair[]) => (text: string) =>
+  outsideQuotes(text, (piece) => inForms(piece, pairs));
 
 export const wordOps: readonly Operation[] = [
   {
@@ -210,7 +192,7 @@ export const wordOps: readonly Operation[] = [
       'contract (?:the verbs|everything|it)',
     ],
     apply: ({ scope }, context) =>
-      changedText(scope, context, byPairs(CONTRACT), 'Nothing there can be said shorter.'),
+      changedText(scope, context, asForms(SHORT_FORMS), 'Nothing there can be said shorter.'),
   },
   {
     id: 'expand',
@@ -221,7 +203,7 @@ export const wordOps: readonly Operation[] = [
       '(?:make|sound)(?: {scope})? more formal',
     ],
     apply: ({ scope }, context) =>
-      changedText(scope, context, byPairs(OPEN), 'There are no contractions there.'),
+      changedText(scope, context, asForms(FULL_FORMS), 'There are no contractions there.'),
   },
   {
     id: 'spelling',
