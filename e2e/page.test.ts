@@ -262,21 +262,16 @@ describe('the Page', function () {
 
   describe('from a messy draft to a clean read-through, by keyboard alone', () => {
     let id = '';
-    let keys = 0;
-    const key = async (k: string) => (keys++, press(k));
-    const write = async (t: string) => ((keys += t.length), type(t));
 
     it('takes it in: the narration as lines, the rest as notes', async () => {
       await desk.page.goto(`${desk.server.url}/draft`);
       await desk.page.getByLabel('Paste a draft').focus();
-      await desk.page.evaluate((t) => navigator.clipboard?.writeText(t).catch(() => {}), MESSY);
       // What Ctrl V does, where the clipboard is not ours to use.
       await desk.page.keyboard.insertText(MESSY);
-      keys += 2;
       await desk.page.getByText(/pieces set aside/).waitFor();
       expect(await axe(desk.page)).to.deep.equal([]);
       await desk.page.getByRole('button', { name: 'Put it on the Page' }).focus();
-      await key('Enter');
+      await press('Enter');
       await desk.page.waitForURL(/script\/.*page/);
       id = /script\/([^/]+)/.exec(desk.page.url())![1];
       await desk.page.waitForSelector('.line .heard');
@@ -289,10 +284,10 @@ describe('the Page', function () {
     it('one key says what was set aside, another takes it back', async () => {
       const before = (await texts(id)).length;
       await desk.page.locator('.line.noted .words').first().click();
-      await key('Control+Shift+Enter');
+      await press('Control+Shift+Enter');
       await saved();
       expect((await texts(id)).length).to.equal(before + 1);
-      await key('Control+z');
+      await press('Control+z');
       await saved();
       expect((await texts(id)).length).to.equal(before);
     });
@@ -305,18 +300,18 @@ describe('the Page', function () {
       );
       await desk.page.getByText(/let stand$/).waitFor({ timeout: 60_000 });
       const before = await score();
-      await key('F2');
-      await write('Mend all');
-      await key('Enter');
+      await press('F2');
+      await type('Mend all');
+      await press('Enter');
       await desk.page.waitForFunction(
         (b) => Number(document.querySelector('[data-testid=score]')?.textContent) > b,
         before,
       );
       let better = await score();
       for (let i = 0; i < 6; i++) {
-        await key('F2');
-        await write('Mend all');
-        await key('Enter');
+        await press('F2');
+        await type('Mend all');
+        await press('Enter');
         await desk.page.waitForTimeout(250);
         better = Math.max(better, await score());
       }
@@ -327,17 +322,16 @@ describe('the Page', function () {
     it('goes from finding to finding, mends one, lets one stand with a reason that stays', async () => {
       const list = desk.page.getByRole('group', { name: 'Script with findings' });
       await list.focus();
-      await key('ArrowDown');
+      await press('ArrowDown');
       await desk.page.getByText(/^Finding 1 of/).waitFor();
-      await key('Delete');
+      await press('Delete');
       await desk.page.getByLabel('why it may stand').waitFor();
-      await write('it is how she talks');
-      await key('Enter');
+      await type('it is how she talks');
+      await press('Enter');
       await desk.page.getByText(/1 let stand/).waitFor();
       await desk.page.reload();
       await desk.page.getByText(/1 let stand/).waitFor({ timeout: 60_000 });
       await desk.page.getByText('it is how she talks').waitFor();
-      expect(keys).to.be.greaterThan(0);
     });
   });
 

@@ -19,10 +19,6 @@ export interface Score {
   next: ScoreRow | null;
 }
 
-/** Below this there is trouble, from that on it is well (common practice, no published source). */
-export const TROUBLE = 85;
-export const AIM = 90;
-
 export function scoreOf(findings: readonly Finding[]): Score {
   const counts = new Map<string, number>();
   for (const f of findings) counts.set(f.rule, (counts.get(f.rule) ?? 0) + 1);

@@ -8,7 +8,6 @@ const TIME_PREFIX =
 /** A time that begins a sentence is spoken: "8:16 was when it fell." */
 const SPOKEN_TIME =
   /^\s*\d{1,2}:\d{2}\s+(?:was|is|came|on|in the|that|a\.?m|p\.?m|o[’']clock|and|every|sharp)\b/i;
-const LABELLED = /^\W*(?:narrator|narration|voice[- ]?over|v\.?\/?o\.?|host|audio|speaker)\b[^:\n]{0,40}:/gim;
 
 /** A bracket that opens on one row and closes within four is one row; so is a heading underlined. */
 function joined(text: string): string[] {
@@ -59,7 +58,6 @@ export function freePieces(text: string): Piece[] {
   }
   const rows = all.slice(skip);
   const worded = rows.map((r) => /\S/.test(r));
-  const labelled = (text.match(LABELLED) ?? []).length >= 2;
   const speakers = repeatedSpeakers(rows);
   const onlyTop = rows.filter((r) => /^\s{0,3}#\s/.test(r)).length === 1;
   let before = 0;
@@ -83,7 +81,6 @@ export function freePieces(text: string): Piece[] {
     const context: RowContext = {
       before,
       after: left,
-      labelled,
       onlyTop,
       speakers,
       next: nextAt < 0 ? null : rows[nextAt].trim(),

@@ -13,8 +13,6 @@ export interface RowContext {
   /** How many rows with words stand before and after. */
   before: number;
   after: number;
-  /** Whether the draft labels its narration: then what has another label is not spoken. */
-  labelled: boolean;
   /** Names that stand before a colon at least twice. */
   speakers: ReadonlySet<string>;
   /** Whether one heading of the first rank stands in the whole: the title. */
