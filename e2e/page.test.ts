@@ -26,6 +26,7 @@ describe('the Page', function () {
   };
   /** The page says so, and the server has what the page shows. */
   const saved = async () => {
+    let seen = '';
     for (let i = 0; i < 100; i++) {
       const shown = await desk.page.locator('.line .words').allTextContents();
       const says = await desk.page.getByTestId('save').innerText();
@@ -33,9 +34,11 @@ describe('the Page', function () {
       const kept = await texts(id);
       const same = kept.length === shown.length && kept.every((t, k) => t === shown[k].trim());
       if (says === 'Saved' && same) return;
+      const at = kept.findIndex((t, k) => t !== shown[k]?.trim());
+      seen = `${says}; line ${at}: “${kept[at]}” there, “${shown[at]}” here`;
       await desk.page.waitForTimeout(60);
     }
-    throw new Error('What the page shows did not reach the server.');
+    throw new Error(`What the page shows did not reach the server: ${seen}`);
   };
   const stored = async (id = scriptId): Promise<PlainSection[]> =>
     plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc));
