@@ -39,14 +39,19 @@ export function Rehearse({ session, onClose }: { session: ScriptSession; onClose
   };
 
   const readAlong = (): (() => void) => {
-    const lines = ahead();
-    if (!lines.length) return () => {};
-    const start = performance.now();
-    const from = lines[0].startMs;
+    let lines = ahead();
+    let start = performance.now();
     let at = -1;
     let frame = 0;
     const step = () => {
-      const now = from + performance.now() - start;
+      if (!lines.length) {
+        // The clock has not answered yet.
+        lines = ahead();
+        start = performance.now();
+        frame = requestAnimationFrame(step);
+        return;
+      }
+      const now = lines[0].startMs + performance.now() - start;
       const next = lines.findLastIndex((l) => l.startMs <= now);
       if (next !== at) {
         at = next;
