@@ -9,7 +9,7 @@ export interface Kin {
   of: (stem: string) => { own: readonly string[]; wider: readonly string[] };
   /** 1 for the same synset, 0.6 where one is the next wider of the other, else 0. Symmetric. */
   likeness: (a: string, b: string) => number;
-  /** Whether one is the opposite of the other in a common sense. */
+  /** Whether one is the opposite of the other, or of a wider word for it, in a common sense. */
   opposed: (a: string, b: string) => boolean;
 }
 
@@ -38,7 +38,11 @@ export function openKin(packed: string): Kin {
       if (shares(x.own, y.own)) return 1;
       return shares(x.own, y.wider) || shares(x.wider, y.own) ? WIDER : 0;
     },
-    opposed: (a, b) => shares(entry(a).own, entry(b).opposite) || shares(entry(b).own, entry(a).opposite),
+    opposed: (a, b) => {
+      const [x, y] = [entry(a), entry(b)];
+      const wide = (e: Entry) => [...e.own, ...e.wider];
+      return shares(wide(x), y.opposite) || shares(wide(y), x.opposite);
+    },
   };
 }
 

@@ -192,7 +192,11 @@ export function indexFacts(facts: readonly AlignFact[], kin: Kin | null = null):
       .filter(([fact]) => fact !== first && facts[fact].source === facts[first].source)
       .map(([fact]) => ({
         fact,
-        adds: left.filter((k) => covers(keys[fact], k, kin)).reduce((n, k) => n + weight(k), 0) / total,
+        // A value alone joins no fact: a wrong one stands somewhere else by chance.
+        adds:
+          left
+            .filter((k) => !k.startsWith('#') && covers(keys[fact], k, kin))
+            .reduce((n, k) => n + weight(k), 0) / total,
       }))
       .filter(({ adds }) => adds >= OTHER_ADDS)
       .sort((a, b) => b.adds - a.adds)

@@ -1,0 +1,192 @@
+/** What is denied where the source affirms it, or the other way round; opposites. */
+import type { Check, Retelling, RetoldFault } from './fault.ts';
+import { replacedIn } from './fault.ts';
+import { deniesAtAll, type Segment, type Word } from './text.ts';
+
+const PREDICATES = new Set(['VERB', 'ADJ', 'NOUN']);
+/** Denying in other words: what is affirmed with one of these may be what the source denies. */
+const LESSENS =
+  /\b(?:hardly|barely|seldom|rarely|few|only|without|unless|un\w+ed|too|before|instead|until|less|free of|nor|dis\w+|missing|gone|empty|blind|ban(?:s|ned)?|forbid|won't|no)\b/i;
+
+/** Something else that a telling and a part of the passage have in common: they are about the same. */
+const anchor = (told: readonly Word[], there: Segment, but: readonly (string | null)[], r: Retelling) =>
+  r.passage.segments
+    .filter((s) => Math.abs(s.index - there.index) <= REACH)
+    .some((s) =>
+      s.words.some(
+        (x) =>
+          x.root &&
+          told.some(
+            (w) =>
+              w.root &&
+              !but.includes(w.root) &&
+              !but.includes(x.root) &&
+              ((r.tools.kin?.likeness(x.root!, w.root) ?? 0) > 0 || x.root === w.root),
+          ),
+      ),
+    );
+/** Segments on either side that still belong to one statement. */
+const REACH = 2;
+const segmentOf = (segments: readonly Segment[], w: Word) => segments.find((s) => s.index === w.segment)!;
+
+/** A word of one side and the same word of the other, one denied and one not. */
+function turnedRoots(r: Retelling): RetoldFault[] {
+  const { told, passage, tools } = r;
+  if (told.question) return [];
+  const out: RetoldFault[] = [];
+  const same = (a: Word, b: Word) =>
+    a.root !== null &&
+    b.root !== null &&
+    (a.root === b.root || (a.pos === b.pos && a.pos !== 'NOUN' && tools.kin?.likeness(a.root, b.root) === 1));
+  const denied = (segments: readonly Segment[]) =>
+    segments.flatMap((s) => [...s.denied].map((w) => ({ w, s })));
+  const affirmed = (segments: readonly Segment[]) =>
+    segments
+      .filter((s) => !s.denies && !s.open)
+      .flatMap((s) => s.words.filter((w) => PREDICATES.has(w.pos) && w.root).map((w) => ({ w, s })));
+  const deniedTold = denied(told.segments);
+  const deniedThere = denied(passage.segments);
+  for (const t of deniedTold) {
+    if (t.s.open || !PREDICATES.has(t.w.pos)) continue;
+    if (deniedThere.some((p) => same(p.w, t.w)) || passage.segments.some((s) => s.denies && s.words.some((w) => same(w, t.w)))) continue; // prettier-ignore
+    const against = affirmed(passage.segments).find((p) => same(p.w, t.w));
+    if (!against || LESSENS.test(against.s.words.map((w) => w.text).join(' '))) continue;
+    if (!anchor(told.words, against.s, [t.w.root, against.w.root], r)) continue;
+    out.push({
+      kind: 'denial',
+      start: t.s.words[0].start,
+      end: t.w.end,
+      says: `The source affirms it: “${quoteOf(r, against.s)}”.`,
+    });
+  }
+  for (const p of deniedThere) {
+    if (!PREDICATES.has(p.w.pos)) continue;
+    const against = affirmed(told.segments).find((t) => same(p.w, t.w));
+    if (!against || deniesAtAll(told)) continue;
+    // The same word affirmed elsewhere in the passage may be what is told.
+    if (
+      affirmed(passage.segments).some(
+        (x) => same(x.w, p.w) && x.s.index !== p.s.index && anchor(against.s.words, x.s, [p.w.root], r),
+      )
+    )
+      continue;
+    if (!anchor(told.words, p.s, [p.w.root, against.w.root], r)) continue;
+    out.push({
+      kind: 'denial',
+      start: against.w.start,
+      end: against.w.end,
+      says: `The source denies it: “${quoteOf(r, p.s)}”.`,
+    });
+  }
+  return out.slice(0, 1);
+}
+
+const quoteOf = ({ passage }: Retelling, s: Segment) =>
+  passage.text
+    .slice(s.words[0].start, s.words[s.words.length - 1].end)
+    .replace(/^[\s,;:.–—-]+|[\s,;:.]+$/g, '');
+
+/** Pairs that WordNet has not, or not as words: particles, and ways. */
+const PAIRS: readonly (readonly [string, string])[] = [
+  ['on', 'off'],
+  ['up', 'down'],
+  ['above', 'below'],
+  ['more', 'less'],
+  ['more', 'fewer'],
+  ['left', 'right'],
+  ['inside', 'outside'],
+  ['earlier', 'later'],
+];
+/** Roots by which both sides may be told, so that they oppose nothing. */
+const EITHER = new Set([
+  'new',
+  'old',
+  'young',
+  'long',
+  'short',
+  'first',
+  'last',
+  'day',
+  'night',
+  'man',
+  'woman',
+]);
+
+function opposites(r: Retelling): RetoldFault[] {
+  const { told, passage, tools } = r;
+  const out: RetoldFault[] = [];
+  const lacks = (w: Word, words: readonly Word[]) => !words.some((x) => x.text.toLowerCase() === w.text.toLowerCase() || (w.root && x.root === w.root)); // prettier-ignore
+  for (const t of told.words)
+    for (const p of passage.words) {
+      const opposed =
+        (t.root &&
+          p.root &&
+          kindOf(t) === kindOf(p) &&
+          !(EITHER.has(t.root) && t.text.toLowerCase() === t.root) &&
+          tools.kin?.opposed(t.root, p.root)) ||
+        PAIRS.some(
+          ([a, b]) =>
+            (t.text.toLowerCase() === a && p.text.toLowerCase() === b) ||
+            (t.text.toLowerCase() === b && p.text.toLowerCase() === a),
+        );
+      if (!opposed || !lacks(t, passage.words) || !lacks(p, told.words)) continue;
+      const [st, sp] = [segmentOf(told.segments, t), segmentOf(passage.segments, p)];
+      if (st.denies !== sp.denies) continue;
+      // The passage may say the same beside it.
+      if (t.root && passage.words.some((x) => x !== p && x.root && (tools.kin?.likeness(x.root, t.root!) ?? 0) > 0)) continue; // prettier-ignore
+      if (!t.root && !particleOf(t, r.told.words, p, passage.words)) continue;
+      if (t.root && !anchor(told.words, sp, [t.root, p.root], r)) continue;
+      out.push({
+        kind: 'direction',
+        start: t.start,
+        end: t.end,
+        says: `The source has it the other way: “${p.text}”, not “${t.text}”.`,
+        mend: replacedIn(told.text, t.start, t.end, p.text.toLowerCase()),
+        does: `Say “${p.text.toLowerCase()}”`,
+      });
+    }
+  return out.slice(0, 1);
+}
+
+const kindOf = (w: Word) => (w.pos === 'ADV' ? 'ADJ' : w.pos);
+
+/** Whether both particles belong to the same verb or noun. */
+function particleOf(t: Word, told: readonly Word[], p: Word, passage: readonly Word[]): boolean {
+  const before = (w: Word, words: readonly Word[]) =>
+    words.slice(0, words.indexOf(w)).findLast((x) => x.root !== null && x.segment === w.segment)?.root ??
+    words.slice(words.indexOf(w) + 1).find((x) => x.root !== null && x.segment === w.segment)?.root;
+  const [a, b] = [before(t, told), before(p, passage)];
+  const verb = (w: Word, words: readonly Word[]) => words.findLast((x) => x.start < w.start && x.pos === 'VERB' && x.segment === w.segment)?.lemma; // prettier-ignore
+  return (a !== undefined && a === b) || (verb(t, told) !== undefined && verb(t, told) === verb(p, passage));
+}
+
+/** Everybody where the source has nobody. */
+function everybody(r: Retelling): RetoldFault[] {
+  const { told, passage, tools } = r;
+  const ALL = /\b(?:every(?:one|body)?|all|each|both)\b/i;
+  const NONE = /\b(?:nobody|no one|none|not everyone|not everybody|not all)\b/i;
+  const [a, b] = [ALL.exec(told.plain), NONE.exec(passage.plain)];
+  if (a && b && !/\b(?:no|not|nobody|none|never|n't)\b/i.test(told.plain)) {
+    const shared = [...told.roots].filter((x) => [...passage.roots].some((y) => alike2(x, y, tools.kin)));
+    if (shared.length >= 1)
+      return [
+        {
+          kind: 'denial',
+          start: a.index,
+          end: a.index + a[0].length,
+          says: `The source says “${b[0]}”, not “${a[0]}”.`,
+          ...(a.index === 0 ? { mend: replacedIn(told.text, 0, a[0].length, b[0].charAt(0).toUpperCase() + b[0].slice(1)), does: `Say “${b[0].toLowerCase()}”` } : {}), // prettier-ignore
+        },
+      ];
+  }
+  return [];
+}
+const alike2 = (a: string, b: string, kin: Retelling['tools']['kin']) =>
+  a === b || (kin?.likeness(a, b) ?? 0) > 0;
+
+export const denial: Check = (r) => {
+  const all = everybody(r);
+  if (all.length) return all;
+  const turned = turnedRoots(r);
+  return turned.length ? turned : opposites(r);
+};

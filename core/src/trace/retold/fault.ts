@@ -1,0 +1,82 @@
+/** What a check of a retold line finds, and what it is given. */
+import type { Said, RetoldTools } from './text.ts';
+
+export const RETOLD_KINDS = [
+  'value',
+  'thing',
+  'name',
+  'said',
+  'quote',
+  'hedge',
+  'denial',
+  'direction',
+  'cause',
+  'whole',
+  'order',
+  'nothing',
+] as const;
+export type RetoldKind = (typeof RETOLD_KINDS)[number];
+
+export interface RetoldFault {
+  kind: RetoldKind;
+  /** The words it is about. */
+  start: number;
+  end: number;
+  /** One sentence: what the source says. */
+  says: string;
+  /** The line without the fault, where that can be made without guessing; empty to drop the line. */
+  mend?: string;
+  /** What the mend does, as a press says it. */
+  does?: string;
+}
+
+/** A fact that a line may rest on. */
+export interface PassageFact {
+  source: string;
+  id: string;
+  text: string;
+  /** Who says so, where the source names it. */
+  speaker: string | null;
+  step: number | null;
+}
+
+export interface Retelling {
+  told: Said;
+  /** The fact that the line rests on first: what it is held to. */
+  passage: Said;
+  /** With the other facts it uses: what it may say. */
+  all: Said;
+  facts: readonly PassageFact[];
+  /** The passage with the facts before and behind it. */
+  around: Said;
+  /** Everything the sources say. */
+  stock: Stock;
+  /** The lines before and behind, as they are told. */
+  before: string;
+  behind: string;
+  tools: RetoldTools;
+}
+
+export interface Stock {
+  values: readonly number[];
+  roots: ReadonlySet<string>;
+  /** Lower-case words. */
+  words: ReadonlySet<string>;
+  /** Lower case, marks evened out. */
+  even: string;
+  quotes: readonly string[];
+  /** Every fact, made ready when first asked for. */
+  facts: readonly PassageFact[];
+  said: (fact: PassageFact) => Said;
+}
+
+export type Check = (r: Retelling) => RetoldFault[];
+
+/** A line with a stretch replaced, spaces and capitals at the edges evened out. */
+export function replacedIn(text: string, start: number, end: number, by: string): string {
+  const out = `${text.slice(0, start)}${by}${text.slice(end)}`
+    .replace(/\s+([,.;:!?])/g, '$1')
+    .replace(/\s{2,}/g, ' ')
+    .trim();
+  return /^\s*$/.test(text.slice(0, start)) ? out.charAt(0).toUpperCase() + out.slice(1) : out;
+}

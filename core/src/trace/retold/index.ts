@@ -1,0 +1,120 @@
+/**
+ * Whether a line in free wording still says what its facts say. Each check compares one thing; all see both sides made
+ * ready once. Accusations say in one sentence what the source says, and carry a mend where one can be made without guessing.
+ */
+import { numbersIn, datesIn } from '../../facts/extract.ts';
+import type { Fact } from '../../facts/facts.ts';
+import { quotesIn } from '../../facts/extract.ts';
+import { cause } from './cause.ts';
+import { denial } from './denial.ts';
+import type { Check, PassageFact, RetoldFault, Stock } from './fault.ts';
+import { hedges } from './hedges.ts';
+import { nothing, restsOnNothing } from './nothing.ts';
+import { order } from './order.ts';
+import { predicate } from './predicate.ts';
+import { quotes } from './quotes.ts';
+import { said } from './said.ts';
+import { even, saidOf, type RetoldTools, type Said } from './text.ts';
+import { values } from './values.ts';
+import { whole } from './whole.ts';
+import { names, substituted } from './words.ts';
+
+export { RETOLD_KINDS, type PassageFact, type RetoldFault, type RetoldKind } from './fault.ts';
+export type { RetoldTools } from './text.ts';
+
+/** In the order in which a reader should hear of them. */
+const CHECKS: readonly Check[] = [quotes, names, values, substituted, hedges, denial,
+  predicate, whole, cause, order, said, nothing]; // prettier-ignore
+
+export interface RetoldSource {
+  letter: string;
+  text: string;
+  facts: readonly Pick<Fact, 'id' | 'text' | 'attribution' | 'step' | 'statement'>[];
+}
+
+export interface RetoldLine {
+  text: string;
+  /** The facts it rests on, by source and id. */
+  facts: readonly { source: string; fact: string }[];
+  /** The lines told before and behind it. */
+  before?: string;
+  behind?: string;
+}
+
+/** Checks lines against sources that were made ready once. A line without facts is asked only whether it claims anything. */
+export interface RetoldChecker {
+  check: (line: RetoldLine) => RetoldFault[];
+}
+
+const MOST_KEPT = 4000;
+const SAYING_VERB =
+  /^(?:(?:has|have|had) )?(?:say|says|said|think|thinks|thought|believe|believes|believed|claim|claims|claimed|warn|warns|warned|hope|hopes|hoped)\b/i;
+
+/** Who says so: as the facts have it, or the subject of a verb of saying. */
+const speakerOf = (f: RetoldSource['facts'][number]): string | null =>
+  f.attribution?.text ??
+  (f.statement && SAYING_VERB.test(f.statement.verb.text) ? f.statement.subject.text : null);
+
+export function makeRetoldChecker(sources: readonly RetoldSource[], tools: RetoldTools): RetoldChecker {
+  const facts = sources.flatMap((s) =>
+    s.facts.map((f): PassageFact => ({
+      source: s.letter,
+      id: f.id,
+      text: f.text,
+      speaker: speakerOf(f),
+      step: f.step ?? null,
+    })),
+  );
+  const at = new Map(facts.map((f, i) => [`${f.source}:${f.id}`, i]));
+  const ready = new Map<string, Said>();
+  const prepared = (text: string): Said => {
+    let known = ready.get(text);
+    if (!known) {
+      if (ready.size > MOST_KEPT) ready.clear();
+      ready.set(text, (known = saidOf(text, tools)));
+    }
+    return known;
+  };
+  const whole = sources.map((s) => s.text).join('\n\n');
+  let roots: Set<string> | null = null;
+  const stock: Stock = {
+    values: [
+      ...numbersIn(whole).map((n) => Math.abs(n.value)),
+      ...datesIn(whole).flatMap((d) => d.iso.replace(/^--/, '').split('-').map(Number)),
+      ...(whole.match(/\d+/g) ?? []).map(Number),
+    ],
+    get roots() {
+      return (roots ??= new Set(facts.flatMap((f) => [...prepared(f.text).roots])));
+    },
+    words: new Set(
+      even(whole)
+        .toLowerCase()
+        .match(/[\p{L}\p{M}]+/gu) ?? [],
+    ),
+    even: even(whole).toLowerCase().replace(/\s+/g, ' '),
+    quotes: quotesIn(whole).map((q) => q.text),
+    facts,
+    said: (f) => prepared(f.text),
+  };
+  return {
+    check: ({ text, facts: refs, before = '', behind = '' }) => {
+      const told = prepared(text);
+      const own = refs.flatMap((r) => at.get(`${r.source}:${r.fact}`) ?? []);
+      const passageFacts = own.map((i) => facts[i]);
+      const passage = prepared(passageFacts[0]?.text ?? '');
+      const all = prepared(passageFacts.map((f) => f.text).join(' '));
+      const near = [...new Set(own.flatMap((i) => [i - 1, i, i + 1]))].sort((a, b) => a - b);
+      const around = prepared(near.flatMap((i) => (facts[i]?.source === passageFacts[0]?.source ? [facts[i].text] : [])).join(' ')); // prettier-ignore
+      const input = { told, passage, all, around, facts: passageFacts, stock, before, behind, tools };
+      if (!own.length) {
+        const bare = [...quotes(input), ...names(input), ...values(input)];
+        return [...bare, ...restsOnNothing(told, stock, tools)];
+      }
+      const seen = new Set<string>();
+      return CHECKS.flatMap((c) => c(input)).filter((f) => {
+        const key = `${f.start}:${f.end}`;
+        return !seen.has(key) && seen.add(key);
+      });
+    },
+  };
+}

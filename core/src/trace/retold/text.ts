@@ -1,0 +1,297 @@
+/** A telling and a passage made ready to be compared: segments with what they deny and doubt, roots of content words, values. */
+import { stems } from '../../facts/centrality.ts';
+import { datesIn, numbersIn } from '../../facts/extract.ts';
+import { timesIn } from '../../facts/when.ts';
+import type { Kin } from '../../language/kin.ts';
+import { quotedSpans } from '../../language/quotes.ts';
+import type { TaggedToken, Tagger } from '../../language/tagged.ts';
+
+export interface RetoldTools {
+  tagger: Tagger;
+  kin: Kin | null;
+}
+
+/** A word with its content root; null for function words, light verbs and numbers. */
+export interface Word extends TaggedToken {
+  root: string | null;
+  segment: number;
+}
+/** A stretch between commas, stops and joining words: about a clause. */
+export interface Segment {
+  index: number;
+  words: readonly Word[];
+  /** The words denied here. */
+  denied: ReadonlySet<Word>;
+  /** Whether anything is denied here. */
+  denies: boolean;
+  /** Opened by "if", "whether", "unless"…: what it says is not claimed. */
+  open: boolean;
+}
+export interface Value {
+  value: number;
+  /** "year", "day" (of a month, as month * 100 + day), "minutes", "metres"… or empty. */
+  unit: string;
+  text: string;
+  start: number;
+  end: number;
+  segment: number;
+  /** The root of what is counted, or null. */
+  thing: string | null;
+  inWords: boolean;
+  /** As it stands, before its unit was evened out. */
+  raw: number;
+}
+export interface Said {
+  text: string;
+  /** Quotations blanked out, marks evened out; the same length. */
+  plain: string;
+  words: readonly Word[];
+  segments: readonly Segment[];
+  roots: ReadonlySet<string>;
+  values: readonly Value[];
+  question: boolean;
+}
+
+const CONTENT = new Set(['NOUN', 'PROPN', 'VERB', 'ADJ', 'ADV']);
+const LIGHT =
+  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|give|let|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such|again|ever|never|yet|already|quite|rather|really|thing|way|lot|one|time|away|right|back|out|up|down|off|on)$/;
+const BREAK =
+  /^(?:[;:,.!?()–—]|and|but|so|or|that|which|who|whose|where|when|while|because|although|though|if|after|before|until|till|since|as|than|once|unless|whether|whenever)$/i;
+const OPENS_DOUBT = /^(?:if|whether|unless|whenever|until|till|when|before)$/i;
+const DENIES =
+  /^(?:not|n['’]t|no|never|nobody|none|nothing|neither|nor|without|hardly|barely|seldom|cannot|nowhere)$/i;
+/** Words that deny without a word of denial. */
+const DENIES_BY_MEANING =
+  /^(?:refuse|fail|forbid|ban|lack|stop|prevent|deny|avoid|miss|lose|unable|impossible|dismiss|too|few|rarely|only|free|instead|empty|blind|little)$/;
+
+export const even = (text: string): string => text.replace(/[’‘]/g, "'").replace(/[“”]/g, '"');
+
+/** Same length, with quotations as spaces: what is quoted is its speaker's. */
+export function outsideQuotes(text: string): string {
+  let out = '';
+  let at = 0;
+  for (const [s, e] of quotedSpans(text)) {
+    out += text.slice(at, s) + ' '.repeat(e - s);
+    at = e;
+  }
+  return out + text.slice(at);
+}
+
+/** Adjectives that only look compared. */
+const NO_DEGREE =
+  /^(?:proper|eager|bitter|tender|sober|clever|other|rather|further|later|never|ever|over|after|under|however|together|either|neither|whether|honest|modest|rest|best|west|east|forest|interest)$/;
+/** "longer", "farthest" → the word itself, where it is known. */
+const plainDegree = (lemma: string, kin: Kin | null) => {
+  const m = /^(\w{2,}?)(?:i?er|i?est)$/.exec(lemma);
+  if (!m || !kin || NO_DEGREE.test(lemma)) return lemma;
+  const forms = [m[1], `${m[1]}e`, `${m[1]}y`, m[1].replace(/(.)\1$/, '$1')];
+  return forms.find((f) => kin.of(stems(f)[0] ?? '').own.length > 0) ?? lemma;
+};
+
+const rootOf = (t: TaggedToken, kin: Kin | null): string | null => {
+  if (!CONTENT.has(t.pos) || LIGHT.test(t.lemma) || !/\p{L}{2}/u.test(t.text)) return null;
+  const lemma = t.pos === 'ADJ' || t.pos === 'ADV' ? plainDegree(t.lemma, kin) : t.lemma;
+  return stems(lemma.replace(/'s$/, ''))[0] ?? null;
+};
+
+export function saidOf(text: string, { tagger, kin }: RetoldTools): Said {
+  const plain = even(outsideQuotes(text));
+  const tokens = tagger(plain).filter((t) => t.pos !== 'SPACE' && /\S/.test(t.text));
+  let segment = 0;
+  const words: Word[] = [];
+  tokens.forEach((t, i) => {
+    if (i > 0 && BREAK.test(t.text) && words.some((w) => w.segment === segment)) segment++;
+    words.push({ ...t, root: rootOf(t, kin), segment });
+  });
+  const bySegment = new Map<number, Word[]>();
+  for (const w of words) (bySegment.get(w.segment) ?? bySegment.set(w.segment, []).get(w.segment)!).push(w);
+  const segments = [...bySegment].map(([index, own]): Segment => {
+    const denied = deniedIn(own);
+    return {
+      index,
+      words: own,
+      denied,
+      denies: denied.size > 0 || own.some((_, i) => isDenial(own, i)),
+      open: OPENS_DOUBT.test(own.find((w) => w.pos !== 'PUNCT')?.text ?? ''),
+    };
+  });
+  return {
+    text,
+    plain,
+    words,
+    segments,
+    roots: new Set(words.flatMap((w) => w.root ?? [])),
+    values: valuesOf(plain, words),
+    question: /\?["”']?\s*$/.test(text),
+  };
+}
+
+function isDenial(words: readonly Word[], i: number): boolean {
+  const t = words[i];
+  if (!DENIES.test(t.text)) return false;
+  const next = words[i + 1]?.text.toLowerCase() ?? '';
+  if (/^no$/i.test(t.text) && /^(?:more|less|fewer|later|doubt|matter)$/.test(next)) return false;
+  return !(/^not$/i.test(t.text) && /^(?:only|just|merely|long)$/.test(next));
+}
+
+/** What words of denial deny: the verb or adjective behind "not", the noun behind "no", the verb of "nobody" and "nothing". */
+function deniedIn(words: readonly Word[]): Set<Word> {
+  const out = new Set<Word>();
+  words.forEach((t, i) => {
+    if (!isDenial(words, i)) return;
+    const behind = words.slice(i + 1).find((w) => w.root !== null);
+    const before = words.slice(0, i).findLast((w) => w.root !== null && w.pos === 'VERB');
+    if (/^(?:nothing|nobody|none|nowhere)$/i.test(t.text)) {
+      const verb = before ?? words.slice(i + 1).find((w) => w.root !== null && w.pos === 'VERB');
+      if (verb) out.add(verb);
+    } else if (behind) out.add(behind);
+  });
+  return out;
+}
+
+/** Whether anything in a text denies, by a word of denial or by meaning. */
+export const deniesAtAll = (said: Said): boolean =>
+  said.segments.some((s) => s.denies) || said.words.some((w) => DENIES_BY_MEANING.test(w.lemma));
+
+// ---- values ---------------------------------------------------------------------------------------------------------
+
+/** Units as one base unit and a factor. */
+const UNITS: Readonly<Record<string, readonly [string, number]>> = {
+  second: ['minutes', 1 / 60],
+  minute: ['minutes', 1],
+  hour: ['minutes', 60],
+  day: ['days', 1],
+  night: ['days', 1],
+  week: ['days', 7],
+  fortnight: ['days', 14],
+  month: ['months', 1],
+  year: ['months', 12],
+  decade: ['months', 120],
+  century: ['months', 1200],
+  millimetre: ['metres', 0.001],
+  centimetre: ['metres', 0.01],
+  metre: ['metres', 1],
+  kilometre: ['metres', 1000],
+  meter: ['metres', 1],
+  kilometer: ['metres', 1000],
+  mm: ['metres', 0.001],
+  cm: ['metres', 0.01],
+  m: ['metres', 1],
+  km: ['metres', 1000],
+  gram: ['grams', 1],
+  kilogram: ['grams', 1000],
+  kilo: ['grams', 1000],
+  tonne: ['grams', 1e6],
+  g: ['grams', 1],
+  kg: ['grams', 1000],
+  percent: ['%', 1],
+  '%': ['%', 1],
+  pound: ['£', 1],
+  '£': ['£', 1],
+  dollar: ['$', 1],
+  $: ['$', 1],
+  euro: ['€', 1],
+  '€': ['€', 1],
+};
+/** "two thirds": a part of a whole. */
+const SHARE = /\b(an?|one|two|three|four) (third|quarter|fifth|sixth|tenth)s?\b(?! of an)/gi;
+const SHARES: Readonly<Record<string, number>> = { two: 2, three: 3, four: 4 };
+const PARTS: Readonly<Record<string, number>> = { third: 3, quarter: 4, fifth: 5, sixth: 6, tenth: 10 };
+const FRACTIONS: Readonly<Record<string, number>> = { half: 0.5, 'a quarter': 0.25, 'three quarters': 0.75 };
+const PART_OF =
+  /\b(half|a quarter|three quarters)(?: of)? an? (hour|mile|metre|kilometre|minute|day|year|century)\b/gi;
+const AND_HALF = /\b(an?) (kilometre|mile|hour|metre|year|month|week) and a half\b/gi;
+/** "twelve years": the months of the unit, so that words and figures compare. */
+const CENTURY = /\b(?:an?|one) (dozen|fortnight|century|decade)\b/gi;
+const COUNTS: Readonly<Record<string, [number, string]>> = {
+  dozen: [12, ''],
+  fortnight: [2, 'week'],
+  century: [100, 'year'],
+  decade: [10, 'year'],
+};
+
+function valuesOf(plain: string, words: readonly Word[]): Value[] {
+  const out: Omit<Value, 'segment' | 'thing'>[] = [];
+  const add = (value: number, unit: string, text: string, start: number) => {
+    const [base, factor] = UNITS[unit.toLowerCase().replace(/(?<=..)s$/, '')] ?? ['', 1];
+    out.push({
+      value: Math.round(Math.abs(value) * factor * 1e6) / 1e6,
+      unit: base,
+      text,
+      start,
+      end: start + text.length,
+      inWords: !/\d/.test(text),
+      raw: Math.abs(value),
+    });
+  };
+  for (const d of datesIn(plain)) {
+    const parts = d.iso.replace(/^--/, '').split('-').map(Number);
+    const [year, ...rest] = (/^\d{4}/.test(d.iso) ? parts : [null, ...parts]) as [number | null, ...number[]];
+    const put = (value: number, unit: string) =>
+      out.push({ value, unit, text: d.text, start: d.start, end: d.end, inWords: false, raw: value });
+    if (year !== null) put(year, 'year');
+    if (rest.length === 2) put(rest[0] * 100 + rest[1], 'day');
+  }
+  for (const m of plain.matchAll(PART_OF)) add(FRACTIONS[m[1].toLowerCase()], m[2], m[0], m.index);
+  for (const m of plain.matchAll(AND_HALF)) add(1.5, m[2], m[0], m.index);
+  for (const m of plain.matchAll(CENTURY)) add(COUNTS[m[1].toLowerCase()][0], COUNTS[m[1].toLowerCase()][1], m[0], m.index); // prettier-ignore
+  for (const m of plain.matchAll(SHARE)) {
+    const value = (SHARES[m[1].toLowerCase()] ?? 1) / PARTS[m[2].toLowerCase()];
+    out.push({
+      value,
+      unit: 'part',
+      text: m[0],
+      start: m.index,
+      end: m.index + m[0].length,
+      inWords: true,
+      raw: value,
+    });
+  }
+  for (const t of timesIn(plain)) {
+    const [h, m] = t.iso.split(':').map(Number);
+    out.push({
+      value: (h % 12) * 60 + m,
+      unit: 'time',
+      text: t.text,
+      start: t.start,
+      end: t.end,
+      inWords: true,
+      raw: h,
+    });
+  }
+  const taken = out.map((v) => [v.start, v.end] as const);
+  for (const n of numbersIn(plain)) {
+    if (taken.some(([s, e]) => n.start < e && n.end > s)) continue;
+    add(n.value, n.unit ?? '', plain.slice(n.start, n.end), n.start);
+  }
+  return out
+    .map((v): Value => {
+      const first = words.find((w) => w.end > v.start);
+      return { ...v, segment: first?.segment ?? 0, thing: thingOf(v, words) };
+    })
+    .sort((a, b) => a.start - b.start);
+}
+
+/** What a number counts: the nearest noun close behind it, or the unit inside it. */
+function thingOf(v: { end: number; unit: string }, words: readonly Word[]): string | null {
+  if (v.unit) return null;
+  const from = words.findIndex((w) => w.start >= v.end);
+  if (from < 0) return null;
+  for (const w of words.slice(from, from + 4)) {
+    if (w.pos === 'NOUN' && w.root) return w.root;
+    if (!['ADJ', 'ADP', 'DET', 'NUM', 'NOUN', 'PART', 'ADV'].includes(w.pos)) return null;
+  }
+  return null;
+}
+
+/** Whether two roots say much the same. */
+export const alike = (a: string, b: string, kin: Kin | null): boolean =>
+  a === b || (kin !== null && kin.likeness(a, b) === 1);
+
+/** Whether a root, or one much like it, is among others. */
+export const isIn = (root: string, roots: ReadonlySet<string>, kin: Kin | null): boolean =>
+  roots.has(root) || (kin !== null && [...roots].some((r) => kin.likeness(r, root) > 0));
+
+/** How much of some roots is among others: 0 to 1; 1 for none. */
+export const coverage = (roots: readonly string[], by: ReadonlySet<string>, kin: Kin | null): number =>
+  roots.length ? roots.filter((r) => isIn(r, by, kin)).length / roots.length : 1;

@@ -1,0 +1,113 @@
+/** All for some, part for whole: the quantity of one noun on both sides. */
+import type { Check, RetoldFault } from './fault.ts';
+import { replacedIn } from './fault.ts';
+import { alike, type Said, type Word } from './text.ts';
+
+const PARTS: readonly (readonly [Quantity, RegExp])[] = [
+  ['all', /^(?:all|every|each|both|everyone|everybody|whole|entire|always)$/i],
+  ['most', /^most$/i],
+  ['many', /^(?:many|numerous|plenty|lots|countless)$/i],
+  ['some', /^(?:some|several|certain)$/i],
+  ['few', /^few$/i],
+  ['half', /^half$/i],
+  ['none', /^(?:no|none|neither|nobody)$/i],
+];
+type Quantity = 'all' | 'most' | 'many' | 'some' | 'few' | 'half' | 'none' | 'number';
+interface Counted {
+  quantity: Quantity;
+  root: string;
+  /** From the quantity word to its noun. */
+  start: number;
+  end: number;
+  text: string;
+}
+const REACH = 6;
+const BETWEEN = new Set(['DET', 'ADJ', 'ADP', 'NUM', 'PRON', 'ADV', 'PROPN']);
+
+function countedIn({ words, text }: Said): Counted[] {
+  const out: Counted[] = [];
+  words.forEach((t, i) => {
+    const quantity =
+      PARTS.find(([, p]) => p.test(t.text))?.[0] ??
+      (t.pos === 'NUM' && !/^one$/i.test(t.text) ? 'number' : null);
+    if (!quantity) return;
+    // "about some eighty", "most recently", "no more": these count nothing.
+    const next = words[i + 1];
+    if (!next || (quantity !== 'number' && next.pos === 'NUM') || (quantity !== 'number' && next.pos === 'ADV' && next.root)) return; // prettier-ignore
+    if (quantity === 'all' && /^(?:at|in|over|round|along|the same|day|night|on)$/i.test(next.text)) return;
+    for (let j = i + 1; j < Math.min(words.length, i + REACH); j++) {
+      const w = words[j];
+      if (w.pos === 'NOUN' && w.root) {
+        if (words[j + 1]?.pos === 'NOUN' && words[j + 1].root && j + 1 < i + REACH) continue;
+        out.push({ quantity, root: w.root, start: t.start, end: w.end, text: text.slice(t.start, w.end) });
+        return;
+      }
+      if (!BETWEEN.has(w.pos)) return;
+    }
+  });
+  return out;
+}
+
+/** What the same quantity may be called without a lie. */
+const COMPATIBLE: Readonly<Record<Quantity, readonly Quantity[]>> = {
+  all: ['all', 'number', 'none'],
+  most: ['most', 'many', 'some', 'number'],
+  many: ['many', 'some', 'most', 'number'],
+  some: ['some', 'many', 'few', 'number', 'most'],
+  few: ['few', 'some', 'number'],
+  half: ['half', 'number'],
+  none: ['none', 'all', 'few'],
+  number: ['number', 'some', 'many', 'few', 'half', 'none', 'most'],
+};
+const PLURAL = (w: Word, words: readonly Word[]) => {
+  const i = words.indexOf(w);
+  return (
+    w.text.toLowerCase() !== w.lemma &&
+    /s$/i.test(w.text) &&
+    !words.slice(Math.max(0, i - 4), i).some((x) => x.pos === 'NUM' || /^(?:a|an|number|lot|share|part|third|quarter|these|those|them|more|bit|handful|other|others)$/i.test(x.text)) // prettier-ignore
+  );
+};
+
+export const whole: Check = ({ told, passage, all, tools }) => {
+  if (told.question) return [];
+  const theirs = countedIn(all);
+  const mine = countedIn(told);
+  const out: RetoldFault[] = [];
+  for (const t of mine) {
+    const same = theirs.filter((s) => alike(s.root, t.root, tools.kin));
+    if (!same.length || t.quantity === 'number') continue;
+    if (same.some((s) => COMPATIBLE[s.quantity].includes(t.quantity) && !(t.quantity === 'all' && s.quantity === 'number'))) continue; // prettier-ignore
+    // "all six hospitals" may be told as "all hospitals"; "two schools" may not.
+    if (t.quantity === 'all' && passage.words.some((w) => /^(?:all|every|each|both|the|these|those)$/i.test(w.text) && w.end < same[0].start + 1 && same[0].start - w.end < 3)) continue; // prettier-ignore
+    out.push({
+      kind: 'whole',
+      start: t.start,
+      end: t.end,
+      says: `The source says “${same[0].text}”, not “${t.text}”.`,
+      mend: replacedIn(told.text, t.start, t.end, capitalAs(t.text, same[0].text)),
+      does: `Say “${same[0].text}”`,
+    });
+  }
+  if (out.length) return out;
+  for (const s of theirs) {
+    if (!['most', 'some', 'few', 'half', 'many'].includes(s.quantity)) continue;
+    const w = told.words.find((x) => x.pos === 'NOUN' && x.root && alike(x.root, s.root, tools.kin));
+    if (!w || mine.some((t) => alike(t.root, s.root, tools.kin)) || !PLURAL(w, told.words)) continue;
+    if (/\b(?:most|many|some|few|often|usually|mostly|largely|half|sometimes|plenty)\b/i.test(told.plain))
+      continue;
+    const quantity = s.text.split(/\s/)[0].toLowerCase();
+    out.push({
+      kind: 'whole',
+      start: w.start,
+      end: w.end,
+      says: `The source says “${s.text}”, not all of them.`,
+      mend: replacedIn(told.text, w.start, w.end, `${quantity} ${w.text.toLowerCase()}`),
+      does: `Say “${quantity} ${w.text.toLowerCase()}”`,
+    });
+  }
+  return out.slice(0, 1);
+};
+const capitalAs = (like: string, text: string) =>
+  /^\p{Lu}/u.test(like)
+    ? text.charAt(0).toUpperCase() + text.slice(1)
+    : text.charAt(0).toLowerCase() + text.slice(1);
