@@ -12,6 +12,8 @@ const LEAST_FREQUENT = 0.3;
 /** Senses kept of a word, the most used first. Rare senses join words that nobody takes for one another. */
 const SENSES: Readonly<Record<string, number>> = { noun: 3, verb: 4, adj: 3, adv: 2 };
 
+const OPPOSED_SENSES = 2;
+
 const own = new Map<string, Set<string>>();
 const wider = new Map<string, Set<string>>();
 const opposite = new Map<string, Set<string>>();
@@ -46,10 +48,11 @@ for (const [pos, senses] of Object.entries(SENSES)) {
       .split(/\s+/)
       .filter((x) => /^\d{8}$/.test(x))
       .slice(0, senses);
-    for (const id of ids) {
+    for (const [rank, id] of ids.entries()) {
       add(own, m[1], letter + id);
       for (const p of parents.get(id) ?? []) add(wider, m[1], p);
-      for (const o of against.get(id) ?? []) add(opposite, m[1], o);
+      // A rare sense opposes what nobody has in mind.
+      if (rank < OPPOSED_SENSES) for (const x of [id, ...(pos === 'adj' ? (parents.get(id) ?? []).map((h) => h.slice(1)) : [])]) for (const o of against.get(x) ?? []) add(opposite, m[1], o); // prettier-ignore
     }
   }
 }

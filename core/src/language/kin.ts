@@ -9,7 +9,7 @@ export interface Kin {
   of: (stem: string) => { own: readonly string[]; wider: readonly string[] };
   /** 1 for the same synset, 0.6 where one is the next wider of the other, else 0. Symmetric. */
   likeness: (a: string, b: string) => number;
-  /** Whether one is the opposite of the other, or of a wider word for it, in a common sense. */
+  /** Whether one is the opposite of the other in a common sense; of adjectives also by the one they are like ("enormous" by "large"). */
   opposed: (a: string, b: string) => boolean;
 }
 
@@ -40,8 +40,7 @@ export function openKin(packed: string): Kin {
     },
     opposed: (a, b) => {
       const [x, y] = [entry(a), entry(b)];
-      const wide = (e: Entry) => [...e.own, ...e.wider];
-      return shares(wide(x), y.opposite) || shares(wide(y), x.opposite);
+      return shares(x.own, y.opposite) || shares(y.own, x.opposite);
     },
   };
 }

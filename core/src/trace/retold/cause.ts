@@ -10,7 +10,7 @@ const THERE =
 const SAME_REASON = 0.34;
 const FEWEST = 2;
 
-export const cause: Check = ({ told, passage, around, tools }) => {
+export const cause: Check = ({ told, passage, around, stock, tools }) => {
   if (told.question) return [];
   const m = TOLD.exec(told.plain);
   if (!m) return [];
@@ -19,8 +19,20 @@ export const cause: Check = ({ told, passage, around, tools }) => {
   const stop = comma > 0 ? comma : told.plain.length;
   const reason = told.words.flatMap((w) => (w.root && w.start > m.index && w.end <= stop ? [w.root] : []));
   const known = coverage(reason, around.roots, tools.kin);
-  const given = THERE.test(passage.plain) || THERE.test(around.plain);
-  if (given && (reason.length < FEWEST || known >= SAME_REASON)) return [];
+  const effect = told.words.flatMap((w) => (w.root && !(w.start > m.index && w.end <= stop) ? [w.root] : []));
+  const own = THERE.test(passage.plain);
+  // A fact close by may give this very cause of this very thing.
+  const near = stock.facts.some((f) => {
+    const x = stock.said(f);
+    return (
+      around.text.includes(f.text) &&
+      THERE.test(x.plain) &&
+      coverage(reason, x.roots, tools.kin) >= SAME_REASON &&
+      coverage(effect, x.roots, tools.kin) >= SAME_REASON
+    );
+  });
+  const given = own || near;
+  if (near || (own && (reason.length < FEWEST || known >= SAME_REASON))) return [];
   if (!given && passage.roots.size === 0) return [];
   const cut = told.text.slice(0, m.index).replace(/[\s,;:—–-]+$/, '');
   return [

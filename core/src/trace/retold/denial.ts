@@ -48,6 +48,8 @@ function turnedRoots(r: Retelling): RetoldFault[] {
   const deniedThere = denied(passage.segments);
   for (const t of deniedTold) {
     if (t.s.open || !PREDICATES.has(t.w.pos)) continue;
+    // "Nothing kills more of them": compared, not denied.
+    if (t.s.words.some((w) => /^(?:more|than|better|worse|as|so)$/i.test(w.text))) continue;
     if (deniedThere.some((p) => same(p.w, t.w)) || passage.segments.some((s) => s.denies && s.words.some((w) => same(w, t.w)))) continue; // prettier-ignore
     const against = affirmed(passage.segments).find((p) => same(p.w, t.w));
     if (!against || LESSENS.test(against.s.words.map((w) => w.text).join(' '))) continue;
@@ -184,9 +186,67 @@ function everybody(r: Retelling): RetoldFault[] {
 const alike2 = (a: string, b: string, kin: Retelling['tools']['kin']) =>
   a === b || (kin?.likeness(a, b) ?? 0) > 0;
 
+/** Up where the source has down, in any of the words for it. */
+const UP =
+  /\b(?:rose|rise[sn]?|rising|increas\w+|grew|grow(?:s|n|ing)?|climb\w*|soar\w*|(?:gone|went|go|goes|going|came|come|shot|was|were|is|are) up|up (?:by|from|to)\b|doubled?|higher|longer|more)\b/i;
+const DOWN =
+  /\b(?:f[ae]ll(?:s|en|ing)?|drop(?:s|ped|ping)?|decreas\w+|declin\w+|shr[aiu]nk\w*|sank|s[iu]nk(?:s|ing)?|(?:gone|went|go|goes|going|came|come|was|were|is|are|got) down|down (?:by|from|to)\b|halved?|lower(?:s|ed)?|shorter|less|fewer)\b/i;
+function trends(r: Retelling): RetoldFault[] {
+  const { told, passage } = r;
+  if (told.segments.some((s) => s.denies) || passage.segments.some((s) => s.denies)) return [];
+  for (const [here, there] of [
+    [UP, DOWN],
+    [DOWN, UP],
+  ] as const) {
+    const [a, b] = [here.exec(told.plain), there.exec(passage.plain)];
+    if (!a || !b || there.test(told.plain) || here.test(passage.plain)) continue;
+    const segment = passage.segments.find((s) => s.words.some((w) => w.start <= b.index && w.end > b.index));
+    const value = told.values.some((v) =>
+      passage.values.some((p) => p.value === v.value && p.unit === v.unit),
+    );
+    if (!segment || (!value && !anchor(told.words, segment, [], r))) continue;
+    return [
+      {
+        kind: 'direction',
+        start: a.index,
+        end: a.index + a[0].length,
+        says: `The source has it the other way: “${b[0]}”, not “${a[0]}”.`,
+      },
+    ];
+  }
+  return [];
+}
+
+/** "in the sun" where the source says "out of the sun". */
+function inAndOut(r: Retelling): RetoldFault[] {
+  const { told, passage } = r;
+  const OUT = /\b(?:out of|away from|clear of)\s+(?:the |direct |full )*(\p{L}+)/giu;
+  const IN = /\b(?:in|into)\s+(?:the |direct |full |bright )*(\p{L}+)/giu;
+  for (const [mine, theirs] of [
+    [IN, OUT],
+    [OUT, IN],
+  ] as const)
+    for (const t of told.plain.matchAll(mine))
+      for (const p of passage.plain.matchAll(theirs))
+        if (t[1].toLowerCase() === p[1].toLowerCase() && !told.segments.some((s) => s.denies))
+          return [
+            {
+              kind: 'direction',
+              start: t.index,
+              end: t.index + t[0].length,
+              says: `The source says “${p[0]}”, not “${t[0]}”.`,
+              mend: replacedIn(told.text, t.index, t.index + t[0].length, p[0]),
+              does: `Say “${p[0]}”`,
+            },
+          ];
+  return [];
+}
+
 export const denial: Check = (r) => {
   const all = everybody(r);
   if (all.length) return all;
   const turned = turnedRoots(r);
-  return turned.length ? turned : opposites(r);
+  if (turned.length) return turned;
+  const moved = [...trends(r), ...inAndOut(r)];
+  return moved.length ? moved.slice(0, 1) : opposites(r);
 };

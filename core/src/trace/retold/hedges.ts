@@ -31,10 +31,11 @@ function lost(r: Retelling): RetoldFault[] {
     const hedge = passage.words.find((w) => w.start === m.index);
     if (!hedge) continue;
     const key = about(m.index + m[0].length - 1, passage.words, hedge.segment);
-    if (!key?.root) continue;
-    const told_ = told.words.find((w) => w.root && alike(w.root, key.root!, tools.kin));
+    const told_ = key && told.words.find((w) => w.root && alike(w.root, key.root!, tools.kin));
     // The verb may be said in other words: then most of the rest of its segment must be told.
-    const segment = passage.words.filter((w) => w.segment === hedge.segment && w.root && w.start > m.index);
+    const own = passage.words.filter((w) => w.segment === hedge.segment && w.root);
+    const behind = own.filter((w) => w.start > m.index + m[0].length);
+    const segment = behind.length && key ? behind : own;
     const shared = segment.filter((w) => [...told.roots].some((x) => alike(x, w.root!, tools.kin))).length;
     const values = passage.values.filter((v) => v.segment === hedge.segment && v.start > m.index);
     const sharedValue = values.some((v) => told.values.some((t) => t.value === v.value));
@@ -114,6 +115,28 @@ function hedgedAgain(
 }
 const lowered = (text: string, words: readonly Word[]) =>
   words[0]?.pos === 'PROPN' || /^I\b/.test(text) ? text : text.charAt(0).toLowerCase() + text.slice(1);
+
+/** "can cross" told as "will cross". */
+function willForCan({ told, passage, tools }: Retelling): RetoldFault[] {
+  if (told.question) return [];
+  for (const w of told.words) {
+    if (w.lemma !== 'will' || w.pos !== 'AUX') continue;
+    const verb = told.words.find((x) => x.start > w.start && x.root && x.segment === w.segment);
+    const can = passage.words.find((x) => /^(?:can|could|may|might)$/.test(x.lemma) && passage.words.some((y) => y.start > x.start && y.segment === x.segment && y.root && verb?.root && alike(y.root, verb.root, tools.kin))); // prettier-ignore
+    if (!verb || !can || told.words.some((x) => x.start === w.end && /n't|not/.test(x.text))) continue;
+    return [
+      {
+        kind: 'hedge',
+        start: w.start,
+        end: verb.end,
+        says: `The source says “${can.text} ${verb.lemma}”; this is surer.`,
+        mend: replacedIn(told.text, w.start, w.end, can.text.toLowerCase()),
+        does: `Say “${can.text.toLowerCase()}”`,
+      },
+    ];
+  }
+  return [];
+}
 
 function added(r: Retelling): RetoldFault[] {
   const { told, passage, around } = r;
@@ -206,5 +229,6 @@ function figures(r: Retelling): RetoldFault[] {
 
 export const hedges: Check = (r) => {
   const possible = lost(r);
-  return [...possible, ...(possible.length ? [] : added(r)), ...figures(r)];
+  if (possible.length) return possible;
+  return [...willForCan(r), ...added(r), ...figures(r)];
 };

@@ -11,9 +11,9 @@ import type { Check, PassageFact, RetoldFault, Stock } from './fault.ts';
 import { hedges } from './hedges.ts';
 import { nothing, restsOnNothing } from './nothing.ts';
 import { order } from './order.ts';
-import { predicate } from './predicate.ts';
 import { quotes } from './quotes.ts';
 import { said } from './said.ts';
+import { exclusive } from './sets.ts';
 import { even, saidOf, type RetoldTools, type Said } from './text.ts';
 import { values } from './values.ts';
 import { whole } from './whole.ts';
@@ -23,12 +23,13 @@ export { RETOLD_KINDS, type PassageFact, type RetoldFault, type RetoldKind } fro
 export type { RetoldTools } from './text.ts';
 
 /** In the order in which a reader should hear of them. */
-const CHECKS: readonly Check[] = [quotes, names, values, substituted, hedges, denial,
-  predicate, whole, cause, order, said, nothing]; // prettier-ignore
+const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denial, whole, cause, order, said, nothing]; // prettier-ignore
 
 export interface RetoldSource {
   letter: string;
   text: string;
+  /** ISO 8601; its year counts as told. */
+  published?: string;
   facts: readonly Pick<Fact, 'id' | 'text' | 'attribution' | 'step' | 'statement'>[];
 }
 
@@ -50,9 +51,14 @@ const MOST_KEPT = 4000;
 const SAYING_VERB =
   /^(?:(?:has|have|had) )?(?:say|says|said|think|thinks|thought|believe|believes|believed|claim|claims|claimed|warn|warns|warned|hope|hopes|hoped)\b/i;
 
+/** “…, Mr Bell thinks.” */
+const AT_END =
+  /,\s+((?:the |Mr |Ms |Mrs |Dr )?[\p{L}’' -]{2,40}?)\s+(?:thinks|thought|believes|believed|hopes|says|said|claims|warns)\s*[.!]?$/u;
+
 /** Who says so: as the facts have it, or the subject of a verb of saying. */
 const speakerOf = (f: RetoldSource['facts'][number]): string | null =>
   f.attribution?.text ??
+  AT_END.exec(f.text)?.[1] ??
   (f.statement && SAYING_VERB.test(f.statement.verb.text) ? f.statement.subject.text : null);
 
 export function makeRetoldChecker(sources: readonly RetoldSource[], tools: RetoldTools): RetoldChecker {
@@ -82,6 +88,7 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
       ...numbersIn(whole).map((n) => Math.abs(n.value)),
       ...datesIn(whole).flatMap((d) => d.iso.replace(/^--/, '').split('-').map(Number)),
       ...(whole.match(/\d+/g) ?? []).map(Number),
+      ...sources.flatMap((s) => (s.published ? [Number(s.published.slice(0, 4))] : [])),
     ],
     get roots() {
       return (roots ??= new Set(facts.flatMap((f) => [...prepared(f.text).roots])));

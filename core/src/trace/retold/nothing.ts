@@ -19,6 +19,8 @@ const SUBJECTS = new Set(['NOUN', 'PROPN', 'PRON', 'DET', 'NUM', 'ADJ']);
 export function claims(said: Said): boolean {
   const { words, question } = said;
   if (question || TO_LISTENER.test(said.plain.trim())) return false;
+  // "Kept under a stone, and needed in an afternoon": nobody does it.
+  if (words[0]?.pos === 'VERB' && !/ing$/i.test(words[0].text)) return false;
   const verb = words.findIndex((w, i) => i > 0 && FINITE.has(w.pos) && !/ing$/.test(w.text));
   return verb > 0 && words.slice(0, verb).some((w) => (SUBJECTS.has(w.pos) || /ing$/i.test(w.text)) && !/^(?:it|you|we|i|what|that|this|there)$/i.test(w.text)); // prettier-ignore
 }

@@ -2,6 +2,7 @@
 import { stems } from '../../facts/centrality.ts';
 import { datesIn, numbersIn } from '../../facts/extract.ts';
 import { timesIn } from '../../facts/when.ts';
+import { MONTHS, monthNumber } from '../../language/lexicon.ts';
 import type { Kin } from '../../language/kin.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import type { TaggedToken, Tagger } from '../../language/tagged.ts';
@@ -40,6 +41,8 @@ export interface Value {
   inWords: boolean;
   /** As it stands, before its unit was evened out. */
   raw: number;
+  /** The whole of a part: the nine of "two of the nine". */
+  whole: boolean;
 }
 export interface Said {
   text: string;
@@ -54,15 +57,16 @@ export interface Said {
 
 const CONTENT = new Set(['NOUN', 'PROPN', 'VERB', 'ADJ', 'ADV']);
 const LIGHT =
-  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|give|let|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such|again|ever|never|yet|already|quite|rather|really|thing|way|lot|one|time|away|right|back|out|up|down|off|on)$/;
+  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|give|let|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such|again|ever|never|yet|already|quite|rather|really|thing|way|lot|one|time|away|right|back|first|out|up|down|off|on)$/;
 const BREAK =
   /^(?:[;:,.!?()–—]|and|but|so|or|that|which|who|whose|where|when|while|because|although|though|if|after|before|until|till|since|as|than|once|unless|whether|whenever)$/i;
+const KEEPS = /^(?:keep|stop|prevent|protect|save|hinder)$/;
 const OPENS_DOUBT = /^(?:if|whether|unless|whenever|until|till|when|before)$/i;
 const DENIES =
   /^(?:not|n['’]t|no|never|nobody|none|nothing|neither|nor|without|hardly|barely|seldom|cannot|nowhere)$/i;
 /** Words that deny without a word of denial. */
 const DENIES_BY_MEANING =
-  /^(?:refuse|fail|forbid|ban|lack|stop|prevent|deny|avoid|miss|lose|unable|impossible|dismiss|too|few|rarely|only|free|instead|empty|blind|little)$/;
+  /^(?:refuse|fail|forbid|ban|lack|stop|prevent|deny|avoid|miss|lose|unable|impossible|dismiss|too|rarely|only|free|instead|empty|blind)$/;
 
 export const even = (text: string): string => text.replace(/[’‘]/g, "'").replace(/[“”]/g, '"');
 
@@ -122,7 +126,7 @@ export function saidOf(text: string, { tagger, kin }: RetoldTools): Said {
     segments,
     roots: new Set(words.flatMap((w) => w.root ?? [])),
     values: valuesOf(plain, words),
-    question: /\?["”']?\s*$/.test(text),
+    question: /\?["”']?\s*$/.test(text) && !/[:“]/.test(text),
   };
 }
 
@@ -146,6 +150,12 @@ function deniedIn(words: readonly Word[]): Set<Word> {
       if (verb) out.add(verb);
     } else if (behind) out.add(behind);
   });
+  // "keep the seed from sprouting": it does not sprout.
+  const from = words.findIndex((w) => /^from$/i.test(w.text));
+  if (from > 0 && words.slice(0, from).some((w) => KEEPS.test(w.lemma))) {
+    const kept = words.slice(from + 1).find((w) => w.root !== null);
+    if (kept && /ing$/.test(kept.text)) out.add(kept);
+  }
   return out;
 }
 
@@ -193,6 +203,11 @@ const UNITS: Readonly<Record<string, readonly [string, number]>> = {
   euro: ['€', 1],
   '€': ['€', 1],
 };
+const ORDINALS =
+  'first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth thirteenth fourteenth fifteenth sixteenth seventeenth eighteenth nineteenth twentieth twenty-first twenty-second twenty-third twenty-fourth twenty-fifth twenty-sixth twenty-seventh twenty-eighth twenty-ninth thirtieth thirty-first'.split(
+    ' ',
+  );
+const ORDINAL_DAY = new RegExp(`\\b(${[...ORDINALS].reverse().join('|')}) of (${MONTHS.join('|')})\\b`, 'gi');
 /** "two thirds": a part of a whole. */
 const SHARE = /\b(an?|one|two|three|four) (third|quarter|fifth|sixth|tenth)s?\b(?! of an)/gi;
 const SHARES: Readonly<Record<string, number>> = { two: 2, three: 3, four: 4 };
@@ -211,7 +226,7 @@ const COUNTS: Readonly<Record<string, [number, string]>> = {
 };
 
 function valuesOf(plain: string, words: readonly Word[]): Value[] {
-  const out: Omit<Value, 'segment' | 'thing'>[] = [];
+  const out: Omit<Value, 'segment' | 'thing' | 'whole'>[] = [];
   const add = (value: number, unit: string, text: string, start: number) => {
     const [base, factor] = UNITS[unit.toLowerCase().replace(/(?<=..)s$/, '')] ?? ['', 1];
     out.push({
@@ -235,6 +250,19 @@ function valuesOf(plain: string, words: readonly Word[]): Value[] {
   for (const m of plain.matchAll(PART_OF)) add(FRACTIONS[m[1].toLowerCase()], m[2], m[0], m.index);
   for (const m of plain.matchAll(AND_HALF)) add(1.5, m[2], m[0], m.index);
   for (const m of plain.matchAll(CENTURY)) add(COUNTS[m[1].toLowerCase()][0], COUNTS[m[1].toLowerCase()][1], m[0], m.index); // prettier-ignore
+  for (const m of plain.matchAll(ORDINAL_DAY)) {
+    const day = ORDINALS.indexOf(m[1].toLowerCase()) + 1;
+    const value = monthNumber(m[2]) * 100 + day;
+    out.push({
+      value,
+      unit: 'day',
+      text: m[0],
+      start: m.index,
+      end: m.index + m[0].length,
+      inWords: true,
+      raw: value,
+    });
+  }
   for (const m of plain.matchAll(SHARE)) {
     const value = (SHARES[m[1].toLowerCase()] ?? 1) / PARTS[m[2].toLowerCase()];
     out.push({
@@ -262,14 +290,34 @@ function valuesOf(plain: string, words: readonly Word[]): Value[] {
   const taken = out.map((v) => [v.start, v.end] as const);
   for (const n of numbersIn(plain)) {
     if (taken.some(([s, e]) => n.start < e && n.end > s)) continue;
+    // "twenty-fourth" is no twenty.
+    if (/^-(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth)\b/i.test(plain.slice(n.end)))
+      continue;
     add(n.value, n.unit ?? '', plain.slice(n.start, n.end), n.start);
   }
-  return out
-    .map((v): Value => {
-      const first = words.find((w) => w.end > v.start);
-      return { ...v, segment: first?.segment ?? 0, thing: thingOf(v, words) };
-    })
-    .sort((a, b) => a.start - b.start);
+  out.sort((a, b) => a.start - b.start);
+  // "0.9 instead of 1.6 kilometres": the unit is said once.
+  out.forEach((v, i) => {
+    const next = out[i + 1];
+    if (
+      next &&
+      !v.unit &&
+      next.unit &&
+      /^\s*(?:to|and|or|instead of|rather than|against|–|-)\s+$/.test(plain.slice(v.end, next.start))
+    ) {
+      v.unit = next.unit;
+      v.value = Math.round(v.raw * (next.value / (next.raw || 1)) * 1e6) / 1e6;
+    }
+  });
+  return out.map((v): Value => {
+    const first = words.find((w) => w.end > v.start);
+    const before = out.find(
+      (o) =>
+        o.end <= v.start &&
+        /^\s+(?:of|out of|in)\s+(?:the |all |these |those )?$/i.test(plain.slice(o.end, v.start)),
+    );
+    return { ...v, segment: first?.segment ?? 0, thing: thingOf(v, words), whole: before !== undefined };
+  });
 }
 
 /** What a number counts: the nearest noun close behind it, or the unit inside it. */

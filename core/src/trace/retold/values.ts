@@ -21,6 +21,8 @@ function isSpan(v: Value, said: Said, r: Retelling): boolean {
   if (v.unit !== 'months' || v.value % 12) return false;
   const years = [...said.values.filter((x) => x.unit === 'year').map((x) => x.value), ...r.stock.values.filter((y) => y > 1000 && y < 2100)]; // prettier-ignore
   const span = v.value / 12;
+  // "six hundred years, give or take": counted from a century.
+  if (span >= 100 && APPROX.test(said.plain) && /\bcentury\b/i.test(r.stock.even)) return true;
   return years.some((a) =>
     years.some((b) => Math.abs(Math.abs(a - b) - span) <= (span > 20 ? YEAR_SLACK : 0)),
   );
@@ -52,7 +54,7 @@ const OF_ALL = /^\s+(?:of|in|out of)\s+(?:the|all|these|those|every|them)?\s*/i;
 function wrongValue(v: Value, r: Retelling): RetoldFault | null {
   const { told, passage, all, around, stock } = r;
   if (all.values.some((s) => same(s, v) || (APPROX.test(told.plain) && near(s, v)))) return null;
-  if (isSpan(v, passage, r)) return null;
+  if (isSpan(v, told, r)) return null;
   const rivals = passage.values.filter(
     (s) => kindred(s, v, r) && !told.values.some((t) => t !== v && same(t, s)),
   );
@@ -82,7 +84,8 @@ function wrongValue(v: Value, r: Retelling): RetoldFault | null {
 
 /** The words near a value: those of its segment, and of the ones behind it that have no value of their own. */
 function nearOf(v: Value, said: Said): Set<string> {
-  const others = said.values.filter((x) => x.start !== v.start);
+  if (v.whole) return new Set();
+  const others = said.values.filter((x) => x.start !== v.start && !x.whole);
   const next = Math.min(...others.filter((x) => x.segment > v.segment).map((x) => x.segment), Infinity);
   const shared = others.filter((x) => x.segment === v.segment);
   return new Set(
@@ -113,7 +116,7 @@ function swapped(v: Value, r: Retelling): RetoldFault | null {
   const score = (s: Value) => scoreOf(v, s);
   const here = Math.max(...mine.map(score));
   const best = rivals.map((s) => ({ s, n: score(s) })).sort((a, b) => b.n - a.n)[0];
-  if (here > 0 || best.n === 0 || best.n / words.size < 0.3) return null;
+  if (here > 0 || best.n === 0 || (best.n < 2 && words.size > 1 && !mine.every((s) => s.whole))) return null;
   // Both are told: they may only stand in another order.
   const other = told.values.find((t) => same(t, best.s));
   if (other && scoreOf(other, best.s) > 0) return null;
@@ -157,8 +160,33 @@ function turned(r: Retelling): RetoldFault[] {
   });
 }
 
+/** "In 1908 it was 2.3 metres" where the source has 2.3 metres for 1900. */
+function paired(r: Retelling): RetoldFault[] {
+  const { told, passage } = r;
+  const years = told.values.filter((v) => v.unit === 'year');
+  const figures = told.values.filter((v) => v.unit !== 'year' && v.unit !== 'day');
+  if (years.length !== 1 || figures.length !== 1) return [];
+  const [year] = years;
+  const [figure] = figures;
+  const theirs = passage.values.find((s) => same(s, figure));
+  if (!theirs || !passage.values.some((s) => same(s, year))) return [];
+  const partners = passage.values.filter((s) => s.unit === 'year' && s.segment === theirs.segment);
+  if (!partners.length || partners.some((s) => same(s, year))) return [];
+  return [
+    {
+      kind: 'thing',
+      start: year.start,
+      end: year.end,
+      says: `The source has “${theirs.text}” for ${partners[0].text}, not for ${year.text}.`,
+      mend: replacedIn(told.text, year.start, year.end, partners[0].text),
+      does: `Say “${partners[0].text}”`,
+    },
+  ];
+}
+
 export const values: Check = (r) => {
   const back = turned(r);
   if (back.length) return back;
-  return r.told.values.flatMap((v) => wrongValue(v, r) ?? swapped(v, r) ?? []);
+  const wrong = r.told.values.flatMap((v) => wrongValue(v, r) ?? swapped(v, r) ?? []);
+  return wrong.length ? wrong : paired(r);
 };

@@ -1,6 +1,7 @@
 /** All for some, part for whole: the quantity of one noun on both sides. */
 import type { Check, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
+import type { Kin } from '../../language/kin.ts';
 import { alike, type Said, type Word } from './text.ts';
 
 const PARTS: readonly (readonly [Quantity, RegExp])[] = [
@@ -22,6 +23,7 @@ interface Counted {
   text: string;
 }
 const REACH = 6;
+const TIMES = /^(?:morning|day|night|evening|week|month|year|time|hour|minute|summer|winter)$/;
 const BETWEEN = new Set(['DET', 'ADJ', 'ADP', 'NUM', 'PRON', 'ADV', 'PROPN']);
 
 function countedIn({ words, text }: Said): Counted[] {
@@ -39,10 +41,12 @@ function countedIn({ words, text }: Said): Counted[] {
       const w = words[j];
       if (w.pos === 'NOUN' && w.root) {
         if (words[j + 1]?.pos === 'NOUN' && words[j + 1].root && j + 1 < i + REACH) continue;
+        // "each morning": how often, not how many.
+        if (quantity === 'all' && TIMES.test(w.lemma)) return;
         out.push({ quantity, root: w.root, start: t.start, end: w.end, text: text.slice(t.start, w.end) });
         return;
       }
-      if (!BETWEEN.has(w.pos)) return;
+      if (!BETWEEN.has(w.pos) || (quantity === 'number' && w.pos === 'ADP' && w.lemma !== 'of')) return;
     }
   });
   return out;
@@ -89,6 +93,8 @@ export const whole: Check = ({ told, passage, all, tools }) => {
     });
   }
   if (out.length) return out;
+  const loose = looseQuantity(told, all, passage, tools.kin);
+  if (loose.length) return loose;
   for (const s of theirs) {
     if (!['most', 'some', 'few', 'half', 'many'].includes(s.quantity)) continue;
     const w = told.words.find((x) => x.pos === 'NOUN' && x.root && alike(x.root, s.root, tools.kin));
@@ -107,6 +113,60 @@ export const whole: Check = ({ told, passage, all, tools }) => {
   }
   return out.slice(0, 1);
 };
+/** "most of them", "all of them", "nobody": quantities without a noun, against shares and counts of the passage. */
+function looseQuantity(told: Said, all: Said, passage: Said, kin: Kin | null): RetoldFault[] {
+  const shared = [...told.roots].some((x) => [...all.roots].some((y) => alike(x, y, kin)));
+  if (!shared) return [];
+  const found = (re: RegExp, says: string): RetoldFault[] => {
+    const m = re.exec(told.plain);
+    return m ? [{ kind: 'whole', start: m.index, end: m.index + m[0].length, says }] : [];
+  };
+  const share = /\b(\S+) of (?:the |them|its |their |our )?(\S+)?/i;
+  for (const part of all.values) {
+    const total = all.values.find((v) => v.whole && v.start > part.end && v.start - part.end < 14);
+    const ofThem = /^\s+of them\b/i.test(all.plain.slice(part.end));
+    if (!total && !ofThem) continue;
+    const of = total ? part.value / total.value : 0.5;
+    const text = all.text.slice(part.start, total ? total.end : part.end + 8).trim();
+    if (of <= 0.5 && share.test(all.plain)) {
+      const most = found(/\bmost of\b/i, `The source says “${text}”, not most of them.`);
+      if (most.length) return most;
+    }
+    if (of < 1) {
+      const every = found(
+        /\b(?:all of|every one of|everyone|everybody)\b/i,
+        `The source says “${text}”, not all of them.`,
+      );
+      if (every.length) return every;
+    }
+  }
+  const most = /\b(most|many|some|few|several|half) (?:of the |of |the )?(?:people|villagers|residents|neighbours|visitors|workers|staff|members|\w+ers)\b/i.exec(passage.plain); // prettier-ignore
+  if (most && !/\b(?:nobody|no one|everyone|everybody|all)\b/i.test(passage.plain)) {
+    const none = found(
+      /\b(?:nobody|no one|everyone|everybody)\b/i,
+      `The source says “${most[0]}”, not all of them.`,
+    );
+    if (none.length) return none;
+  }
+  if (
+    /\b(?:most|majority|more than half|percent|per cent|%|mainly|mostly|nearly all|largely)\b/i.test(
+      all.plain,
+    )
+  )
+    return [];
+  const added = /\bmost of (?:them|it|the)\b/i.exec(told.plain);
+  return added && !all.values.some((v) => v.unit === 'part')
+    ? [
+        {
+          kind: 'whole',
+          start: added.index,
+          end: added.index + added[0].length,
+          says: 'The source does not say how many of them.',
+        },
+      ]
+    : [];
+}
+
 const capitalAs = (like: string, text: string) =>
   /^\p{Lu}/u.test(like)
     ? text.charAt(0).toUpperCase() + text.slice(1)
