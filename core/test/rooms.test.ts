@@ -12,6 +12,7 @@ const ROOMS = [
   'measure',
   'plan',
   'draft',
+  'commission',
   'scenes',
   'review',
   'revise',

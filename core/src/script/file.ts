@@ -23,6 +23,12 @@ export const targetSchema = z.object({
 });
 export type Target = z.infer<typeof targetSchema>;
 
+export const originSchema = z.object({
+  kind: z.enum(['person', 'service', 'stand-in']),
+  who: z.string().max(200),
+  at: z.string().max(40),
+});
+
 const lineSchema = z.object({
   id: z.string().min(1).max(40),
   text: z.string().max(20_000),
@@ -38,6 +44,8 @@ const lineSchema = z.object({
   stress: z
     .array(z.object({ start: z.number().int().nonnegative(), end: z.number().int().positive() }))
     .optional(),
+  /** Who or what first wrote it, where that was outside. */
+  by: originSchema.optional(),
   /** What was taken out of a pasted draft here. */
   notes: z
     .array(
@@ -167,6 +175,7 @@ export function scriptFile(
         ...(l.locked ? { locked: true } : {}),
         ...(l.fixed ? { part: l.fixed } : {}),
         ...stressed(l),
+        ...(l.by ? { by: { ...l.by } } : {}),
         ...(l.notes?.length
           ? { notes: l.notes.map(({ kind, text, where }) => ({ kind, text, where })) }
           : {}),
@@ -227,6 +236,7 @@ export function sectionsOfFile(file: ScriptFile): PlainSection[] {
       from: l.from,
       fixed: l.part ?? '',
       takes: [],
+      ...(l.by ? { by: l.by } : {}),
       ...(l.notes?.length ? { notes: l.notes.map((n, i) => ({ ...n, id: `${l.id}N${i + 1}` })) } : {}),
       ...(l.stress?.length ? { marks: l.stress.map((r) => ({ type: 'stress' as const, ...r })) } : {}),
     })),

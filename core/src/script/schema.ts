@@ -77,6 +77,8 @@ export const scriptSchema = new Schema({
         fixed: { default: '' },
         /** LineTake[]: earlier and other versions. */
         takes: { default: [] },
+        /** Origin, where the words came from outside; null for what was drafted or written here. */
+        by: { default: null },
         /** LineNote[]: what was taken out of a pasted draft at this place. */
         notes: { default: [] },
       },
@@ -89,10 +91,19 @@ export const scriptSchema = new Schema({
 
 export type ScriptNode = Node;
 
+/** Who or what first wrote a line's words, where that was outside: kept so that a disclosure can be true. */
+export interface Origin {
+  kind: 'person' | 'service' | 'stand-in';
+  /** A person's name, or the service with its model. */
+  who: string;
+  /** ISO 8601. */
+  at: string;
+}
 /** Another version of a line. */
 export interface LineTake {
   text: string;
   from: readonly LineSource[];
+  by?: Origin;
 }
 /** Another version of a section: its lines as they were. */
 export interface SectionTake {
@@ -118,6 +129,7 @@ export interface PlainLine {
   fixed: string;
   takes: readonly LineTake[];
   notes?: readonly LineNote[];
+  by?: Origin;
   /** Stress and comments, by place in the text. */
   marks?: readonly LineMark[];
 }
@@ -138,11 +150,12 @@ export function plainSections(doc: Node): PlainSection[] {
     const lines: PlainLine[] = [];
     section.forEach((line) => {
       const marks = marksOf(line);
-      const { notes, ...attrs } = line.attrs as Omit<PlainLine, 'text'>;
+      const { notes, by, ...attrs } = line.attrs as Omit<PlainLine, 'text'>;
       lines.push({
         ...attrs,
         text: line.textContent,
         ...(notes?.length ? { notes } : {}),
+        ...(by ? { by } : {}),
         ...(marks.length ? { marks } : {}),
       });
     });

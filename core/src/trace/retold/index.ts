@@ -19,7 +19,7 @@ import { values } from './values.ts';
 import { whole } from './whole.ts';
 import { names, substituted } from './words.ts';
 
-export { RETOLD_KINDS, type PassageFact, type RetoldFault, type RetoldKind } from './fault.ts';
+export { RETOLD_KINDS, replacedIn, type PassageFact, type RetoldFault, type RetoldKind } from './fault.ts';
 export type { RetoldTools } from './text.ts';
 
 /** In the order in which a reader should hear of them. */

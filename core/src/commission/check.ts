@@ -1,0 +1,319 @@
+/** A reply checked line by line against the order and the sources, as it comes in: nothing of it is believed, nothing of it is obeyed. */
+import { stems } from '../facts/centrality.ts';
+import { numbersIn } from '../facts/extract.ts';
+import type { Kin } from '../language/kin.ts';
+import type { Tagger } from '../language/tagged.ts';
+import type { TakenOut } from '../script/clean/index.ts';
+import type { Clock } from '../timing/clock.ts';
+import { indexFacts, type Aligned } from '../trace/align.ts';
+import { oldFigures } from '../trace/old.ts';
+import { indexSources, overlap } from '../trace/overlap.ts';
+import { makeRetoldChecker, replacedIn, type RetoldKind } from '../trace/retold/index.ts';
+import { matchSections } from './match.ts';
+import { readReply, type ReadLine } from './read.ts';
+import { refOf, type CommissionSource, type OrderedFact, type OrderedSection } from './types.ts';
+
+export const REPLY_KINDS = ['close', 'twice', 'never', 'old'] as const;
+export type ReplyKind = RetoldKind | (typeof REPLY_KINDS)[number];
+
+/** The name of each fault, as it leads its finding. */
+export const FAULT_NAMES: Readonly<Record<ReplyKind, string>> = {
+  value: 'Another value',
+  thing: 'On the wrong thing',
+  name: 'A name no source has',
+  said: 'Who says so is lost',
+  quote: 'Quotation altered',
+  hedge: 'Not as sure',
+  denial: 'The source says otherwise',
+  direction: 'The other way round',
+  cause: 'Another cause',
+  whole: 'Part and whole',
+  order: 'Order of events',
+  nothing: 'Rests on nothing',
+  close: 'In the source’s words',
+  twice: 'Said twice',
+  never: 'Must not be said',
+  old: 'An old figure',
+};
+
+export interface ReplyFault {
+  kind: ReplyKind;
+  start: number;
+  end: number;
+  /** One sentence: what the source, or the order, says. */
+  says: string;
+  /** The whole line without this fault; empty to drop the line. Absent where it would have to be guessed. */
+  mend?: string;
+  does?: string;
+}
+
+export interface ReplyLine {
+  /** "R1", "R2"… in reading order. */
+  id: string;
+  number: number;
+  text: string;
+  section: string;
+  facts: readonly Aligned[];
+  /** Whether it claims nothing: a question, an aside to the listener. */
+  framing: boolean;
+  faults: readonly ReplyFault[];
+  /** The line with every mend made, where that leaves it clean; empty to drop it; null where it can't be mended. */
+  mended: string | null;
+  ms: number;
+  mendedMs: number;
+  words: number;
+  /** Still being written: not judged. */
+  arriving: boolean;
+}
+export interface SectionLength {
+  section: string;
+  ms: number;
+  words: number;
+  plannedMs: number;
+  /** Over (+) or under (−) by more than is let pass; 0 within it. */
+  offMs: number;
+}
+export interface CheckedReply {
+  lines: ReplyLine[];
+  cleaned: TakenOut[];
+  /** Must-says that no line tells, once the reply is whole. */
+  unsaid: OrderedFact[];
+  /** Which line says each must-say, by "A:f3". */
+  saidBy: Record<string, string>;
+  lengths: SectionLength[];
+  overlap: number;
+  cut: boolean;
+  done: boolean;
+}
+
+export interface ReplyTools {
+  tagger: Tagger;
+  kin: Kin | null;
+  clock: Clock;
+}
+export interface ReplyOrder {
+  sections: readonly OrderedSection[];
+  never: readonly string[];
+}
+export interface ReplyChecker {
+  /** `done`: nothing more will come; else the last line is taken for unfinished. */
+  check: (reply: string, done: boolean) => CheckedReply;
+}
+
+/** A section may miss its seconds by this share, and always by a second. */
+const LENGTH_SHARE = 0.08;
+const LENGTH_MS = 1000;
+const MOST_MENDS = 6;
+/** From this share of its words a later line says an earlier one again. */
+const AGAIN = 0.75;
+const FEWEST_WORDS = 3;
+/** So much of a fact must a line tell before it can tell nothing new of it. */
+const FEWEST_COVERED = 2;
+const MOST_KEPT = 4000;
+
+export function makeReplyChecker(
+  sources: readonly CommissionSource[],
+  order: ReplyOrder,
+  tools: ReplyTools,
+): ReplyChecker {
+  const { tagger, kin, clock } = tools;
+  const facts = sources.flatMap((s) => s.facts.map((f) => ({ source: s.letter, id: f.id, text: f.text })));
+  const index = indexFacts(facts, kin);
+  const retold = makeRetoldChecker(
+    sources.map(({ letter, text, published, facts: own }) => ({ letter, text, facts: own, ...(published ? { published } : {}) })), // prettier-ignore
+    { tagger, kin },
+  );
+  const shared = indexSources(sources.map((s) => s.text));
+  const old = oldFigures(sources);
+  const never = order.never.map((phrase) => ({ phrase, words: stems(phrase) })).filter((n) => n.words.length);
+  const memo = new Map<string, ReplyFault[]>();
+  const factText = new Map(facts.map((f) => [`${f.source}:${f.id}`, f.text]));
+
+  /** Faults that a line has by itself, with its facts and its neighbours. */
+  const own = (text: string, aligned: readonly Aligned[], before: string, behind: string): ReplyFault[] => {
+    const refs = aligned.map((a) => ({ source: a.source, fact: a.fact }));
+    const key = `${text}\0${refs.map((r) => `${r.source}${r.fact}`).join()}\0${before}\0${behind}`;
+    let known = memo.get(key);
+    if (!known) {
+      if (memo.size > MOST_KEPT) memo.clear();
+      known = [
+        ...retold.check({ text, facts: refs, before, behind }),
+        ...oldIn(text, aligned),
+        ...neverIn(text),
+        ...closeIn(text, aligned),
+      ];
+      memo.set(key, known);
+    }
+    return known;
+  };
+  const oldIn = (text: string, aligned: readonly Aligned[]): ReplyFault[] =>
+    aligned.flatMap((a) =>
+      (old.get(`${a.source}:${a.fact}`) ?? []).flatMap(({ value, newer }): ReplyFault[] => {
+        const here = numbersIn(text).find((n) => n.value === value);
+        const now = numbersIn(newer.says)[0];
+        if (!here || !now || numbersIn(text).some((n) => n.value === now.value)) return [];
+        return [
+          {
+            kind: 'old',
+            start: here.start,
+            end: here.end,
+            says: `Source ${newer.source} is newer and says ${newer.says}.`,
+            mend: replacedIn(text, here.start, here.end, now.text),
+            does: `Say “${now.text}”`,
+          },
+        ];
+      }),
+    );
+  const neverIn = (text: string): ReplyFault[] => {
+    const said = stems(text);
+    return never.flatMap(({ phrase, words }): ReplyFault[] => {
+      const at = said.findIndex((_, i) => words.every((w, k) => said[i + k] === w));
+      if (at < 0) return [];
+      const start = Math.max(0, text.toLowerCase().search(new RegExp(`(?<!\\p{L})${escaped(phrase.toLowerCase().slice(0, 5))}`, 'u'))); // prettier-ignore
+      const end = start + (/^[\p{L}’'-]+/u.exec(text.slice(start))?.[0].length ?? text.length);
+      return [{ kind: 'never', start, end, says: `The order says never to say “${phrase}”.` }];
+    });
+  };
+  const closeIn = (text: string, aligned: readonly Aligned[]): ReplyFault[] => {
+    const [line] = overlap([text], shared).lines;
+    return line.ranges.slice(0, 1).map((r): ReplyFault => {
+      const fact = aligned[0] && factText.get(`${aligned[0].source}:${aligned[0].fact}`);
+      return {
+        kind: 'close',
+        start: r.start,
+        end: r.end,
+        says: `${line.shared} of its ${line.words} words run on as in ${fact ? refOf(aligned[0].source, aligned[0].fact) : 'a source'}.`,
+      };
+    });
+  };
+
+  /** The line mended until nothing is found in it; null where something can't be. */
+  const mendedOf = (
+    text: string,
+    aligned: readonly Aligned[],
+    before: string,
+    behind: string,
+  ): string | null => {
+    let now = text;
+    for (let round = 0; round < MOST_MENDS; round++) {
+      const found = own(now, aligned, before, behind);
+      if (!found.length) return now;
+      const next = found.find((f) => f.mend !== undefined && f.mend !== now);
+      if (!next) return null;
+      if (next.mend === '') return '';
+      now = next.mend!;
+    }
+    return own(now, aligned, before, behind).length ? null : now;
+  };
+
+  const timed = (text: string) => clock.time(text);
+
+  const check = (reply: string, done: boolean): CheckedReply => {
+    const { lines: read, cleaned, cut } = readReply(reply);
+    const texts = read.map((l) => l.text);
+    const aligned = index.align(texts);
+    const places = matchSections(read, aligned, order.sections);
+    const unfinished = !done && !/[.!?…]["”’)]?\s*$/.test(reply.trimEnd()) ? texts.length - 1 : -1;
+    const again = saidAgain(texts, aligned, factText, kin);
+    const lines = read.map((l, i): ReplyLine => {
+      const arriving = i === unfinished;
+      const [before, behind] = [texts[i - 1] ?? '', texts[i + 1] ?? ''];
+      const faults: ReplyFault[] = arriving ? [] : [...own(l.text, aligned[i], before, behind)];
+      const earlier = again.get(i);
+      if (!arriving && earlier !== undefined)
+        faults.push({ kind: 'twice', start: 0, end: l.text.length, says: `Said already in line ${earlier + 1}.`, mend: '', does: 'Drop the line' }); // prettier-ignore
+      const mended = !faults.length ? l.text : earlier !== undefined ? '' : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
+      const { ms, words } = timed(l.text);
+      return {
+        id: `R${i + 1}`,
+        number: i + 1,
+        text: l.text,
+        section: places[i],
+        facts: aligned[i],
+        framing: !aligned[i].length && !faults.some((f) => f.kind === 'nothing'),
+        faults,
+        mended,
+        ms,
+        mendedMs: mended === null || mended === l.text ? ms : mended === '' ? 0 : timed(mended).ms,
+        words,
+        arriving,
+      };
+    });
+    return {
+      lines,
+      cleaned,
+      ...saysOf(lines, order.sections, done),
+      lengths: lengthsOf(lines, order.sections),
+      overlap: overlap(texts, shared).share,
+      cut,
+      done,
+    };
+  };
+  return { check };
+}
+
+const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
+/** Which must-says are told, by which line. A faulty line says its fact all the same: what is wrong in it is said there. */
+function saysOf(lines: readonly ReplyLine[], sections: readonly OrderedSection[], done: boolean) {
+  const saidBy: Record<string, string> = {};
+  for (const l of lines) for (const a of l.facts) saidBy[`${a.source}:${a.fact}`] ??= l.id;
+  const must = sections.flatMap((s) => s.facts.filter((f) => f.must));
+  return { saidBy, unsaid: done ? must.filter((f) => !saidBy[`${f.source}:${f.fact}`]) : [] };
+}
+
+function lengthsOf(lines: readonly ReplyLine[], sections: readonly OrderedSection[]): SectionLength[] {
+  return sections.map((s) => {
+    const own = lines.filter((l) => l.section === s.id);
+    const ms = own.reduce((n, l) => n + l.ms, 0);
+    const plannedMs = Math.round(s.seconds * 1000);
+    const off = ms - plannedMs;
+    const slack = Math.max(LENGTH_MS, plannedMs * LENGTH_SHARE);
+    return { section: s.id, ms, words: own.reduce((n, l) => n + l.words, 0), plannedMs, offMs: Math.abs(off) > slack ? off : 0 }; // prettier-ignore
+  });
+}
+
+/**
+ * Lines that say an earlier one again: the same words, mostly the same or kin ones, or of its fact nothing that was not
+ * told before.
+ */
+function saidAgain(
+  texts: readonly string[],
+  aligned: readonly (readonly Aligned[])[],
+  factText: ReadonlyMap<string, string>,
+  kin: Kin | null,
+): Map<number, number> {
+  const wordsOf = (t: string) => [...new Set([...stems(t), ...numbersIn(t).map((n) => `#${n.value}`)])];
+  const words = texts.map(wordsOf);
+  const bare = texts.map((t) => stems(t).join(' '));
+  const out = new Map<number, number>();
+  /** Earlier lines by word, so that only those that share one are compared. */
+  const having = new Map<string, number[]>();
+  /** What has been told of a fact so far, and by which line first. */
+  const told = new Map<string, { by: number; words: Set<string> }>();
+  const like = (a: string, b: string) => a === b || (kin !== null && kin.likeness(a, b) > 0);
+  const share = (a: readonly string[], b: readonly string[]) => a.filter((x) => b.some((y) => like(x, y))).length / (a.length || 1); // prettier-ignore
+  words.forEach((own, i) => {
+    const again = [...new Set(own.flatMap((w) => having.get(w) ?? []))].find(
+      (k) =>
+        (own.length >= FEWEST_WORDS && Math.min(share(own, words[k]), share(words[k], own)) >= AGAIN) ||
+        (/\s/.test(texts[i].trim()) && texts[i].length > 8 && bare[k].includes(bare[i]) && plainly(texts[k]).includes(plainly(texts[i]))), // prettier-ignore
+    );
+    if (again !== undefined) out.set(i, again);
+    for (const w of own) (having.get(w) ?? having.set(w, []).get(w)!).push(i);
+    const [first] = aligned[i];
+    if (!first || /\?["”]?$/.test(texts[i])) return;
+    const key = `${first.source}:${first.fact}`;
+    const covered = wordsOf(factText.get(key) ?? '').filter((w) => own.some((x) => like(x, w)));
+    const before = told.get(key);
+    if (!before) told.set(key, { by: i, words: new Set(covered) });
+    else {
+      if (covered.length >= FEWEST_COVERED && covered.every((w) => before.words.has(w)) && !out.has(i)) out.set(i, before.by); // prettier-ignore
+      for (const w of covered) before.words.add(w);
+    }
+  });
+  return out;
+}
+const plainly = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N} ]/gu, '');
+
+export type { ReadLine };

@@ -1,0 +1,34 @@
+export * from './types.ts';
+export {
+  USUAL_LETTERS,
+  LEAST_LETTERS,
+  asData,
+  makeOrders,
+  orderedSections,
+  wordsFor,
+  type OrderOptions,
+} from './order.ts';
+export { LARGEST_REPLY, readReply } from './read.ts';
+export {
+  FAULT_NAMES,
+  makeReplyChecker,
+  type CheckedReply,
+  type ReplyChecker,
+  type ReplyFault,
+  type ReplyKind,
+  type ReplyLine,
+  type ReplyTools,
+  type SectionLength,
+} from './check.ts';
+export { rowsOf, type ReplyRow } from './rows.ts';
+export {
+  disclosureOf,
+  failedIn,
+  followUpOrder,
+  mergedReply,
+  originsIn,
+  overlapOf,
+  takeable,
+  takenIn,
+  type TakeOptions,
+} from './take.ts';

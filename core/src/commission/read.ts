@@ -1,0 +1,92 @@
+/** A reply in whatever state it comes: what is spoken, line by line, with the marks and headings that stood before it. */
+import { distance } from 'fastest-levenshtein';
+import { readDraft, type TakenOut } from '../script/clean/index.ts';
+import type { OrderedSection } from './types.ts';
+
+/** More letters than any narration has; what comes beyond is not read. */
+export const LARGEST_REPLY = 400_000;
+
+export interface ReadLine {
+  text: string;
+  /** The section's number that a mark gave, or null. */
+  section: number | null;
+  /** The last heading above it, or null. */
+  heading: string | null;
+  /** "3" or "A9" where a follow-up marked the line; null elsewhere. */
+  mark: string | null;
+}
+export interface ReadReply {
+  lines: ReadLine[];
+  /** What is not spoken, in reading order. */
+  cleaned: TakenOut[];
+  /** Whether the reply was longer than is read. */
+  cut: boolean;
+}
+
+/** A mark in square brackets at the start of a row, with or without words behind it. */
+const MARK = /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**\s*[:.)–—-]?\s*(.*)$/i;
+
+/** `marked`: the reply to a follow-up, whose rows are marked one by one. */
+export function readReply(raw: string, marked = false): ReadReply {
+  const cut = raw.length > LARGEST_REPLY;
+  const text = cut ? raw.slice(0, LARGEST_REPLY).replace(/\s+\S*$/, '') : raw;
+  const chunks: { mark: string | null; rows: string[] }[] = [{ mark: null, rows: [] }];
+  for (const row of text.replace(/\r\n?/g, '\n').split('\n')) {
+    const m = MARK.exec(row);
+    if (m) chunks.push({ mark: m[1].toUpperCase(), rows: m[2] ? [m[2]] : [] });
+    else chunks[chunks.length - 1].rows.push(row);
+  }
+  const lines: ReadLine[] = [];
+  const cleaned: TakenOut[] = [];
+  for (const { mark, rows } of chunks) {
+    const words = rows.join('\n');
+    if (!words.trim()) continue;
+    // What stands before the first mark of a marked reply is talk.
+    if (marked && mark === null) {
+      cleaned.push({ kind: 'chatter', text: words.trim() });
+      continue;
+    }
+    const draft = readDraft(words);
+    if (draft.title) cleaned.push({ kind: 'heading', text: draft.title });
+    for (const s of draft.sections) {
+      if (s.title) cleaned.push({ kind: 'heading', text: s.title });
+      s.lines.forEach((l) => {
+        cleaned.push(...l.taken);
+        lines.push({
+          text: l.text,
+          section: marked || mark === null || !/^\d+$/.test(mark) ? null : Number(mark),
+          heading: s.title || draft.title || null,
+          mark: marked ? mark : null,
+        });
+      });
+      cleaned.push(...s.takenAfter);
+    }
+  }
+  return { lines, cleaned, cut };
+}
+
+const plain = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/^(?:section|part|chapter|scene)\s+\w+\s*[:.–—-]?\s*/, '')
+    .replace(/^[\d.)\s]+/, '')
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+/** A heading names a section when at most so much of it differs. */
+const HEADING_DIFFERS = 0.4;
+
+/** The section that a heading means, by its number or its title; null when it means none. */
+export function sectionOfHeading(
+  heading: string,
+  sections: readonly OrderedSection[],
+): OrderedSection | null {
+  const named = /^\s*(?:section|part)\s+(\d+)\b/i.exec(heading);
+  const byNumber = named && sections.find((s) => s.number === Number(named[1]));
+  if (byNumber) return byNumber;
+  const own = plain(heading);
+  if (!own) return null;
+  const best = sections
+    .map((s) => ({ s, d: distance(plain(s.title), own) / Math.max(plain(s.title).length, own.length, 1) }))
+    .sort((a, b) => a.d - b.d)[0];
+  return best && best.d <= HEADING_DIFFERS ? best.s : null;
+}

@@ -1,0 +1,70 @@
+/** How an order says what a channel sounds like, in the channel's own figures. */
+import type { HouseStyle } from '../measure/style.ts';
+import { LONGEST_SENTENCE, contracts, longestSentence, type Brief } from '../plan/brief.ts';
+
+/** Sentences of an audience nobody measured, in words, middle to longest (common practice, no published source). */
+const USUAL_SHARE = 0.55;
+/** A habit is one when at least this share of cases shows it. */
+const HABIT = 0.5;
+const ADDRESS_LEAST = 0.4;
+const EXAMPLES = 2;
+
+const PERSON = {
+  they: 'Tell it in the third person: the listener hears about them.',
+  you: 'Speak to the listener as “you”.',
+  i: 'The teller says “I”.',
+} as const;
+const AUDIENCE = {
+  anyone: 'anyone who happens by',
+  newcomers: 'people who hear of it for the first time; explain every term in passing',
+  children: 'children of about ten; short sentences, plain words',
+  specialists: 'people who know the field; terms need no explaining',
+} as const;
+
+export interface Sound {
+  audience: string;
+  /** One sentence a row. */
+  rows: readonly string[];
+  /** Lines of the channel that show how it sounds. */
+  examples: readonly string[];
+}
+
+const figure = (style: HouseStyle | null, id: string) =>
+  style?.measures.find((m) => m.id === id)?.middle ?? null;
+const round = (n: number) => Math.round(n);
+
+export function soundOf(brief: Brief, style: HouseStyle | null): Sound {
+  const longest = Math.min(longestSentence(brief), style?.limits.longestSentence ?? Infinity);
+  const usual = figure(style, 'sentence') ?? longest * USUAL_SHARE;
+  const contractions = figure(style, 'contractions');
+  const short = contractions === null ? contracts(brief) : contractions >= HABIT;
+  const past = figure(style, 'past');
+  const questions = figure(style, 'questions');
+  const figures = figure(style, 'figures');
+  const grade = style?.limits.grade ?? null;
+  const address = (['you', 'we', 'i'] as const).filter((id) => (figure(style, id) ?? 0) >= ADDRESS_LEAST);
+  const rows = [
+    `Sentences of about ${round(usual)} words, none over ${longest}; now and then one of five or six.`,
+    ...(grade === null
+      ? []
+      : [`School grade about ${round(grade)}: words that a listener takes in at once.`]),
+    ...(brief.person ? [PERSON[brief.person]] : []),
+    ...(!brief.person && address.length ? [`It says ${address.map((a) => `“${a === 'i' ? 'I' : a}”`).join(' and ')} where that is natural.`] : []), // prettier-ignore
+    short ? 'Contractions (“it’s”, “didn’t”), as people speak.' : 'No contractions.',
+    ...(past === null
+      ? []
+      : [past >= HABIT ? 'Past tense for what happened.' : 'Present tense for what happened.']),
+    ...(questions === null ? [] : [questions < 0.5 ? 'Hardly ever a question to the listener.' : `About ${questions.toFixed(1)} questions a minute to the listener.`]), // prettier-ignore
+    figures !== null && figures >= HABIT
+      ? 'Numbers in figures, as many as the facts have and no more.'
+      : 'Numbers as a voice says them; the values stay exact.',
+    ...(brief.spelling === 'as written' ? [] : [`${brief.spelling} spelling.`]),
+    'It is heard once and not read: no brackets, no abbreviations, nothing that needs eyes.',
+  ];
+  const lines = (style?.measures ?? []).flatMap((m) => m.examples).filter((l) => l.split(' ').length > 6);
+  return {
+    audience: AUDIENCE[brief.audience] ?? `up to ${LONGEST_SENTENCE.anyone} words a sentence`,
+    rows,
+    examples: [...new Set(lines)].slice(0, EXAMPLES),
+  };
+}

@@ -1,0 +1,212 @@
+/** Taking lines of a reply into the script: whole, by section or line by line. What was there stays a take; locked lines stay. */
+import { indexSources, overlap } from '../trace/overlap.ts';
+import {
+  emptyLine,
+  type LineSource,
+  type Origin,
+  type PlainLine,
+  type PlainSection,
+} from '../script/schema.ts';
+import type { CheckedReply, ReplyLine } from './check.ts';
+import { followUp, type FailedParts } from './order.ts';
+import { rowsOf } from './rows.ts';
+import { refOf, type CommissionContext, type OrderedSection } from './types.ts';
+import { readReply } from './read.ts';
+
+/** What is taken of a reply line: its words, mended or as they came. */
+export type Taking = ReadonlyMap<string, string>;
+
+/** Every line that is clean, and with `mended` every one that a mend makes clean. A line whose mend drops it is not taken. */
+export function takeable(reply: CheckedReply, mended: boolean): Map<string, string> {
+  return new Map(
+    reply.lines.flatMap((l) => {
+      if (l.arriving) return [];
+      if (!l.faults.length) return [[l.id, l.text] as const];
+      return mended && l.mended ? [[l.id, l.mended] as const] : [];
+    }),
+  );
+}
+
+const kept = (line: PlainLine, section: PlainSection) => line.locked || section.locked || line.fixed !== '' || line.fixedMs !== null; // prettier-ignore
+
+export interface TakeOptions {
+  by: Origin;
+  /** Makes the random part of new ids. */
+  fresh: () => string;
+  /** Our lines that the reply has nothing for go too: the reply stands alone. Never what is locked or must be said. */
+  alone?: boolean;
+  /** Facts that must be said, as "A:f3": our lines that say them stay unless the reply does. */
+  must?: readonly string[];
+}
+
+/** The script with the chosen lines of a reply in it. Sections that take nothing are the same objects as before. */
+export function takenIn(
+  context: Pick<CommissionContext, 'sections' | 'sources'>,
+  reply: CheckedReply,
+  taking: Taking,
+  options: TakeOptions,
+): PlainSection[] {
+  const facts = new Map(
+    context.sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.text] as const)),
+  );
+  const fromOf = (l: ReplyLine): LineSource[] =>
+    l.facts.map((a) => ({ source: a.source, fact: a.fact, quote: facts.get(`${a.source}:${a.fact}`) ?? '' }));
+  const sayBy = new Set(
+    reply.lines.flatMap((l) => (taking.has(l.id) ? l.facts.map((a) => `${a.source}:${a.fact}`) : [])),
+  );
+  return context.sections.map((section) => {
+    const rows = rowsOf(section, reply);
+    if (!rows.some((r) => r.reply && taking.has(r.reply.id))) return section;
+    const lines: PlainLine[] = [];
+    for (const { ours, reply: theirs } of rows) {
+      const text = theirs ? taking.get(theirs.id) : undefined;
+      if (ours && (text === undefined || kept(ours, section))) {
+        const own = ours.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
+        const owed = (options.must ?? []).some((k) => own.includes(k) && !sayBy.has(k));
+        if (kept(ours, section) || owed || !options.alone) lines.push(ours);
+        if (kept(ours, section) && text !== undefined && !own.some((k) => theirs!.facts.some((a) => k === `${a.source}:${a.fact}`))) lines.push(newLine(theirs!, text, fromOf(theirs!), options)); // prettier-ignore
+        continue;
+      }
+      if (text === undefined || !theirs) continue;
+      if (!ours) lines.push(newLine(theirs, text, fromOf(theirs), options));
+      else
+        lines.push({
+          ...withoutBy(ours),
+          text,
+          from: fromOf(theirs),
+          by: options.by,
+          marks: [],
+          takes: [...ours.takes, { text: ours.text, from: ours.from, ...(ours.by ? { by: ours.by } : {}) }],
+        });
+    }
+    // The rest at the end of a section stays there.
+    const rest = section.lines[section.lines.length - 1]?.restMs ?? 0;
+    const last = lines[lines.length - 1];
+    if (last && !last.restMs && rest) lines[lines.length - 1] = { ...last, restMs: rest };
+    const whole = { name: 'before the reply', lines: section.lines.map(({ takes: _, ...l }) => l) };
+    return { ...section, lines, takes: [...section.takes, whole] };
+  });
+}
+
+const withoutBy = ({ by: _, ...line }: PlainLine): PlainLine => line;
+const newLine = (l: ReplyLine, text: string, from: LineSource[], { by, fresh }: TakeOptions): PlainLine => ({
+  ...emptyLine(`L${fresh()}`),
+  text,
+  from,
+  by,
+  role: l.framing ? 'frame' : 'ground',
+});
+
+/** Whether, and how, a script was written outside: for a disclosure that is true. Counts words of lines as they were taken. */
+export function originsIn(sections: readonly PlainSection[]): { by: Origin; lines: number; words: number }[] {
+  const out = new Map<string, { by: Origin; lines: number; words: number }>();
+  for (const l of sections.flatMap((s) => s.lines)) {
+    if (!l.by) continue;
+    const key = `${l.by.kind}\0${l.by.who}`;
+    const entry = out.get(key) ?? { by: l.by, lines: 0, words: 0 };
+    entry.lines++;
+    entry.words += l.text.trim().split(/\s+/).length;
+    if (l.by.at > entry.by.at) entry.by = l.by;
+    out.set(key, entry);
+  }
+  return [...out.values()].sort((a, b) => b.words - a.words);
+}
+
+/** The disclosure as one sentence; empty when every line was drafted or written here. */
+export function disclosureOf(sections: readonly PlainSection[]): string {
+  const origins = originsIn(sections);
+  const all = sections.flatMap((s) => s.lines).filter((l) => l.text.trim()).length;
+  const named = { person: '', service: ' (a text service)', 'stand-in': ' (a stand-in for a text service)' };
+  return origins
+    .map(
+      ({ by, lines }) =>
+        `${lines} of ${all} lines were first written by ${by.who}${named[by.kind]} on ${by.at.slice(0, 10)} and checked against the sources.`,
+    )
+    .join(' ');
+}
+
+/** Words of a section may differ by so many before a follow-up mentions them. */
+const FEW_WORDS = 6;
+
+/** What of a reply has to be asked for again: lines that no mend makes clean, must-says that are missing, lengths that are off once the mends are made. */
+export function failedIn(
+  reply: CheckedReply,
+  sections: readonly OrderedSection[],
+  pace: number,
+): FailedParts {
+  const facts = new Map(sections.flatMap((s) => s.facts.map((f) => [`${f.source}:${f.fact}`, f] as const)));
+  const lines = reply.lines.flatMap((l) =>
+    l.faults.length && l.mended === null
+      ? [
+          {
+            number: l.number,
+            text: l.text,
+            why: l.faults.map((f) => f.says),
+            facts: l.facts.flatMap((a) => {
+              const f = facts.get(`${a.source}:${a.fact}`);
+              return f ? [{ ref: f.ref, text: f.text }] : [];
+            }),
+            words: l.words,
+          },
+        ]
+      : [],
+  );
+  const lengths = reply.lengths.flatMap((x) => {
+    const s = sections.find((o) => o.id === x.section)!;
+    const ms = reply.lines.reduce((n, l) => n + (l.section === x.section ? l.mendedMs : 0), 0);
+    const off = Math.round(((ms - x.plannedMs) / 60_000) * pace);
+    const words = Math.round((ms / 60_000) * pace);
+    return x.offMs && Math.abs(off) >= FEW_WORDS ? [{ section: s.number, words, want: s.words }] : [];
+  });
+  return { lines, unsaid: reply.unsaid.map(({ ref, text }) => ({ ref, text })), lengths };
+}
+
+/** An order for just what failed; null when nothing did. */
+export function followUpOrder(
+  context: CommissionContext,
+  reply: CheckedReply,
+  sections: readonly OrderedSection[],
+): string | null {
+  const failed = failedIn(reply, sections, context.pace);
+  return failed.lines.length || failed.unsaid.length || failed.lengths.length
+    ? followUp(context, failed)
+    : null;
+}
+
+/** A reply with a follow-up's lines put in: replaced by number, must-says at the end of their section. As text, marked by section. */
+export function mergedReply(
+  reply: CheckedReply,
+  again: string,
+  sections: readonly OrderedSection[],
+  mendFirst = true,
+): string {
+  const rows = readReply(again, true).lines;
+  const replaced = new Map<number, string[]>();
+  const added = new Map<string, string[]>();
+  for (const { mark, text } of rows) {
+    if (mark && /^\d+$/.test(mark)) put(replaced, Number(mark), text);
+    else if (mark) {
+      const place = sections.find((s) => s.facts.some((f) => refOf(f.source, f.fact) === mark));
+      if (place) put(added, place.id, text);
+    }
+  }
+  const out: string[] = [];
+  for (const s of sections) {
+    const own = reply.lines.filter((l) => l.section === s.id);
+    const texts = own.flatMap(
+      (l) => replaced.get(l.number) ?? (mendFirst && l.mended !== null ? [l.mended] : [l.text]),
+    );
+    const all = [...texts, ...(added.get(s.id) ?? [])].filter(Boolean);
+    if (all.length) out.push(`[${s.number}]`, ...all, '');
+  }
+  return out.join('\n');
+}
+const put = <K, V>(map: Map<K, V[]>, key: K, value: V) =>
+  (map.get(key) ?? map.set(key, []).get(key)!).push(value);
+
+/** How close a script is to its sources, 0 to 1. */
+export const overlapOf = (context: Pick<CommissionContext, 'sections' | 'sources'>): number =>
+  overlap(
+    context.sections.flatMap((s) => s.lines.map((l) => (l.fixed ? '' : l.text))),
+    indexSources(context.sources.map((s) => s.text)),
+  ).share;

@@ -1,0 +1,75 @@
+/** What an order is written from, and what it asks for. */
+import type { Fact } from '../facts/facts.ts';
+import type { HouseStyle } from '../measure/style.ts';
+import type { Brief } from '../plan/brief.ts';
+import type { Frame, Mood, Target } from '../script/file.ts';
+import type { PlainSection } from '../script/schema.ts';
+
+export interface CommissionSource {
+  letter: string;
+  title: string;
+  kind: string;
+  publisher?: string;
+  published?: string;
+  text: string;
+  facts: readonly Fact[];
+}
+
+export interface CommissionContext {
+  title: string;
+  /** The one sentence that the script must make good. */
+  promise: string;
+  channel: string;
+  frame: Frame;
+  mood: Mood;
+  /** Words a minute. */
+  pace: number;
+  target: Target;
+  brief: Brief;
+  /** What the channel's own scripts measure; null while nothing was measured. */
+  style: HouseStyle | null;
+  sections: readonly PlainSection[];
+  sources: readonly CommissionSource[];
+  /** Facts that must be told and that must not, as "A:f3". */
+  must: readonly string[];
+  out: readonly string[];
+}
+
+/** What is ordered: the whole, a section, or a line. */
+export interface OrderScope {
+  section?: string;
+  line?: string;
+}
+
+/** A fact as an order names it: "A3" is fact f3 of source A. */
+export interface OrderedFact {
+  ref: string;
+  source: string;
+  fact: string;
+  text: string;
+  must: boolean;
+  /** Told in the script as it stands. */
+  told: boolean;
+  strength: number;
+}
+export interface OrderedSection {
+  /** Its number in the whole script, from 1: the reply names it so. */
+  number: number;
+  id: string;
+  title: string;
+  seconds: number;
+  words: number;
+  facts: readonly OrderedFact[];
+}
+export interface Order {
+  text: string;
+  sections: readonly OrderedSection[];
+  /** Words and phrases that must not be said. */
+  never: readonly string[];
+  /** Which of how many orders; a long script takes several. */
+  part: { n: number; of: number };
+  /** Facts left out so that the order keeps its length. */
+  dropped: number;
+}
+
+export const refOf = (source: string, fact: string): string => `${source}${fact.replace(/^f/, '')}`;
