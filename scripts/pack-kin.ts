@@ -13,6 +13,19 @@ const LEAST_FREQUENT = 0.3;
 const SENSES: Readonly<Record<string, number>> = { noun: 3, verb: 4, adj: 3, adv: 2 };
 
 const OPPOSED_SENSES = 2;
+const ALIKE_LETTERS = 3;
+const derived = new Map<string, Set<string>>();
+/** Words of each synset of verbs, for what is derived from them. */
+const verbWords = new Map<string, string[]>();
+for (const row of readFileSync(join(folder, 'data.verb'), 'latin1').split('\n'))
+  if (/^\d{8} /.test(row)) {
+    const cells = row.split(' ');
+    const count = parseInt(cells[3], 16);
+    verbWords.set(
+      cells[0],
+      Array.from({ length: count }, (_, i) => cells[4 + 2 * i].toLowerCase()),
+    );
+  }
 
 const own = new Map<string, Set<string>>();
 const wider = new Map<string, Set<string>>();
@@ -28,6 +41,16 @@ for (const [pos, senses] of Object.entries(SENSES)) {
     if (!/^\d{8} /.test(row)) continue;
     const id = row.slice(0, 8);
     const pointers = row.split(' | ')[0];
+    if (pos === 'noun' || pos === 'adj')
+      for (const m of pointers.matchAll(/ \+ (\d{8}) v (\d\d)(\d\d)/g)) {
+        const cells = row.split(' ');
+        const mine = cells[4 + 2 * (parseInt(m[2], 16) - 1)]?.toLowerCase();
+        const verb = verbWords.get(m[1])?.[parseInt(m[3], 16) - 1];
+        if (!mine || !verb || !/^[a-z]+$/.test(mine) || !/^[a-z]+$/.test(verb)) continue;
+        if (mine === verb || mine.slice(0, ALIKE_LETTERS) !== verb.slice(0, ALIKE_LETTERS)) continue;
+        if ((frequencyOf(mine) ?? 0) < LEAST_FREQUENT || (frequencyOf(verb) ?? 0) < LEAST_FREQUENT) continue;
+        (derived.get(mine) ?? derived.set(mine, new Set()).get(mine)!).add(verb);
+      }
     // "@": the next wider synset; "&": the adjective that one is like, from the satellite ("s") to its head.
     const up = / s /.test(row.slice(0, 14)) ? / [@&] (\d{8}) ([nvasr])/g : / @ (\d{8}) ([nvasr])/g;
     parents.set(
@@ -57,6 +80,13 @@ for (const [pos, senses] of Object.entries(SENSES)) {
   }
 }
 // What only one word has joins nothing.
+// "jumper" and "jump": a noun and the verb it is made from, where both begin alike.
+for (const [word, verbs] of derived)
+  for (const verb of verbs) {
+    const id = `d${[word, verb].sort().join('/')}`;
+    add(own, word, id);
+    add(own, verb, id);
+  }
 const uses = new Map<string, number>();
 for (const map of [own, wider, opposite])
   for (const set of map.values()) for (const id of set) uses.set(id, (uses.get(id) ?? 0) + 1);

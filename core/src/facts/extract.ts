@@ -79,7 +79,7 @@ const NUMBER = new RegExp(
   'gu',
 );
 const WORD_NUMBER =
-  /\b((?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)(?:[\s-](?:and\s)?(?=(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)\b))?)+)\b(?:\s(percent|per cent|metres?|kilometres?|tonnes?|miles?|feet|inches|pounds|dollars|euros|hours?|minutes?|seconds?|days?|weeks?|months?|years?|people|degrees))?/gi;
+  /\b((?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)(?:(?:(?<=hundred|thousand|million|billion)\sand\s|[\s-])(?=(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand|million|billion)\b))?)+)\b(?:\s(percent|per cent|metres?|kilometres?|tonnes?|miles?|feet|inches|pounds|dollars|euros|hours?|minutes?|seconds?|days?|weeks?|months?|years?|people|degrees))?/gi;
 const MULTIPLE: Record<string, number> = {
   thousand: 1e3,
   k: 1e3,

@@ -60,3 +60,5 @@ const repliesIn = (file: string): readonly LabelledReply[] =>
 export const SEEN = repliesIn('replies-seen.txt');
 /** Written before the checks, and first run when they were done. */
 export const UNSEEN = repliesIn('replies-unseen.txt');
+/** Written after the first mending, and run once before anything was changed for them. */
+export const THIRD = repliesIn('replies-third.txt');

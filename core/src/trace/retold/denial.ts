@@ -1,12 +1,12 @@
 /** What is denied where the source affirms it, or the other way round; opposites. */
 import type { Check, Retelling, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
-import { deniesAtAll, type Segment, type Word } from './text.ts';
+import { alike, deniesAtAll, deniesByMeaning, type Said, type Segment, type Word } from './text.ts';
 
-const PREDICATES = new Set(['VERB', 'ADJ', 'NOUN']);
+const PREDICATES = new Set(['VERB', 'ADJ', 'NOUN', 'PROPN']);
 /** Denying in other words: what is affirmed with one of these may be what the source denies. */
 const LESSENS =
-  /\b(?:hardly|barely|seldom|rarely|few|only|without|unless|un\w+ed|too|before|instead|until|less|free of|nor|dis\w+|missing|gone|empty|blind|ban(?:s|ned)?|forbid|won't|no)\b/i;
+  /\b(?:hardly|barely|seldom|rarely|few|only|without|unless|un\w+ed|too|before|instead|until|less|free of|nor|dis\w+|missing|gone|empty|blind|out of|away from|ban(?:s|ned)?|forbid|won't|no)\b/i;
 
 /** Something else that a telling and a part of the passage have in common: they are about the same. */
 const anchor = (told: readonly Word[], there: Segment, but: readonly (string | null)[], r: Retelling) =>
@@ -27,6 +27,10 @@ const anchor = (told: readonly Word[], there: Segment, but: readonly (string | n
     );
 /** Segments on either side that still belong to one statement. */
 const REACH = 2;
+const textOf = (s: Segment) => s.words.map((w) => w.text).join(' ');
+/** All that is told stands in the passage: then nothing else need tie them together. */
+const within = (told: Said, passage: Said) =>
+  told.roots.size > 0 && [...told.roots].every((x) => passage.roots.has(x));
 const segmentOf = (segments: readonly Segment[], w: Word) => segments.find((s) => s.index === w.segment)!;
 
 /** A word of one side and the same word of the other, one denied and one not. */
@@ -52,8 +56,8 @@ function turnedRoots(r: Retelling): RetoldFault[] {
     if (t.s.words.some((w) => /^(?:more|than|better|worse|as|so)$/i.test(w.text))) continue;
     if (deniedThere.some((p) => same(p.w, t.w)) || passage.segments.some((s) => s.denies && s.words.some((w) => same(w, t.w)))) continue; // prettier-ignore
     const against = affirmed(passage.segments).find((p) => same(p.w, t.w));
-    if (!against || LESSENS.test(against.s.words.map((w) => w.text).join(' '))) continue;
-    if (!anchor(told.words, against.s, [t.w.root, against.w.root], r)) continue;
+    if (!against || LESSENS.test(textOf(against.s)) || deniesByMeaning(against.s)) continue;
+    if (!anchor(told.words, against.s, [t.w.root, against.w.root], r) && !within(told, passage)) continue;
     out.push({
       kind: 'denial',
       start: t.s.words[0].start,
@@ -72,7 +76,7 @@ function turnedRoots(r: Retelling): RetoldFault[] {
       )
     )
       continue;
-    if (!anchor(told.words, p.s, [p.w.root, against.w.root], r)) continue;
+    if (!anchor(told.words, p.s, [p.w.root, against.w.root], r) && !within(told, passage)) continue;
     out.push({
       kind: 'denial',
       start: against.w.start,
@@ -96,6 +100,8 @@ const PAIRS: readonly (readonly [string, string])[] = [
   ['more', 'less'],
   ['more', 'fewer'],
   ['left', 'right'],
+  ['towards', 'away'],
+  ['toward', 'away'],
   ['inside', 'outside'],
   ['earlier', 'later'],
 ];
@@ -116,6 +122,8 @@ const EITHER = new Set([
 
 function opposites(r: Retelling): RetoldFault[] {
   const { told, passage, tools } = r;
+  // Where a passage compares twice, one of its words may be told by the opposite of the other.
+  const compared = passage.words.filter((w) => /^(?:ADJ|ADV)$/.test(w.pos) && /(?:er|est)$/.test(w.text) && w.root !== null).length; // prettier-ignore
   const out: RetoldFault[] = [];
   const lacks = (w: Word, words: readonly Word[]) => !words.some((x) => x.text.toLowerCase() === w.text.toLowerCase() || (w.root && x.root === w.root)); // prettier-ignore
   for (const t of told.words)
@@ -137,6 +145,7 @@ function opposites(r: Retelling): RetoldFault[] {
       // The passage may say the same beside it.
       if (t.root && passage.words.some((x) => x !== p && x.root && (tools.kin?.likeness(x.root, t.root!) ?? 0) > 0)) continue; // prettier-ignore
       if (!t.root && !particleOf(t, r.told.words, p, passage.words)) continue;
+      if (t.root && compared > 1 && /er$/.test(t.text)) continue;
       if (t.root && !anchor(told.words, sp, [t.root, p.root], r)) continue;
       out.push({
         kind: 'direction',
@@ -152,14 +161,12 @@ function opposites(r: Retelling): RetoldFault[] {
 
 const kindOf = (w: Word) => (w.pos === 'ADV' ? 'ADJ' : w.pos);
 
-/** Whether both particles belong to the same verb or noun. */
+/** Whether both particles belong to the same verb. */
 function particleOf(t: Word, told: readonly Word[], p: Word, passage: readonly Word[]): boolean {
-  const before = (w: Word, words: readonly Word[]) =>
-    words.slice(0, words.indexOf(w)).findLast((x) => x.root !== null && x.segment === w.segment)?.root ??
-    words.slice(words.indexOf(w) + 1).find((x) => x.root !== null && x.segment === w.segment)?.root;
-  const [a, b] = [before(t, told), before(p, passage)];
-  const verb = (w: Word, words: readonly Word[]) => words.findLast((x) => x.start < w.start && x.pos === 'VERB' && x.segment === w.segment)?.lemma; // prettier-ignore
-  return (a !== undefined && a === b) || (verb(t, told) !== undefined && verb(t, told) === verb(p, passage));
+  const verb = (w: Word, words: readonly Word[]) =>
+    words.findLast((x) => x.start < w.start && x.pos === 'VERB' && x.segment === w.segment)?.lemma;
+  const [a, b] = [verb(t, told), verb(p, passage)];
+  return a !== undefined && a === b && a !== 'be';
 }
 
 /** Everybody where the source has nobody. */
@@ -169,7 +176,9 @@ function everybody(r: Retelling): RetoldFault[] {
   const NONE = /\b(?:nobody|no one|none|not everyone|not everybody|not all)\b/i;
   const [a, b] = [ALL.exec(told.plain), NONE.exec(passage.plain)];
   if (a && b && !/\b(?:no|not|nobody|none|never|n't)\b/i.test(told.plain)) {
-    const shared = [...told.roots].filter((x) => [...passage.roots].some((y) => alike2(x, y, tools.kin)));
+    const shared = [...told.roots].filter((x) =>
+      [...passage.roots].some((y) => x === y || (tools.kin?.likeness(x, y) ?? 0) > 0),
+    );
     if (shared.length >= 1)
       return [
         {
@@ -183,14 +192,12 @@ function everybody(r: Retelling): RetoldFault[] {
   }
   return [];
 }
-const alike2 = (a: string, b: string, kin: Retelling['tools']['kin']) =>
-  a === b || (kin?.likeness(a, b) ?? 0) > 0;
 
 /** Up where the source has down, in any of the words for it. */
 const UP =
-  /\b(?:rose|rise[sn]?|rising|increas\w+|grew|grow(?:s|n|ing)?|climb\w*|soar\w*|(?:gone|went|go|goes|going|came|come|shot|was|were|is|are) up|up (?:by|from|to)\b|doubled?|higher|longer|more)\b/i;
+  /\b(?:rose|rise[sn]?|rising|increas\w+|grew|grow(?:s|n|ing)?|climb\w*|soar\w*|(?:gone|went|go|goes|going|came|come|shot|was|were|is|are) up|up (?:by|from|to)\b|doubled?|higher|longer|harder|more)\b/i;
 const DOWN =
-  /\b(?:f[ae]ll(?:s|en|ing)?|drop(?:s|ped|ping)?|decreas\w+|declin\w+|shr[aiu]nk\w*|sank|s[iu]nk(?:s|ing)?|(?:gone|went|go|goes|going|came|come|was|were|is|are|got) down|down (?:by|from|to)\b|halved?|lower(?:s|ed)?|shorter|less|fewer)\b/i;
+  /\b(?:f[ae]ll(?:s|en|ing)?|drop(?:s|ped|ping)?|decreas\w+|declin\w+|shr[aiu]nk\w*|sank|s[iu]nk(?:s|ing)?|(?:gone|went|go|goes|going|came|come|was|were|is|are|got) down|down (?:by|from|to)\b|halved?|lower(?:s|ed)?|shorter|lighter|softer|less|fewer)\b/i;
 function trends(r: Retelling): RetoldFault[] {
   const { told, passage } = r;
   if (told.segments.some((s) => s.denies) || passage.segments.some((s) => s.denies)) return [];
@@ -242,11 +249,99 @@ function inAndOut(r: Retelling): RetoldFault[] {
   return [];
 }
 
+/** "It never did.", "I didn't.": what the fact before says did not happen. */
+const ELLIPTIC =
+  /^(?:but |and )?(?:it|he|she|they|i|we|nobody|no one)(?: never| did(?: not|n't)| has(?: not|n't)| had(?: not|n't)| would(?: not|n't)| never did| did)\.?$/i;
+function neverHappened(r: Retelling): RetoldFault[] {
+  const { told, stock, facts, tools } = r;
+  const at = stock.facts.indexOf(facts[0]);
+  const next = stock.facts[at + 1];
+  const here = ELLIPTIC.test(r.passage.plain.trim()) ? stock.facts[at - 1] : facts[0];
+  const denies = here === facts[0] ? next : facts[0];
+  if (!here || !denies || denies.source !== here.source || !ELLIPTIC.test(stock.said(denies).plain.trim()))
+    return [];
+  if (!/\b(?:never|not|nobody|no one)\b|n't/i.test(stock.said(denies).plain) || deniesAtAll(told)) return [];
+  const verbs = new Set(stock.said(here).words.flatMap((w) => (w.pos === 'VERB' && w.root ? [w.root] : [])));
+  const done = told.words.find((w, i) => w.pos === 'VERB' && w.root && [...verbs].some((v) => alike(v, w.root!, tools.kin)) && !/^(?:to|should|must|asked?|would)$/i.test(told.words[i - 1]?.text ?? '') && w.text.toLowerCase() !== w.lemma); // prettier-ignore
+  if (!done || told.words.some((w) => /^(?:ask|should|tell|want|order|urge|beg)$/.test(w.lemma))) return [];
+  return [
+    { kind: 'denial', start: done.start, end: done.end, says: `The source denies it: “${denies.text}”` },
+  ];
+}
+
+/** "can" where the source says "can't", of the same. */
+const AUXILIARY = /^(?:can|could|will|would|do|be|have|may|might|should|must)$/;
+function turnedAuxiliary(r: Retelling): RetoldFault[] {
+  const { told, passage, tools } = r;
+  if (deniesAtAll(told)) return [];
+  for (const s of passage.segments) {
+    const i = s.words.findIndex(
+      (w, k) =>
+        w.pos === 'AUX' && AUXILIARY.test(w.lemma) && /^(?:not|n't)$/i.test(s.words[k + 1]?.text ?? ''),
+    );
+    if (i < 0) continue;
+    const aux = told.words.find((w) => w.pos === 'AUX' && w.lemma === s.words[i].lemma);
+    const own = s.words.flatMap((w) => w.root ?? []);
+    const shared = own.filter((x) => [...told.roots].some((y) => alike(x, y, tools.kin)));
+    if (!aux || !own.length || shared.length < 2 || shared.length / told.roots.size < 0.6) continue;
+    return [
+      { kind: 'denial', start: aux.start, end: aux.end, says: `The source denies it: “${quoteOf(r, s)}”.` },
+    ];
+  }
+  return [];
+}
+
+/** "A is more dangerous than B" where the source has B than A. */
+function turnedComparison({ told, passage }: Retelling): RetoldFault[] {
+  const parts = (said: Said) => {
+    const than = said.words.findIndex((w) => w.lemma === 'than');
+    const by = said.words.findIndex((w) => /^(?:more|less|fewer)$/i.test(w.text) || (w.root !== null && /er$/.test(w.text) && w.pos !== 'NOUN')); // prettier-ignore
+    if (than < 0 || by < 0 || by > than) return null;
+    const roots = (list: readonly Word[]) => new Set(list.flatMap((w) => w.root ?? []));
+    return {
+      before: roots(said.words.slice(0, by)),
+      after: roots(said.words.slice(than + 1)),
+      by: said.words[by].text.toLowerCase(),
+    };
+  };
+  const [a, b] = [parts(told), parts(passage)];
+  if (!a || !b || a.by !== b.by) return [];
+  const only = (x: ReadonlySet<string>, y: ReadonlySet<string>) => [...x].filter((w) => !y.has(w));
+  const crossed = only(a.before, a.after).some((w) => b.after.has(w) && !b.before.has(w)) && only(a.after, a.before).some((w) => b.before.has(w) && !b.after.has(w)); // prettier-ignore
+  return crossed
+    ? [
+        {
+          kind: 'direction',
+          start: 0,
+          end: told.text.length,
+          says: `The source has it the other way: “${passage.text.replace(/[.!?]$/, '')}”.`,
+        },
+      ]
+    : [];
+}
+
+/** "never along it": a way that the source warns of. */
+function warnedWay({ told, passage, tools }: Retelling): RetoldFault[] {
+  const m = /\b(?:never|not) (along|through|across|over|under|into|near|against|towards?|behind)\b/i.exec(
+    passage.plain,
+  );
+  if (!m || told.segments.some((s) => s.denies)) return [];
+  const way = told.words.find((w) => w.text.toLowerCase() === m[1].toLowerCase());
+  const shared = [...told.roots].filter((x) => [...passage.roots].some((y) => alike(x, y, tools.kin))).length;
+  return way && shared >= 2
+    ? [{ kind: 'denial', start: way.start, end: way.end, says: `The source says “${m[0]}”.` }]
+    : [];
+}
+
 export const denial: Check = (r) => {
   const all = everybody(r);
   if (all.length) return all;
   const turned = turnedRoots(r);
   if (turned.length) return turned;
+  for (const find of [neverHappened, turnedAuxiliary, turnedComparison, warnedWay]) {
+    const found = find(r);
+    if (found.length) return found;
+  }
   const moved = [...trends(r), ...inAndOut(r)];
   return moved.length ? moved.slice(0, 1) : opposites(r);
 };

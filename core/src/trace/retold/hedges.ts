@@ -8,7 +8,7 @@ const OPEN =
   /\b(?:may|might|could|can|perhaps|maybe|possibl[ey]|probabl[ey]|likely|unlikely|apparently|seems?|seemed|appears?|appeared|suggests?|suggested|thinks?|thought|believes?|believed|supposed(?:ly)?|presumably|reckons?|reckoned|guess(?:es|ed)?|hopes?|hoped|expects?|expected|aims?|plans?|estimates?|estimated|said to be|is said|are said|was said|tends?|often|usually|sometimes|mostly|unclear|unknown|in doubt|doubts?|whether|if|would|should|not (?:yet )?(?:known|sure|certain|settled)|nobody (?:knows|knew|can say)|no one (?:knows|knew|can say)|who knows|we (?:can(?:'t| not)|do not|don't) (?:know|say)|remains? to be seen|alleged(?:ly)?|reportedly|according to|rumou?r\w*|claims?|says?|chances? (?:are|is)|a chance)\b/i;
 /** Words of the source that must not be lost. */
 const POSSIBLE =
-  /\b(may(?: not)?|might(?: not)?|perhaps|possibly|probably|likely|apparently|reportedly|allegedly|seems? to|seemed to|appears? to|appeared to|hopes? to|hope to|is said to|are said to|was said to|are thought to|is thought to|suggests? that|suggested that|is expected to|are expected to|estimated)\b/gi;
+  /\b(may(?: not)?|might(?: not)?|perhaps|possibly|probably|likely|apparently|reportedly|allegedly|seems? to|seemed to|appears? to|appeared to|hopes? to|hope to|is said to|are said to|was said to|are thought to|is thought to|suggests? that|suggested that|is expected to|are expected to|(?:was|were|been) (?:thought|believed|supposed|expected) to|estimated)\b/gi;
 const ADDED =
   /\b(may|might|perhaps|maybe|possibly|probably|apparently|reportedly|allegedly|supposedly|presumably)\b/gi;
 /** "that may", permission: "before it may carry", "nobody may". */
@@ -28,12 +28,20 @@ function lost(r: Retelling): RetoldFault[] {
   if (told.question || OPEN.test(told.plain)) return [];
   for (const m of passage.plain.matchAll(POSSIBLE)) {
     if (isMonth(passage.plain, m.index) || PERMITTED.test(passage.plain.slice(0, m.index))) continue;
+    // "suggests that it should be done" is advice, told as such.
+    if (/^suggest/i.test(m[0]) && /\b(?:should|ought)\b/i.test(passage.plain)) continue;
     const hedge = passage.words.find((w) => w.start === m.index);
     if (!hedge) continue;
-    const key = about(m.index + m[0].length - 1, passage.words, hedge.segment);
+    const key = about(
+      m.index + m[0].length - 1,
+      passage.words,
+      /that$/i.test(m[0]) ? hedge.segment + 1 : hedge.segment,
+    );
     const told_ = key && told.words.find((w) => w.root && alike(w.root, key.root!, tools.kin));
     // The verb may be said in other words: then most of the rest of its segment must be told.
-    const own = passage.words.filter((w) => w.segment === hedge.segment && w.root);
+    // "suggested that he digs": what is suggested stands in the next segment.
+    const place = /that$/i.test(m[0]) ? hedge.segment + 1 : hedge.segment;
+    const own = passage.words.filter((w) => w.segment === place && w.root);
     const behind = own.filter((w) => w.start > m.index + m[0].length);
     const segment = behind.length && key ? behind : own;
     const shared = segment.filter((w) => [...told.roots].some((x) => alike(x, w.root!, tools.kin))).length;
@@ -61,7 +69,13 @@ function lost(r: Retelling): RetoldFault[] {
     const roots = s.words.flatMap((w) => (w.root ? [w] : []));
     const hit = told.words.find((w) => w.root && roots.some((x) => alike(x.root!, w.root!, tools.kin)));
     const shared = roots.filter((x) => [...told.roots].some((y) => alike(y, x.root!, tools.kin))).length;
-    if (hit && roots.length && shared / roots.length >= 0.5 && !told.segments.some((x) => x.denies))
+    const inside = [...told.roots].every((y) => roots.some((x) => alike(y, x.root!, tools.kin)));
+    if (
+      hit &&
+      roots.length &&
+      (shared / roots.length >= 0.5 || inside) &&
+      !told.segments.some((x) => x.denies)
+    )
       return [
         {
           kind: 'hedge',
@@ -115,6 +129,25 @@ function hedgedAgain(
 }
 const lowered = (text: string, words: readonly Word[]) =>
   words[0]?.pos === 'PROPN' || /^I\b/.test(text) ? text : text.charAt(0).toLowerCase() + text.slice(1);
+
+/** What the source says nobody knows, told as known. */
+const UNKNOWN =
+  /\b(?:nothing can be said|(?:cannot|can not|could not|can't|couldn't) (?:say|be said|rule out|tell|be sure)|not (?:yet )?(?:known|clear|certain|sure|settled)|unclear|unknown|nobody (?:knows|can say)|no one (?:knows|can say)|(?:hardly|not|never) been tested|too (?:short|few|small|early) to)\b/i;
+function knownAfterAll({ told, passage, tools }: Retelling): RetoldFault[] {
+  const m = UNKNOWN.exec(passage.plain);
+  if (!m || told.question || OPEN.test(told.plain) || told.segments.some((s) => s.denies) || UNKNOWN.test(told.plain)) return []; // prettier-ignore
+  const tail = passage.words.filter((w) => w.root && w.start > m.index + m[0].length);
+  const shared = [...told.roots].filter((x) => tail.some((w) => alike(w.root!, x, tools.kin)));
+  if (!shared.length || shared.length / told.roots.size < 0.34) return [];
+  return [
+    {
+      kind: 'hedge',
+      start: 0,
+      end: told.text.length,
+      says: `The source says “${passage.text.slice(m.index, m.index + m[0].length)}”: it is not settled.`,
+    },
+  ];
+}
 
 /** "can cross" told as "will cross". */
 function willForCan({ told, passage, tools }: Retelling): RetoldFault[] {
@@ -230,5 +263,6 @@ function figures(r: Retelling): RetoldFault[] {
 export const hedges: Check = (r) => {
   const possible = lost(r);
   if (possible.length) return possible;
-  return [...willForCan(r), ...added(r), ...figures(r)];
+  const known = knownAfterAll(r);
+  return known.length ? known : [...willForCan(r), ...added(r), ...figures(r)];
 };

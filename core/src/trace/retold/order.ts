@@ -67,6 +67,14 @@ function betweenFacts(
   const best = (roots: readonly string[], near?: number) =>
     stock.facts
       .map((f, i) => ({ f, i, n: sumOf(roots, stock.said(f).roots, tools.kin) }))
+      // A fact that has both says nothing of their order.
+      .filter(
+        ({ f }) =>
+          !(
+            sumOf(a, stock.said(f).roots, tools.kin) > a.length / 2 &&
+            sumOf(b, stock.said(f).roots, tools.kin) > b.length / 2
+          ),
+      )
       .filter(({ f, n }) => f.source === facts[0]?.source && n >= Math.max(0.9, roots.length / 2))
       .sort((p, q) => q.n - p.n || Math.abs(p.i - (near ?? 0)) - Math.abs(q.i - (near ?? 0)))[0];
   const p = best(a);

@@ -15,6 +15,8 @@ export const said: Check = ({ told, passage, facts, before, behind, tools }) => 
   if (told.question || SAYS.test(told.plain) || /[“"]/.test(told.text)) return [];
   const fact = facts[0];
   if (!fact?.speaker || /^(?:i|we|you)$/i.test(fact.speaker) || !SOMEBODYS.test(passage.plain)) return [];
+  // In a story somebody is told of by one who was there.
+  if (/^(?:he|she|they)$/i.test(fact.speaker) && /\b(?:I|me|my)\b/.test(passage.text)) return [];
   // The line before or behind may name who says it, if it goes on from there.
   const who = fact.speaker.split(/\s+/).at(-1)!.toLowerCase();
   for (const near of [before, behind])

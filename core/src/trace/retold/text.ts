@@ -43,6 +43,8 @@ export interface Value {
   raw: number;
   /** The whole of a part: the nine of "two of the nine". */
   whole: boolean;
+  /** One end of a range: "between 1948 and 1953". */
+  range: boolean;
 }
 export interface Said {
   text: string;
@@ -66,7 +68,7 @@ const DENIES =
   /^(?:not|n['’]t|no|never|nobody|none|nothing|neither|nor|without|hardly|barely|seldom|cannot|nowhere)$/i;
 /** Words that deny without a word of denial. */
 const DENIES_BY_MEANING =
-  /^(?:refuse|fail|forbid|ban|lack|stop|prevent|deny|avoid|miss|lose|unable|impossible|dismiss|too|rarely|only|free|instead|empty|blind)$/;
+  /^(?:refuse|fail|forbid|ban|lack|stop|prevent|deny|avoid|miss|lose|unable|impossible|dismiss|rarely|only|free|instead|empty|blind)$/;
 
 export const even = (text: string): string => text.replace(/[’‘]/g, "'").replace(/[“”]/g, '"');
 
@@ -159,9 +161,14 @@ function deniedIn(words: readonly Word[]): Set<Word> {
   return out;
 }
 
+/** Whether a segment denies by meaning: "stops cutting". */
+export const deniesByMeaning = (s: Segment): boolean => s.words.some((w) => DENIES_BY_MEANING.test(w.lemma));
+
 /** Whether anything in a text denies, by a word of denial or by meaning. */
 export const deniesAtAll = (said: Said): boolean =>
-  said.segments.some((s) => s.denies) || said.words.some((w) => DENIES_BY_MEANING.test(w.lemma));
+  said.segments.some((s) => s.denies) ||
+  said.words.some((w) => DENIES_BY_MEANING.test(w.lemma)) ||
+  /\b(?:gone|missing|too \w+ (?:to|for))\b/i.test(said.plain);
 
 // ---- values ---------------------------------------------------------------------------------------------------------
 
@@ -216,6 +223,11 @@ const FRACTIONS: Readonly<Record<string, number>> = { half: 0.5, 'a quarter': 0.
 const PART_OF =
   /\b(half|a quarter|three quarters)(?: of)? an? (hour|mile|metre|kilometre|minute|day|year|century)\b/gi;
 const AND_HALF = /\b(an?) (kilometre|mile|hour|metre|year|month|week) and a half\b/gi;
+/** "four and a half centimetres". */
+const HALF_MORE = /^([\p{L}\d-]+) and a half (\p{L}+)/u;
+/** "for an hour": one of it; "30 an hour" is a rate. */
+const ONE_OF =
+  /\b((?:for|in|after|within|takes?|took|lasts?|lasted) (?:about |over |under |just )?)(an?) (hour|minute|day|week|fortnight|month|year|decade)\b(?! and a half)/gi;
 /** "twelve years": the months of the unit, so that words and figures compare. */
 const CENTURY = /\b(?:an?|one) (dozen|fortnight|century|decade)\b/gi;
 const COUNTS: Readonly<Record<string, [number, string]>> = {
@@ -226,7 +238,7 @@ const COUNTS: Readonly<Record<string, [number, string]>> = {
 };
 
 function valuesOf(plain: string, words: readonly Word[]): Value[] {
-  const out: Omit<Value, 'segment' | 'thing' | 'whole'>[] = [];
+  const out: Omit<Value, 'segment' | 'thing' | 'whole' | 'range'>[] = [];
   const add = (value: number, unit: string, text: string, start: number) => {
     const [base, factor] = UNITS[unit.toLowerCase().replace(/(?<=..)s$/, '')] ?? ['', 1];
     out.push({
@@ -249,7 +261,15 @@ function valuesOf(plain: string, words: readonly Word[]): Value[] {
   }
   for (const m of plain.matchAll(PART_OF)) add(FRACTIONS[m[1].toLowerCase()], m[2], m[0], m.index);
   for (const m of plain.matchAll(AND_HALF)) add(1.5, m[2], m[0], m.index);
-  for (const m of plain.matchAll(CENTURY)) add(COUNTS[m[1].toLowerCase()][0], COUNTS[m[1].toLowerCase()][1], m[0], m.index); // prettier-ignore
+  for (const m of plain.matchAll(CENTURY)) if (!out.some((v) => m.index < v.end && m.index + m[0].length > v.start)) add(COUNTS[m[1].toLowerCase()][0], COUNTS[m[1].toLowerCase()][1], m[0], m.index); // prettier-ignore
+  for (const n of numbersIn(plain)) {
+    const m = HALF_MORE.exec(plain.slice(n.start));
+    if (m) add(n.value + 0.5, m[2], m[0], n.start);
+  }
+  for (const m of plain.matchAll(ONE_OF)) {
+    const words = m[0].slice(m[1].length);
+    add(1, m[3], words.trimStart(), m.index + m[0].length - words.trimStart().length);
+  }
   for (const m of plain.matchAll(ORDINAL_DAY)) {
     const day = ORDINALS.indexOf(m[1].toLowerCase()) + 1;
     const value = monthNumber(m[2]) * 100 + day;
@@ -316,9 +336,20 @@ function valuesOf(plain: string, words: readonly Word[]): Value[] {
         o.end <= v.start &&
         /^\s+(?:of|out of|in)\s+(?:the |all |these |those )?$/i.test(plain.slice(o.end, v.start)),
     );
-    return { ...v, segment: first?.segment ?? 0, thing: thingOf(v, words), whole: before !== undefined };
+    return {
+      ...v,
+      segment: first?.segment ?? 0,
+      thing: thingOf(v, words),
+      whole: before !== undefined,
+      range: inRange(v, plain),
+    };
   });
 }
+
+const inRange = (v: { start: number; end: number }, plain: string): boolean =>
+  (/\b(?:between|from)\s+(?:about |around )?$/i.test(plain.slice(0, v.start)) &&
+    /^\s+(?:and|to|until|till|–|-)\s+/.test(plain.slice(v.end))) ||
+  /\b(?:between|from)\s+[^,.;]{1,24}\s(?:and|to|until|till)\s+$/i.test(plain.slice(0, v.start));
 
 /** What a number counts: the nearest noun close behind it, or the unit inside it. */
 function thingOf(v: { end: number; unit: string }, words: readonly Word[]): string | null {

@@ -55,6 +55,7 @@ function wrongValue(v: Value, r: Retelling): RetoldFault | null {
   const { told, passage, all, around, stock } = r;
   if (all.values.some((s) => same(s, v) || (APPROX.test(told.plain) && near(s, v)))) return null;
   if (isSpan(v, told, r)) return null;
+  if (v.inWords && v.raw === 1 && /\bone\b/i.test(passage.plain)) return null;
   const rivals = passage.values.filter(
     (s) => kindred(s, v, r) && !told.values.some((t) => t !== v && same(t, s)),
   );
@@ -102,7 +103,7 @@ function nearOf(v: Value, said: Said): Set<string> {
 function swapped(v: Value, r: Retelling): RetoldFault | null {
   const { told, passage, tools } = r;
   const mine = passage.values.filter((s) => same(s, v));
-  if (!mine.length) return null;
+  if (!mine.length || v.range || mine.some((s) => s.range)) return null;
   const rivals = passage.values.filter(
     (s) => !mine.includes(s) && s.unit === v.unit && s.start !== mine[0].start,
   );
@@ -116,7 +117,15 @@ function swapped(v: Value, r: Retelling): RetoldFault | null {
   const score = (s: Value) => scoreOf(v, s);
   const here = Math.max(...mine.map(score));
   const best = rivals.map((s) => ({ s, n: score(s) })).sort((a, b) => b.n - a.n)[0];
-  if (here > 0 || best.n === 0 || (best.n < 2 && words.size > 1 && !mine.every((s) => s.whole))) return null;
+  if (
+    here > 0 ||
+    best.n === 0 ||
+    (best.n < 2 &&
+      words.size > 1 &&
+      !mine.every((s) => s.whole) &&
+      !(words.size === 2 && told.values.length === 1))
+  )
+    return null;
   // Both are told: they may only stand in another order.
   const other = told.values.find((t) => same(t, best.s));
   if (other && scoreOf(other, best.s) > 0) return null;

@@ -93,6 +93,22 @@ export const whole: Check = ({ told, passage, all, tools }) => {
     });
   }
   if (out.length) return out;
+  const often = /\b(?:often|always|all the time|constantly|every (?:day|night|time))\b/i.exec(told.plain);
+  const seldom = /\b(?:only|rarely|seldom|hardly ever|hardly|a few)\b/i.exec(passage.plain);
+  if (
+    often &&
+    seldom &&
+    !/\b(?:often|always|every)\b/i.test(passage.plain) &&
+    [...told.roots].some((x) => passage.roots.has(x))
+  )
+    return [
+      {
+        kind: 'whole',
+        start: often.index,
+        end: often.index + often[0].length,
+        says: `The source says “${seldom[0]}”, not “${often[0]}”.`,
+      },
+    ];
   const loose = looseQuantity(told, all, passage, tools.kin);
   if (loose.length) return loose;
   for (const s of theirs) {

@@ -41,13 +41,13 @@ export const names: Check = ({ told, stock, tools }) => {
   return out;
 };
 
-/** The two words before, articles passed over: "made of _". */
+/** The verb and the preposition before, articles passed over: "made of _". */
 const slot = (words: readonly Word[], i: number): string | null => {
   const before = words
     .slice(0, i)
     .filter((w) => w.segment === words[i].segment && !['DET', 'ADJ', 'PUNCT'].includes(w.pos))
     .slice(-2);
-  return before.length === 2 && before.some((w) => w.root || w.pos === 'ADP')
+  return before.length === 2 && before[0].pos === 'VERB' && before[1].pos === 'ADP'
     ? before.map((w) => w.lemma).join(' ')
     : null;
 };
