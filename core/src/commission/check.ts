@@ -7,7 +7,7 @@ import type { TakenOut } from '../script/clean/index.ts';
 import type { Clock } from '../timing/clock.ts';
 import { indexFacts, type Aligned } from '../trace/align.ts';
 import { oldFigures } from '../trace/old.ts';
-import { indexSources, overlap } from '../trace/overlap.ts';
+import { RUN, indexSources, overlap, type LineOverlap } from '../trace/overlap.ts';
 import { makeRetoldChecker, replacedIn, type RetoldKind } from '../trace/retold/index.ts';
 import { matchSections } from './match.ts';
 import { readReply, type ReadLine } from './read.ts';
@@ -140,7 +140,6 @@ export function makeReplyChecker(
         ...retold.check({ text, facts: refs, before, behind }),
         ...oldIn(text, aligned),
         ...neverIn(text),
-        ...closeIn(text, aligned),
       ];
       memo.set(key, known);
     }
@@ -174,8 +173,10 @@ export function makeReplyChecker(
       return [{ kind: 'never', start, end, says: `The order says never to say “${phrase}”.` }];
     });
   };
-  const closeIn = (text: string, aligned: readonly Aligned[]): ReplyFault[] => {
-    const [line] = overlap([text], shared).lines;
+  /** Within the whole reply, where a quotation may run over several lines. */
+  const closeIn = (line: LineOverlap, aligned: readonly Aligned[]): ReplyFault[] => {
+    // A run that only begins or ends here is its neighbour's.
+    if (line.shared < Math.min(RUN, line.words)) return [];
     return line.ranges.slice(0, 1).map((r): ReplyFault => {
       const fact = aligned[0] && factText.get(`${aligned[0].source}:${aligned[0].fact}`);
       return {
@@ -214,15 +215,19 @@ export function makeReplyChecker(
     const aligned = index.align(texts);
     const places = matchSections(read, aligned, order.sections);
     const unfinished = !done && !/[.!?…]["”’)]?\s*$/.test(reply.trimEnd()) ? texts.length - 1 : -1;
+    const near = overlap(texts, shared);
     const again = saidAgain(texts, aligned, factText, kin);
     const lines = read.map((l, i): ReplyLine => {
       const arriving = i === unfinished;
       const [before, behind] = [texts[i - 1] ?? '', texts[i + 1] ?? ''];
-      const faults: ReplyFault[] = arriving ? [] : [...own(l.text, aligned[i], before, behind)];
+      const faults: ReplyFault[] = arriving
+        ? []
+        : [...own(l.text, aligned[i], before, behind), ...closeIn(near.lines[i], aligned[i])];
       const earlier = again.get(i);
       if (!arriving && earlier !== undefined)
         faults.push({ kind: 'twice', start: 0, end: l.text.length, says: `Said already in line ${earlier + 1}.`, mend: '', does: 'Drop the line' }); // prettier-ignore
-      const mended = !faults.length ? l.text : earlier !== undefined ? '' : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
+      const close = faults.some((f) => f.kind === 'close');
+      const mended = !faults.length ? l.text : earlier !== undefined ? '' : close ? null : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
       const { ms, words } = timed(l.text);
       return {
         id: `R${i + 1}`,
@@ -244,7 +249,7 @@ export function makeReplyChecker(
       cleaned,
       ...saysOf(lines, order.sections, done),
       lengths: lengthsOf(lines, order.sections),
-      overlap: overlap(texts, shared).share,
+      overlap: near.share,
       cut,
       done,
     };

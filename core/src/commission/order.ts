@@ -58,7 +58,9 @@ export function factsByKey(context: CommissionContext): Map<string, { letter: st
 
 /** The facts that a section's lines rest on: by their links, else by their words. */
 function toldIn(lines: readonly PlainLine[], index: ReturnType<typeof indexFacts>): string[] {
-  const guessed = index.align(lines.map((l) => (l.from.length || l.fixed ? '' : l.text)));
+  // A drafted section says by itself what it rests on; one that was pasted is looked at by its words.
+  const linked = lines.some((l) => l.from.length);
+  const guessed = index.align(lines.map((l) => (linked || l.fixed ? '' : l.text)));
   return [
     ...new Set(
       lines.flatMap((l, i) =>
@@ -312,12 +314,12 @@ function exactOf(context: CommissionContext, s: OrderedSection): string[] {
   const facts = factsByKey(context);
   const own = s.facts.filter((f) => f.told).map((f) => facts.get(keyOf(f.source, f.fact))!.fact);
   const list = own.flatMap((f) => [
-    ...f.quotes.map((q) => `“${asData(q.text, 300)}”`),
+    ...f.quotes.map((q) => `“${asData(q.text.replace(/[,.]$/, ''), 300)}”`),
     ...f.names.map((n) => asData(n.text, 80)),
     ...f.numbers.map((n) => asData(n.text, 60)),
     ...f.dates.map((d) => asData(d.text, 60)),
   ]);
-  return [...new Set(list)];
+  return [...new Set(list)].filter((x, i, all) => !all.some((y, k) => k !== i && y !== x && y.includes(x)));
 }
 
 /** The passages the facts stand in, where these say more than the facts. */
@@ -334,7 +336,9 @@ function passageRows(context: CommissionContext, s: OrderedSection): string[] {
   const rows = [...blocks].flatMap(([key, { refs }]) => {
     const [letter, block] = key.split(' ');
     const whole = context.sources.find((x) => x.letter === letter)!.facts.filter((f) => f.block === block);
-    if (whole.length <= refs.length) return [];
+    // Half a quotation is no use without the other.
+    const open = whole.map((f) => f.text).some((t) => (t.match(/[“”]/g) ?? []).length % 2 === 1);
+    if (whole.length <= refs.length && !open) return [];
     return [`- ${refs.join(', ')} in: «${asData(whole.map((f) => f.text).join(' '))}»`];
   });
   return rows.length ? ['Their passages, so that nothing is taken out of its place:', ...rows] : [];

@@ -20,7 +20,8 @@ export const cause: Check = ({ told, passage, around, stock, tools }) => {
   const reason = told.words.flatMap((w) => (w.root && w.start > m.index && w.end <= stop ? [w.root] : []));
   const known = coverage(reason, around.roots, tools.kin);
   const effect = told.words.flatMap((w) => (w.root && !(w.start > m.index && w.end <= stop) ? [w.root] : []));
-  const own = THERE.test(passage.plain);
+  // A colon gives a reason too: "a job of its own: the sash must come out".
+  const own = THERE.test(passage.plain) || /:\s/.test(passage.plain);
   // A fact close by may give this very cause of this very thing.
   const near = stock.facts.some((f) => {
     const x = stock.said(f);

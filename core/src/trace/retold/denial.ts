@@ -145,6 +145,12 @@ function opposites(r: Retelling): RetoldFault[] {
       // The passage may say the same beside it.
       if (t.root && passage.words.some((x) => x !== p && x.root && (tools.kin?.likeness(x.root, t.root!) ?? 0) > 0)) continue; // prettier-ignore
       if (!t.root && !particleOf(t, r.told.words, p, passage.words)) continue;
+      // Verbs oppose one another only of the same thing, said close by.
+      if (
+        t.pos === 'VERB' &&
+        !st.words.some((w) => w.root && w !== t && sp.words.some((x) => x.root === w.root))
+      )
+        continue;
       if (t.root && compared > 1 && /er$/.test(t.text)) continue;
       if (t.root && !anchor(told.words, sp, [t.root, p.root], r)) continue;
       out.push({
@@ -170,32 +176,31 @@ function particleOf(t: Word, told: readonly Word[], p: Word, passage: readonly W
 }
 
 /** Everybody where the source has nobody. */
-function everybody(r: Retelling): RetoldFault[] {
-  const { told, passage, tools } = r;
-  const ALL = /\b(?:every(?:one|body)?|all|each|both)\b/i;
-  const NONE = /\b(?:nobody|no one|none|not everyone|not everybody|not all)\b/i;
+function everybody({ told, passage, tools }: Retelling): RetoldFault[] {
+  const ALL = /\b(?:every(?:one|body)|every(?= \p{L}+)|all (?:of|the \p{L}+s\b|\p{L}+s\b)|both)/iu;
+  const NONE = /\b(?:nobody(?! but)|no one(?! but)|none|not everyone|not everybody|not all)\b/i;
   const [a, b] = [ALL.exec(told.plain), NONE.exec(passage.plain)];
-  if (a && b && !/\b(?:no|not|nobody|none|never|n't)\b/i.test(told.plain)) {
-    const shared = [...told.roots].filter((x) =>
-      [...passage.roots].some((y) => x === y || (tools.kin?.likeness(x, y) ?? 0) > 0),
-    );
-    if (shared.length >= 1)
-      return [
-        {
-          kind: 'denial',
-          start: a.index,
-          end: a.index + a[0].length,
-          says: `The source says “${b[0]}”, not “${a[0]}”.`,
-          ...(a.index === 0 ? { mend: replacedIn(told.text, 0, a[0].length, b[0].charAt(0).toUpperCase() + b[0].slice(1)), does: `Say “${b[0].toLowerCase()}”` } : {}), // prettier-ignore
-        },
-      ];
-  }
-  return [];
+  if (!a || !b || /\b(?:no|not|nobody|none|never)\b|n't/i.test(told.plain)) return [];
+  const segmentAt = (said: Said, at: number) =>
+    said.segments.find((s) => s.words.some((w) => w.start <= at && w.end > at));
+  const [mine, theirs] = [segmentAt(told, a.index), segmentAt(passage, b.index)];
+  const shared = (mine?.words ?? []).some((w) => w.root && (theirs?.words ?? []).some((x) => x.root && (x.root === w.root || (tools.kin?.likeness(x.root, w.root!) ?? 0) > 0))); // prettier-ignore
+  if (!shared) return [];
+  const none = b[0].toLowerCase();
+  return [
+    {
+      kind: 'denial',
+      start: a.index,
+      end: a.index + a[0].length,
+      says: `The source says “${b[0]}”, not “${a[0]}”.`,
+      ...(/^every(?:one|body)$/i.test(a[0]) ? { mend: replacedIn(told.text, a.index, a.index + a[0].length, none), does: `Say “${none}”` } : {}), // prettier-ignore
+    },
+  ];
 }
 
 /** Up where the source has down, in any of the words for it. */
 const UP =
-  /\b(?:rose|rise[sn]?|rising|increas\w+|grew|grow(?:s|n|ing)?|climb\w*|soar\w*|(?:gone|went|go|goes|going|came|come|shot|was|were|is|are) up|up (?:by|from|to)\b|doubled?|higher|longer|harder|more)\b/i;
+  /\b(?:rose|rise[sn]?|rising|increas\w+|grew|grow(?:s|n|ing)?|climb\w*(?! down)|soar\w*|(?:gone|went|go|goes|going|came|come|shot|was|were|is|are) up|up (?:by|from|to)\b|doubled?|higher|longer|harder|more)\b/i;
 const DOWN =
   /\b(?:f[ae]ll(?:s|en|ing)?|drop(?:s|ped|ping)?|decreas\w+|declin\w+|shr[aiu]nk\w*|sank|s[iu]nk(?:s|ing)?|(?:gone|went|go|goes|going|came|come|was|were|is|are|got) down|down (?:by|from|to)\b|halved?|lower(?:s|ed)?|shorter|lighter|softer|less|fewer)\b/i;
 function trends(r: Retelling): RetoldFault[] {

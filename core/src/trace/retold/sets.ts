@@ -9,7 +9,9 @@ const MEMBERS = new Map(
   ),
 );
 const memberOf = (word: { text: string; lemma: string }) =>
-  MEMBERS.get(word.text.toLowerCase()) ?? MEMBERS.get(word.lemma);
+  MEMBERS.get(word.text.toLowerCase()) ??
+  MEMBERS.get(word.lemma) ??
+  MEMBERS.get(word.text.toLowerCase().replace(/s$/, ''));
 
 export const exclusive: Check = ({ told, passage, around }) => {
   if (told.question) return [];

@@ -121,6 +121,15 @@ export function saidOf(text: string, { tagger, kin }: RetoldTools): Said {
       open: OPENS_DOUBT.test(own.find((w) => w.pos !== 'PUNCT')?.text ?? ''),
     };
   });
+  // "never the glass or the bars": what "or" adds is denied with it.
+  segments.forEach((seg, i) => {
+    const before = segments[i - 1] as Segment | undefined;
+    if (!before || !/^(?:or|nor)$/i.test(seg.words[0].text) || seg.words.some((w) => w.pos === 'VERB'))
+      return;
+    if (before.denies)
+      segments[i] = { ...seg, denies: true, denied: new Set(seg.words.filter((w) => w.root !== null)) }; // prettier-ignore
+    else if (before.open) segments[i] = { ...seg, open: true };
+  });
   return {
     text,
     plain,
@@ -150,7 +159,10 @@ function deniedIn(words: readonly Word[]): Set<Word> {
     if (/^(?:nothing|nobody|none|nowhere)$/i.test(t.text)) {
       const verb = before ?? words.slice(i + 1).find((w) => w.root !== null && w.pos === 'VERB');
       if (verb) out.add(verb);
-    } else if (behind) out.add(behind);
+    } else if (behind && (behind.pos !== 'NOUN' || !/^not$/i.test(t.text) || words[i - 1]?.lemma === 'be')) {
+      // "the face and not the edges" denies no edges.
+      out.add(behind);
+    }
   });
   // "keep the seed from sprouting": it does not sprout.
   const from = words.findIndex((w) => /^from$/i.test(w.text));
@@ -225,6 +237,9 @@ const PART_OF =
 const AND_HALF = /\b(an?) (kilometre|mile|hour|metre|year|month|week) and a half\b/gi;
 /** "four and a half centimetres". */
 const HALF_MORE = /^([\p{L}\d-]+) and a half (\p{L}+)/u;
+const A_HUNDRED =
+  /\ban? (hundred|thousand|million)\b(?: (years?|metres?|kilometres?|tonnes?|pounds?|days?|miles?|people))?/gi;
+const HUNDREDS: Readonly<Record<string, number>> = { hundred: 100, thousand: 1000, million: 1e6 };
 /** "for an hour": one of it; "30 an hour" is a rate. */
 const ONE_OF =
   /\b((?:for|in|after|within|takes?|took|lasts?|lasted) (?:about |over |under |just )?)(an?) (hour|minute|day|week|fortnight|month|year|decade)\b(?! and a half)/gi;
@@ -266,6 +281,7 @@ function valuesOf(plain: string, words: readonly Word[]): Value[] {
     const m = HALF_MORE.exec(plain.slice(n.start));
     if (m) add(n.value + 0.5, m[2], m[0], n.start);
   }
+  for (const m of plain.matchAll(A_HUNDRED)) add(HUNDREDS[m[1].toLowerCase()], m[2] ?? '', m[0], m.index);
   for (const m of plain.matchAll(ONE_OF)) {
     const words = m[0].slice(m[1].length);
     add(1, m[3], words.trimStart(), m.index + m[0].length - words.trimStart().length);
