@@ -46,13 +46,18 @@ async function bundle(entry, outfile) {
   });
 }
 
-if (!existsSync(join(root, 'core/dist/pronunciations.bin'))) {
-  say('Packing the pronouncing dictionary…');
-  execFileSync(process.execPath, ['--import', 'tsx', join(root, 'scripts/pack-dictionary.ts')], {
+/** A file that a script packs from npm packages, made anew when the script changes. */
+function packed(target, script, what) {
+  const path = join(root, target);
+  if (existsSync(path) && statSync(path).mtimeMs >= statSync(join(root, script)).mtimeMs) return;
+  say(`Packing ${what}…`);
+  execFileSync(process.execPath, ['--import', 'tsx', join(root, script)], {
     cwd: root,
     stdio: ['ignore', 'ignore', 'inherit'],
   });
 }
+packed('core/dist/pronunciations.bin', 'scripts/pack-dictionary.ts', 'the pronouncing dictionary');
+packed('core/dist/kin.tsv', 'scripts/pack-kin.ts', 'words of one meaning');
 if (stale('cli/dist/main.js', 'core', 'cli', 'server/src')) {
   say('Building the command line…');
   await bundle('cli/src/main.ts', 'cli/dist/main.js');

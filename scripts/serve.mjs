@@ -1,6 +1,8 @@
 // Builds, starts PostgreSQL and the server, prints the address, and stops what it started on Ctrl C.
 // Usage: node scripts/serve.mjs demo|start
 import { execFileSync, spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { chmodSync, existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -21,6 +23,14 @@ async function freeFrom(port) {
   throw new Error(`No port from ${port} to ${port + 49} is free.`);
 }
 
+/** What seals keys that are kept: made once, beside the data, for this user only. */
+function secretIn(folder) {
+  const file = join(folder, 'secret');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 });
+  chmodSync(file, 0o600);
+  return readFileSync(file, 'utf8').trim();
+}
+
 try {
   execFileSync(process.execPath, [join(root, 'scripts/build.mjs')], {
     stdio: ['ignore', 'ignore', 'inherit'],
@@ -35,6 +45,7 @@ try {
       DATABASE_URL: url,
       PORT: String(port),
       NODE_ENV: 'production',
+      URSPRUNG_SECRET: process.env.URSPRUNG_SECRET ?? secretIn(dataFolder(root, use)),
       ...(use === 'demo' ? { URSPRUNG_DEMO: '1' } : {}),
     },
   });

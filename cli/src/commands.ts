@@ -40,7 +40,8 @@ import {
 } from '@ursprung/core/script';
 import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ursprung/core/source';
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
-import { getClock, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
+import { getClock, getKin, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
+import { contextOfFile, contextOfSources, ordersText, replyTaken } from './commission.ts';
 import { reviseFile } from './revise.ts';
 import {
   UsageError,
@@ -287,7 +288,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
         }))
       : (script?.sources ?? []).map(sourceOfFile).filter((s) => s.text);
     const sections = script ? sectionsOfFile(script) : sectionsOfLines(plainLines(raw));
-    const tools = { clock, pronouncer: getPronouncer(), tagger: getTagger() };
+    const tools = { clock, pronouncer: getPronouncer(), tagger: getTagger(), kin: getKin() };
     return {
       out: json(
         checkScript(
@@ -314,6 +315,49 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       draft: { tagger, clock, solver: await getSolver() },
     });
     return { out: json(result), notes };
+  },
+
+  commission: async (args) => {
+    const option = { seconds: text, section: text, reply: text, by: text, letters: text, frame: text, mood: text, pace: text, seed: text, voice: text } as const; // prettier-ignore
+    const { values, files } = parse(args, option, {
+      least: 1,
+      most: LETTERS.length,
+      what: 'a script file, or one or more sources',
+    });
+    const script = files.length === 1 ? scriptFileIn(files[0]) : null;
+    if (values.reply !== undefined) {
+      if (!script)
+        throw new UsageError('A reply is taken into a script file: name the one the order was for.');
+      const { script: taken, notes } = replyTaken(
+        script,
+        await draftText(fileBytes(str(values.reply)!, LARGEST_DRAFT)),
+        str(values.by) ?? 'an outside writer',
+        new Date().toISOString(),
+        voiceFrom(str(values.voice) ?? knownVoice(script)),
+      );
+      return { out: json(taken), notes };
+    }
+    const letters = values.letters === undefined ? undefined : Number(values.letters);
+    if (letters !== undefined && !(letters >= 2000 && letters <= 200_000))
+      throw new UsageError('--letters is the longest order, from 2000 to 200000.');
+    if (script) {
+      const target = values.seconds === undefined ? script.target : { ...script.target, seconds: lengthFrom(str(values.seconds)) }; // prettier-ignore
+      return ordersText(contextOfFile(script, target), str(values.section), letters);
+    }
+    const frame = oneOf('frame', str(values.frame), FRAMES) ?? '16:9';
+    const seed = Number(values.seed ?? 1);
+    if (!Number.isSafeInteger(seed)) throw new UsageError('--seed is a whole number.');
+    const context = await contextOfSources({
+      documents: await Promise.all(files.map((f) => openSource(fileBytes(f, LARGEST_FILE)))),
+      letters: LETTERS,
+      target: { kind: 'point', seconds: lengthFrom(str(values.seconds)) },
+      frame,
+      mood: oneOf('mood', str(values.mood), MOODS) ?? 'calm',
+      pace: paceFrom(str(values.pace)) ?? DEFAULT_PACE[frame],
+      voice: voiceFrom(str(values.voice)),
+      seed,
+    });
+    return ordersText(context, str(values.section), letters);
   },
 
   scenes: (args) => {
@@ -364,6 +408,14 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     };
   },
 };
+
+/** A script file, or null for a file that is a source. */
+function scriptFileIn(path: string): ScriptFile | null {
+  const bytes = fileBytes(path, LARGEST_FILE);
+  return bytes[0] === 0x7b || /^\s*\{/.test(new TextDecoder().decode(bytes.subarray(0, 64)))
+    ? scriptFrom(path, fileText(path))
+    : null;
+}
 
 const knownVoice = (script: ScriptFile) =>
   ['even', 'quick', 'plain'].includes(script.voice) ? script.voice : undefined;

@@ -11,6 +11,8 @@ const USAGE = `Usage: ursprung COMMAND …
   draft FILE --seconds N [--floor|--ceiling] [--shape S] [--title T] [--frame F] [--mood M] [--pace WPM] [--seed N] [--as json|text|markdown]
   check SCRIPT [--source FILE]…
   revise SCRIPT --note "…"
+  commission SOURCE|SCRIPT… --seconds N [--section ID] [--letters N]
+  commission SCRIPT --reply FILE [--by NAME]
   scenes SCRIPT [--frame F]
   export SCRIPT --as text|markdown|json|srt [--out FILE]`;
 

@@ -334,3 +334,83 @@ export const nameInput = z.object({
   name: z.string().trim().min(1, 'A version has a name.').max(80, 'A name has at most 80 letters.'),
 });
 export const styleInput = z.object({ texts: z.array(z.string().max(400_000)).max(60).default([]) });
+
+/** What is ordered: the whole, a section, a line, or what failed of an earlier reply. */
+export const commissionScope = z.object({
+  section: z.string().max(60).optional(),
+  line: z.string().max(60).optional(),
+  /** The commission whose reply this is a follow-up to. */
+  after: z.uuid().optional(),
+});
+export type CommissionScope = z.infer<typeof commissionScope>;
+export const COMMISSION_STATES = ['waiting', 'arriving', 'arrived', 'broken', 'failed'] as const;
+export type CommissionState = (typeof COMMISSION_STATES)[number];
+const replyText = z
+  .string()
+  .max(400_000, 'A reply can have at most 400,000 letters. Paste the part you need.');
+export const commissionInput = z.object({
+  scope: commissionScope,
+  order: z.string().min(1).max(200_000),
+  to: z.object({
+    kind: z.enum(['person', 'service']),
+    who: z.string().trim().max(120).default(''),
+  }),
+  reply: replyText.default(''),
+});
+export const replyInput = z.object({ reply: replyText, who: z.string().trim().max(120).optional() });
+export interface CommissionView {
+  id: string;
+  scope: CommissionScope;
+  order: string;
+  to: { kind: 'person' | 'service' | 'stand-in'; who: string };
+  state: CommissionState;
+  reply: string;
+  message: string | null;
+  tokensIn: number;
+  tokensOut: number;
+  /** In the money of the price that was given; null without one. */
+  cost: number | null;
+  at: string;
+  endedAt: string | null;
+}
+
+const price = z.number().min(0).max(10_000).nullable().default(null);
+export const textServiceInput = z.object({
+  address: z
+    .string()
+    .trim()
+    .max(500)
+    .regex(/^https?:\/\/\S+$/i, 'An address begins with http:// or https://.'),
+  model: z.string().trim().max(120).default(''),
+  /** Left out, the key that is kept stays. */
+  key: z.string().trim().max(500).optional(),
+  /** Money for a million tokens sent, and received. */
+  priceIn: price,
+  priceOut: price,
+  monthlyTokens: z
+    .number()
+    .int()
+    .min(1000, 'A limit is at least 1,000 tokens.')
+    .max(1e9)
+    .nullable()
+    .default(null),
+});
+export interface TextServiceView {
+  host: string;
+  model: string;
+  /** Where its address and key come from; settings can be changed in the page, the environment can't. */
+  from: 'environment' | 'settings';
+  address: string | null;
+  hasKey: boolean;
+  standIn: boolean;
+  priceIn: number | null;
+  priceOut: number | null;
+  monthlyTokens: number | null;
+  usedTokens: number;
+  usedCost: number | null;
+}
+export interface TextServiceState {
+  service: TextServiceView | null;
+  /** Whether a key could be kept here. */
+  canKeep: boolean;
+}

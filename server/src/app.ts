@@ -20,16 +20,21 @@ import {
 } from './api.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
 import { body, id } from './input.ts';
+import { commissionRoutes } from './commissionRoutes.ts';
+import type { Commissions } from './commissions.ts';
 import type { PageDesk } from './page.ts';
 import { pageRoutes } from './pageRoutes.ts';
 import type { Readings } from './readings.ts';
 import type { Service } from './service.ts';
+import type { TextServices } from './textServices.ts';
 import { comparing, readingRoutes, sourceRoutes } from './sourceRoutes.ts';
 
 export interface AppOptions {
   service: Service;
   readings: Readings;
   page: PageDesk;
+  commissions: Commissions;
+  services: TextServices;
   /** Who reads aloud at a pace, in words a minute. */
   voice?: (pace: number) => VoicePort;
   /** The built page; left out in API tests. */
@@ -58,6 +63,8 @@ export function makeApp({
   service,
   readings,
   page,
+  commissions,
+  services,
   voice = (pace) => espeak('en-gb', Math.round(pace)),
   webFolder,
   log = () => {},
@@ -85,6 +92,7 @@ export function makeApp({
   app.use('/api/sources', sourceRoutes(service.sources));
   app.use('/api/readings', readingRoutes(readings));
   app.use('/api', pageRoutes(page, voice));
+  app.use('/api', commissionRoutes(commissions, services));
   app.use('/api', express.json({ limit: '2mb' }));
 
   app.get('/api/health', (_req, res) => void res.json({ ok: true, app: 'ursprung' }));

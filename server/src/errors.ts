@@ -12,6 +12,12 @@ export const ERRORS = {
   behind: { status: 409, message: 'The script has changed elsewhere since.' },
   'settings-behind': { status: 409, message: 'These settings were changed elsewhere since.' },
   'service-silent': { status: 502, message: 'The text service gave no answer.' },
+  'service-limit': { status: 409, message: 'The month’s limit for the text service is reached.' },
+  'no-secret': {
+    status: 409,
+    message:
+      'This server has no secret to keep a key with. Set URSPRUNG_SECRET, or give the service by environment.',
+  },
   'too-many': { status: 429, message: 'Too many requests at once. Wait a moment and try again.' },
   internal: {
     status: 500,

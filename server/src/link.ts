@@ -41,7 +41,10 @@ export function isPublic(address: string): boolean {
 }
 
 /** A connection that refuses any address that is not public, at the moment it connects. */
-function guardedAgent(allowedHost: (hostname: string) => boolean): Agent {
+export function guardedAgent(
+  allowedHost: (hostname: string) => boolean,
+  waits: { headersTimeout: number; bodyTimeout: number } = { headersTimeout: 10_000, bodyTimeout: 10_000 },
+): Agent {
   return new Agent({
     connect: {
       timeout: 8000,
@@ -56,8 +59,7 @@ function guardedAgent(allowedHost: (hostname: string) => boolean): Agent {
           callback(null, addresses[0].address, addresses[0].family);
         }),
     },
-    headersTimeout: 10_000,
-    bodyTimeout: 10_000,
+    ...waits,
   });
 }
 
@@ -95,7 +97,7 @@ export async function fetchLink(address: string, settings: LinkSettings = {}): P
 }
 
 /** The address as one that may be asked, or the reason why not. */
-function checked(address: string, allow: ReadonlySet<string>): URL {
+export function checked(address: string, allow: ReadonlySet<string>): URL {
   let url: URL;
   try {
     url = new URL(address);

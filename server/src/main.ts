@@ -1,18 +1,23 @@
-/** The built server: DATABASE_URL, PORT, URSPRUNG_DEMO and URSPRUNG_READ_INSIDE (hosts inside the network that may be read, "host:port,…") from the environment; a text service by URSPRUNG_MODEL_URL, _KEY and _NAME. Prints its address when it serves. */
+/** The built server: DATABASE_URL, PORT, URSPRUNG_DEMO and URSPRUNG_READ_INSIDE (hosts inside the network that may be read, "host:port,…") from the environment; a text service by URSPRUNG_MODEL_URL, _KEY and _NAME, or entered in the page and kept under URSPRUNG_SECRET. Prints its address when it serves. */
 import { fileURLToPath } from 'node:url';
 import { loadDemo } from '@ursprung/demo';
-import { startNewsDesk } from '@ursprung/standins';
+import { startNewsDesk, startTextService } from '@ursprung/standins';
 import { modelFrom } from './model.ts';
 import { startServer } from './start.ts';
 
-const { DATABASE_URL, PORT, URSPRUNG_DEMO, URSPRUNG_READ_INSIDE } = process.env;
+const { DATABASE_URL, PORT, URSPRUNG_DEMO, URSPRUNG_READ_INSIDE, URSPRUNG_SECRET } = process.env;
 if (!DATABASE_URL) {
   process.stderr.write('DATABASE_URL says where PostgreSQL is. bin/start and bin/demo set it.\n');
   process.exit(1);
 }
 // The demo brings a news desk of its own, so that links can be tried without a network.
 const desk = URSPRUNG_DEMO === '1' ? await startNewsDesk() : null;
-const inside = [...(URSPRUNG_READ_INSIDE?.split(',') ?? []), ...(desk ? [desk.host] : [])];
+const writer = URSPRUNG_DEMO === '1' ? await startTextService({ paceMs: 40 }) : null;
+const inside = [
+  ...(URSPRUNG_READ_INSIDE?.split(',') ?? []),
+  ...(desk ? [desk.host] : []),
+  ...(writer ? [writer.host] : []),
+];
 const here = (path: string) => new URL(path, import.meta.url);
 const running = await startServer({
   databaseUrl: DATABASE_URL,
@@ -21,9 +26,13 @@ const running = await startServer({
   webFolder: fileURLToPath(here('../../web/dist')),
   log: (line) => process.stderr.write(`${line}\n`),
   model: modelFrom(process.env),
+  ...(URSPRUNG_SECRET ? { secret: URSPRUNG_SECRET } : {}),
+  ...(writer ? { standIn: writer.host } : {}),
   links: { allow: inside.map((h) => h.trim()).filter(Boolean) },
 });
 if (desk) await loadDemo(running.service);
+// The stand-in writer is kept like any service that a person enters; a restart gives it another port.
+if (writer) await running.keepService(writer);
 process.stdout.write(`Ursprung is at ${running.url}\n`);
 if (desk) process.stdout.write(`Reports to try as links: ${desk.url}/weir and ${desk.url}/weir-later\n`);
 

@@ -42,7 +42,7 @@ export class PageDesk {
     private readonly service: Service,
     private readonly work: TextWork,
     private readonly now: () => Date,
-    private readonly model: TextModel | null = null,
+    private readonly model: () => Promise<TextModel | null> = () => Promise.resolve(null),
   ) {}
 
   private get models() {
@@ -138,13 +138,14 @@ export class PageDesk {
   }
 
   /** Where a note goes when it is put to the text service; null while none is configured. */
-  get modelHost(): string | null {
-    return this.model?.host ?? null;
+  async modelHost(): Promise<string | null> {
+    return (await this.model())?.host ?? null;
   }
 
   /** A note beyond our operations, put to the text service: the same proposal, the same trace and checks. */
   async ask(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
-    if (!this.model) throw new ApiError('not-found', 'No text service is configured.');
+    const model = await this.model();
+    if (!model) throw new ApiError('not-found', 'No text service is configured.');
     const row = await this.service.scriptRow(id);
     const sources = await this.service.sourcesOf(id);
     const context: ReviseContext = {
@@ -154,7 +155,7 @@ export class PageDesk {
       sources: sources.map((s) => ({ letter: s.letter, text: s.document.text, facts: s.facts })),
       fresh: () => randomUUID().slice(0, 8),
     };
-    const answer = await this.model.answer(orderOf(note, context));
+    const answer = await model.answer(orderOf(note, context));
     const sayings = await this.service.sayings(row.channelId);
     return answered(note, answer, context, {
       clock: getClock(row.settings.voice, row.settings.pace, sayings),

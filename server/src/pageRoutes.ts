@@ -65,7 +65,7 @@ export function pageRoutes(page: PageDesk, voice: (pace: number) => VoicePort): 
   router.post('/scripts/:id/revise', async (req, res) => {
     res.json(await page.revise(id(req), body(reviseInput, req)));
   });
-  router.get('/model', (_req, res) => void res.json({ host: page.modelHost }));
+  router.get('/model', async (_req, res) => void res.json({ host: await page.modelHost() }));
   router.post('/scripts/:id/ask', async (req, res) => {
     res.json(await page.ask(id(req), body(reviseInput, req)));
   });

@@ -3,8 +3,6 @@
  * them (NOTIFY). It can be stopped and goes on after a restart.
  */
 import { randomUUID } from 'node:crypto';
-import { EventEmitter } from 'node:events';
-import pg from 'pg';
 import PgBoss from 'pg-boss';
 import type { z } from 'zod';
 import { LARGEST_FILE } from '@ursprung/core/source';
@@ -12,6 +10,7 @@ import type { Reading, readingInput } from './api.ts';
 import type { Models, ReadingRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
+import { Notices } from './notices.ts';
 import type { Sources } from './sources.ts';
 
 const QUEUE = 'reading';
@@ -32,12 +31,11 @@ export interface ReadingsDeps {
 }
 
 export class Readings {
-  private readonly heard = new EventEmitter().setMaxListeners(0);
   private readonly stopping = new Map<string, AbortController>();
   private constructor(
     private readonly deps: ReadingsDeps,
     private readonly boss: PgBoss,
-    private readonly listener: pg.Client,
+    private readonly notices: Notices,
   ) {}
 
   static async start(deps: ReadingsDeps): Promise<Readings> {
@@ -45,15 +43,10 @@ export class Readings {
     boss.on('error', (error) => deps.log(`jobs: ${error.message}`));
     await boss.start();
     await boss.createQueue(QUEUE);
-    const listener = new pg.Client({ connectionString: deps.databaseUrl });
-    listener.on('error', (error) => deps.log(`jobs: ${error.message}`));
-    await listener.connect();
-    await listener.query(`LISTEN ${CHANNEL}`);
-    const readings = new Readings(deps, boss, listener);
-    listener.on('notification', (n) => {
-      const [id, word] = (n.payload ?? '').split(' ');
+    const notices = await Notices.start(deps.databaseUrl, CHANNEL, deps.log);
+    const readings = new Readings(deps, boss, notices);
+    notices.onAny((id, word) => {
       if (word === 'stop') readings.stopping.get(id)?.abort();
-      readings.heard.emit(id);
     });
     for (let i = 0; i < AT_ONCE; i++)
       await boss.work<{ id: string }>(QUEUE, { pollingIntervalSeconds: 0.5 }, ([job]) =>
@@ -65,7 +58,7 @@ export class Readings {
   async stop(): Promise<void> {
     for (const c of this.stopping.values()) c.abort();
     await this.boss.stop({ graceful: true, timeout: 5000, wait: true });
-    await this.listener.end();
+    await this.notices.stop();
   }
 
   private row = async (id: string) => {
@@ -111,22 +104,19 @@ export class Readings {
   async watch(id: string, tell: (reading: Reading) => void): Promise<() => void> {
     await this.row(id);
     const look = () => void this.one(id).then(tell, () => undefined);
-    this.heard.on(id, look);
+    const off = this.notices.on(id, look);
     look();
-    return () => void this.heard.off(id, look);
+    return off;
   }
 
   async cancel(id: string): Promise<Reading> {
     const row = await this.row(id);
     if (row.state === 'waiting' || row.state === 'reading') {
       await row.update({ state: 'stopped', stage: 'stopped', original: null });
-      await this.notify(id, 'stop');
+      await this.notices.tell(id, 'stop');
     }
     return view(row);
   }
-
-  private notify = (id: string, word = '') =>
-    this.listener.query('SELECT pg_notify($1, $2)', [CHANNEL, `${id} ${word}`.trim()]);
 
   private async run(id: string): Promise<void> {
     const row = await this.deps.models.readings.findOne({ where: { id } });
@@ -180,7 +170,7 @@ export class Readings {
     const [n] = await this.deps.models.readings.update(change, {
       where: { id, state: ['waiting', 'reading'] },
     });
-    if (n) await this.notify(id).catch(() => undefined);
+    if (n) await this.notices.tell(id).catch(() => undefined);
   }
 }
 

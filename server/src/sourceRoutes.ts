@@ -6,14 +6,13 @@ import { fileName } from '@ursprung/core/handoff';
 import { LARGEST_FILE, LARGEST_SOURCE } from '@ursprung/core/source';
 import { readingInput, sourceInput, sourcePatch, sourceSearch, type Reading } from './api.ts';
 import { ApiError } from './errors.ts';
+import { streamRow } from './eventStream.ts';
 import { body, id } from './input.ts';
 import type { Readings } from './readings.ts';
 import type { Sources } from './sources.ts';
 
 /** A file comes as base64: four characters for three bytes, and a little around it. */
 const asBase64 = (bytes: number) => Math.ceil((bytes * 4) / 3) + 4096;
-/** Sent when nothing happens, so that nobody on the way closes the line, in milliseconds. */
-const KEEP_OPEN_MS = 15_000;
 const EXTENSION: Readonly<Record<string, string>> = { html: 'html', markdown: 'md', pdf: 'pdf', docx: 'docx', odt: 'odt', epub: 'epub', mail: 'eml', captions: 'srt', jats: 'xml', feed: 'xml', ris: 'ris', bibtex: 'bib', 'csl-json': 'json' }; // prettier-ignore
 
 export function sourceRoutes(sources: Sources): Router {
@@ -69,42 +68,14 @@ export function readingRoutes(readings: Readings): Router {
   );
   router.get('/:id', async (req, res) => void res.json(await readings.one(id(req))));
   router.post('/:id/stop', async (req, res) => void res.json(await readings.cancel(id(req))));
-  router.get('/:id/events', async (req, res) => {
-    let last = '';
-    let off: (() => void) | undefined;
-    const over = (r: Reading) => r.state !== 'waiting' && r.state !== 'reading';
-    const beat = setInterval(() => res.write(': still here\n\n'), KEEP_OPEN_MS);
-    const end = () => {
-      clearInterval(beat);
-      off?.();
-    };
-    req.on('close', end);
-    const start = () => {
-      if (!res.headersSent)
-        res.writeHead(200, {
-          'content-type': 'text/event-stream',
-          'cache-control': 'no-store',
-          connection: 'keep-alive',
-        });
-    };
-    try {
-      off = await readings.watch(id(req), (reading) => {
-        const text = JSON.stringify(reading);
-        if (text === last || res.writableEnded) return;
-        last = text;
-        start();
-        res.write(`data: ${text}\n\n`);
-        if (over(reading)) {
-          end();
-          res.end();
-        }
-      });
-    } catch (error) {
-      end();
-      throw error;
-    }
-    if (res.writableEnded) end();
-  });
+  router.get('/:id/events', (req, res) =>
+    streamRow<Reading>(
+      req,
+      res,
+      (tell) => readings.watch(id(req), tell),
+      (r) => r.state !== 'waiting' && r.state !== 'reading',
+    ),
+  );
   return router;
 }
 

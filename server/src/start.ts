@@ -5,15 +5,21 @@ import { migrate } from './db/migrate.ts';
 import { makeApp } from './app.ts';
 import type { LinkSettings } from './link.ts';
 import type { TextModel } from './model.ts';
+import { Commissions } from './commissions.ts';
+import { Notices } from './notices.ts';
 import { PageDesk } from './page.ts';
 import { Readings } from './readings.ts';
+import { secretsFrom } from './secrets.ts';
 import { Service } from './service.ts';
+import { TextServices } from './textServices.ts';
 import { startWork, type TextWork } from './work.ts';
 
 export interface Running {
   url: string;
   service: Service;
   work: TextWork;
+  /** Keeps a stand-in as the text service, unless the workspace has one of its own. */
+  keepService: (standIn: { host: string; url: string; key: string }) => Promise<void>;
   stop: () => Promise<void>;
 }
 
@@ -26,8 +32,12 @@ export interface StartOptions {
   log?: (line: string) => void;
   /** Hosts inside the network that may be read: the stand-in news desk. */
   links?: LinkSettings;
-  /** A text service for what our own operations can't do. */
+  /** The text service that the environment names. */
   model?: TextModel | null;
+  /** Seals keys that are entered in the page; without it none is kept. */
+  secret?: string;
+  /** The host of the stand-in that ships, where it runs. */
+  standIn?: string;
 }
 
 export async function startServer(options: StartOptions): Promise<Running> {
@@ -46,10 +56,33 @@ export async function startServer(options: StartOptions): Promise<Running> {
     now,
     log: options.log ?? (() => {}),
   });
+  const log = options.log ?? (() => {});
+  const standIn = options.standIn ?? null;
+  const services = new TextServices({
+    models: service.models,
+    workspaceId: service.workspaceId,
+    secrets: secretsFrom(options.secret),
+    links,
+    fromEnvironment: options.model ?? null,
+    standIn,
+    now,
+  });
+  const notices = await Notices.start(options.databaseUrl, 'ursprung_commission', log);
+  const commissions = new Commissions({
+    models: service.models,
+    workspaceId: service.workspaceId,
+    services,
+    notices,
+    standIn,
+    now,
+    log,
+  });
   const app = makeApp({
     service,
     readings,
-    page: new PageDesk(service, work, now, options.model ?? null),
+    page: new PageDesk(service, work, now, () => services.current()),
+    commissions,
+    services,
     ...(options.webFolder ? { webFolder: options.webFolder } : {}),
     ...(options.log ? { log: options.log } : {}),
   });
@@ -62,12 +95,33 @@ export async function startServer(options: StartOptions): Promise<Running> {
     url: `http://127.0.0.1:${address.port}`,
     service,
     work,
+    keepService: async ({ url, key }) => {
+      const { service: kept, canKeep } = await services.state();
+      if (
+        !canKeep ||
+        kept?.from === 'environment' ||
+        (kept && kept.address !== null && !isLoopback(kept.address))
+      )
+        return;
+      await services.keep({
+        address: url,
+        key,
+        model: 'stand-in',
+        priceIn: null,
+        priceOut: null,
+        monthlyTokens: null,
+      });
+    },
     stop: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
+      await commissions.stop();
+      await notices.stop();
       await readings.stop();
       await work.close();
       await db.close();
     },
   };
 }
+
+const isLoopback = (address: string) => /^https?:\/\/127\.0\.0\.1[:/]/.test(address);

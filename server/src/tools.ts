@@ -1,14 +1,16 @@
-/** The instances that text work needs, made once a process or worker: dictionary, pronouncer, tagger, solver. */
+/** The instances that text work needs, made once a process or worker: dictionary, pronouncer, tagger, words of one meaning, solver. */
 import { readFileSync } from 'node:fs';
-import { openDictionary, makePronouncer, type Pronouncer } from '@ursprung/core/language';
+import { openDictionary, openKin, makePronouncer, type Kin, type Pronouncer } from '@ursprung/core/language';
 import { makeTagger, type Tagger } from '@ursprung/core/tagger';
 import { DEFAULT_VOICE, SHIPPED_VOICES, makeClock, type Clock, type Voice } from '@ursprung/core/timing';
 import type { Solver } from '@ursprung/core/draft';
 
 const DICTIONARY = new URL('../../core/dist/pronunciations.bin', import.meta.url);
+const KIN = new URL('../../core/dist/kin.tsv', import.meta.url);
 
 let pronouncer: Pronouncer | undefined;
 let tagger: Tagger | undefined;
+let kin: Kin | undefined;
 let solver: Promise<Solver> | undefined;
 const clocks = new Map<string, Clock>();
 
@@ -16,6 +18,7 @@ const clocks = new Map<string, Clock>();
 export const getPronouncer = (): Pronouncer =>
   (pronouncer ??= makePronouncer(openDictionary(readFileSync(DICTIONARY))));
 export const getTagger = (): Tagger => (tagger ??= makeTagger());
+export const getKin = (): Kin => (kin ??= openKin(readFileSync(KIN, 'utf8')));
 export const getSolver = (): Promise<Solver> =>
   (solver ??= import('highs').then((m) => m.default() as unknown as Promise<Solver>));
 

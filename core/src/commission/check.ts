@@ -176,7 +176,7 @@ export function makeReplyChecker(
   /** Within the whole reply, where a quotation may run over several lines. */
   const closeIn = (line: LineOverlap, aligned: readonly Aligned[]): ReplyFault[] => {
     // A run that only begins or ends here is its neighbour's.
-    if (line.shared < Math.min(RUN, line.words)) return [];
+    if (line.shared < RUN) return [];
     return line.ranges.slice(0, 1).map((r): ReplyFault => {
       const fact = aligned[0] && factText.get(`${aligned[0].source}:${aligned[0].fact}`);
       return {

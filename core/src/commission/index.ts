@@ -32,3 +32,4 @@ export {
   takenIn,
   type TakeOptions,
 } from './take.ts';
+export { settleLength, type Settled } from './settle.ts';

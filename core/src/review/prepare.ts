@@ -1,5 +1,6 @@
 /** Sources and lines made ready for the rules, each part only as often as it changes. */
 import { stems } from '../facts/centrality.ts';
+import type { Kin } from '../language/kin.ts';
 import { quotedSpans } from '../language/quotes.ts';
 import { writtenWords } from '../language/sentences.ts';
 import { clockLines, type PlainSection } from '../script/schema.ts';
@@ -9,7 +10,7 @@ import { indexSources } from '../trace/overlap.ts';
 import { stockOf } from '../trace/support.ts';
 import type { PreparedSources, ReviewLine, ReviewSection, ReviewSource, ReviewTools } from './rule.ts';
 
-export function prepareSources(list: readonly ReviewSource[]): PreparedSources {
+export function prepareSources(list: readonly ReviewSource[], kin: Kin | null = null): PreparedSources {
   const facts = new Map(
     list.flatMap((source) =>
       source.facts.map((fact) => [`${source.letter}:${fact.id}`, { fact, source }] as const),
@@ -18,6 +19,7 @@ export function prepareSources(list: readonly ReviewSource[]): PreparedSources {
   const texts = list.map((s) => s.text);
   const index = indexFacts(
     list.flatMap((s) => s.facts.map((f) => ({ source: s.letter, id: f.id, text: f.text }))),
+    kin,
   );
   const found = new Map<string, ReturnType<typeof index.find>>();
   const factOf: PreparedSources['factOf'] = (ref) =>

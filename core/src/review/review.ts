@@ -56,7 +56,7 @@ export function makeReviewer(tools: ReviewTools): (input: ReviewInput) => Review
   const gradeMemo = gradeOf(tools);
   return (input) => {
     if (input.sources !== preparedFrom) {
-      prepared = input.sources.length ? prepareSources(input.sources) : null;
+      prepared = input.sources.length ? prepareSources(input.sources, tools.kin ?? null) : null;
       preparedFrom = input.sources;
       memo = new Map();
     }

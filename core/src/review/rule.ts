@@ -1,5 +1,6 @@
 /** What a rule of the Read-through is, and what it finds. */
 import type { Fact } from '../facts/facts.ts';
+import type { Kin } from '../language/kin.ts';
 import type { Pronouncer } from '../language/phones.ts';
 import type { TaggedToken, Tagger } from '../language/tagged.ts';
 import type { WordSpan } from '../language/sentences.ts';
@@ -119,6 +120,8 @@ export interface ReviewTools {
   pronouncer: Pronouncer;
   /** Rules that need parts of speech are passed over without it. */
   tagger: Tagger | null;
+  /** Words of one meaning: without it only the same words compare. */
+  kin?: Kin | null;
 }
 
 export interface Rule {

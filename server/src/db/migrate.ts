@@ -122,6 +122,44 @@ const migrations: readonly { name: string; up: Run }[] = [
       await q.addIndex('script_names', ['scriptId']);
     },
   },
+  {
+    name: '004-commissions',
+    up: async (q) => {
+      const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+      const figure = () => ({ type: DataTypes.DOUBLE, allowNull: true });
+      const count = () => ({ type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
+      await q.createTable('text_services', {
+        id: id(),
+        workspaceId: { ...ref('workspaces'), unique: true },
+        address: text(),
+        model: text(),
+        sealedKey: { type: DataTypes.TEXT, allowNull: true },
+        priceIn: figure(),
+        priceOut: figure(),
+        monthlyTokens: { type: DataTypes.INTEGER, allowNull: true },
+        at: time(),
+      });
+      await q.createTable('commissions', {
+        id: id(),
+        workspaceId: ref('workspaces'),
+        scriptId: ref('scripts'),
+        scope: { type: DataTypes.JSONB, allowNull: false },
+        orderText: text(),
+        toKind: { type: DataTypes.STRING(12), allowNull: false },
+        toWho: text(),
+        state: { type: DataTypes.STRING(12), allowNull: false },
+        reply: text(),
+        message: { type: DataTypes.TEXT, allowNull: true },
+        tokensIn: count(),
+        tokensOut: count(),
+        cost: figure(),
+        at: time(),
+        endedAt: { type: DataTypes.DATE, allowNull: true },
+      });
+      await q.addIndex('commissions', ['scriptId']);
+      await q.addIndex('commissions', ['workspaceId', 'at']);
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

@@ -2,7 +2,16 @@
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Fact } from '@ursprung/core/facts';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
-import type { ChannelSettings, Marks, OwnFact, ReadingState, Rights, ScriptRowSettings } from '../api.ts';
+import type {
+  ChannelSettings,
+  CommissionState,
+  CommissionScope,
+  Marks,
+  OwnFact,
+  ReadingState,
+  Rights,
+  ScriptRowSettings,
+} from '../api.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
@@ -12,6 +21,9 @@ export interface ScriptRow { id: string; workspaceId: string; channelId: string;
 export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
 export interface StepRow { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
 export interface NameRow { id: string; scriptId: string; version: number; name: string; at: Date } // prettier-ignore
+
+export interface TextServiceRow { id: string; workspaceId: string; address: string; model: string; sealedKey: string | null; priceIn: number | null; priceOut: number | null; monthlyTokens: number | null; at: Date } // prettier-ignore
+export interface CommissionRow { id: string; workspaceId: string; scriptId: string; scope: CommissionScope; orderText: string; toKind: string; toWho: string; state: CommissionState; reply: string; message: string | null; tokensIn: number; tokensOut: number; cost: number | null; at: Date; endedAt: Date | null } // prettier-ignore
 
 type Table<R extends object> = ModelStatic<Model<R, R> & R>;
 
@@ -24,9 +36,11 @@ export interface Models {
   steps: Table<StepRow>;
   readings: Table<ReadingRow>;
   names: Table<NameRow>;
+  textServices: Table<TextServiceRow>;
+  commissions: Table<CommissionRow>;
 }
 
-const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING } = DataTypes;
+const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING, DOUBLE } = DataTypes;
 // A new object each time: Sequelize writes into the ones it is given.
 const key = () => ({ type: UUID, primaryKey: true });
 
@@ -94,6 +108,34 @@ export function defineModels(db: Sequelize): Models {
       version: INTEGER,
       name: TEXT,
       at: DATE,
+    }),
+    textServices: table('text_services', {
+      id: key(),
+      workspaceId: UUID,
+      address: TEXT,
+      model: TEXT,
+      sealedKey: TEXT,
+      priceIn: DOUBLE,
+      priceOut: DOUBLE,
+      monthlyTokens: INTEGER,
+      at: DATE,
+    }),
+    commissions: table('commissions', {
+      id: key(),
+      workspaceId: UUID,
+      scriptId: UUID,
+      scope: JSONB,
+      orderText: TEXT,
+      toKind: STRING,
+      toWho: TEXT,
+      state: STRING,
+      reply: TEXT,
+      message: TEXT,
+      tokensIn: INTEGER,
+      tokensOut: INTEGER,
+      cost: DOUBLE,
+      at: DATE,
+      endedAt: DATE,
     }),
     steps: table('script_steps', {
       scriptId: key(),

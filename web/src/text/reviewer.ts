@@ -1,6 +1,7 @@
 /** The reviewer: the rules of the Read-through in a worker of their own, with the tagger, made when first needed. */
+import kinUrl from '../../../core/dist/kin.tsv?url';
 import dictionaryUrl from '../../../core/dist/pronunciations.bin?url';
-import { makePronouncer, openDictionary } from '@ursprung/core/language';
+import { makePronouncer, openDictionary, openKin } from '@ursprung/core/language';
 import { quotedSpans } from '@ursprung/core/language';
 import {
   checkTelling,
@@ -31,6 +32,11 @@ const pronouncer = fetch(dictionaryUrl).then(async (r) => {
   return makePronouncer(openDictionary(new Uint8Array(await r.arrayBuffer())));
 });
 
+const words = fetch(kinUrl).then(async (r) => {
+  if (!r.ok) throw new Error('The list of words could not be loaded.');
+  return openKin(await r.text());
+});
+
 async function handle(message: ToReviewer): Promise<void> {
   switch (message.type) {
     case 'setup': {
@@ -40,10 +46,10 @@ async function handle(message: ToReviewer): Promise<void> {
         pace: message.pace,
         sayings: new Map(message.sayings),
       });
-      tools = { clock, pronouncer: known, tagger: tools?.tagger ?? makeTagger() };
+      tools = { clock, pronouncer: known, tagger: tools?.tagger ?? makeTagger(), kin: await words };
       review = makeReviewer(tools);
       ({ sources } = message);
-      prepared = sources.length ? prepareSources(sources) : null;
+      prepared = sources.length ? prepareSources(sources, tools.kin ?? null) : null;
       return;
     }
     case 'grammar':

@@ -1,8 +1,14 @@
 /** Each claim against the passage it rests on: by name of the fault, as the `trace` room finds it. */
-import { FAULT_WORDS, faultsIn, type FaultKind } from '../../trace/claims.ts';
+import {
+  makeRetoldChecker,
+  type RetoldChecker,
+  type RetoldFault,
+  type RetoldKind,
+} from '../../trace/retold/index.ts';
 import {
   at,
   type Found,
+  type Mend,
   type PreparedSources,
   type ReviewLine,
   type ReviewScript,
@@ -10,13 +16,13 @@ import {
   type Rule,
 } from '../rule.ts';
 
-/** Values, names and quotes have rules of their own. */
+/** Values, names and quotes that stand in no source have rules of their own. */
 const KINDS: Readonly<
-  Record<string, { kinds: readonly FaultKind[]; name: string; each: number; most: number }>
+  Record<string, { kinds: readonly RetoldKind[]; name: string; each: number; most: number }>
 > = {
   'stronger-than-source': { kinds: ['hedge'], name: 'Surer than the source', each: 4, most: 16 },
   contradicted: {
-    kinds: ['denial', 'direction', 'subject', 'order'],
+    kinds: ['denial', 'direction', 'order'],
     name: 'The source says otherwise',
     each: 6,
     most: 24,
@@ -31,94 +37,60 @@ const KINDS: Readonly<
   'cause-added': { kinds: ['cause'], name: 'A cause the source doesn’t give', each: 4, most: 12 },
 };
 
-/** A hedge of the source put back before the verb it belongs to. */
-const PLAIN_HEDGE =
-  /^(?:may|might|could|probably|perhaps|possibly|likely|about|around|roughly|almost|nearly|some|reportedly|apparently|allegedly)$/i;
-
-function hedgeMend(line: ReviewLine, hedge: string) {
-  const h = hedge.toLowerCase();
-  if (!PLAIN_HEDGE.test(h) || line.locked) return undefined;
-  if (/^(?:about|around|roughly|almost|nearly|some)$/.test(h)) {
-    const n = /\b\d[\d,.]*\b/.exec(line.text);
-    if (!n || line.text.match(/\b\d[\d,.]*\b/g)!.length !== 1) return undefined;
-    const lead = n.index === 0 ? h.charAt(0).toUpperCase() + h.slice(1) : h;
-    return {
-      says: `Put “${h}” back`,
-      safe: true,
-      edits: [{ line: line.id, text: `${line.text.slice(0, n.index)}${lead} ${line.text.slice(n.index)}` }],
-    };
-  }
-  if (!/^(?:probably|perhaps|possibly|reportedly|apparently|allegedly)$/.test(h)) return undefined;
-  const text = `${h.charAt(0).toUpperCase()}${h.slice(1)} ${/^(?:I|\p{Lu}\p{L}+ \p{Lu})/u.test(line.text) ? line.text : line.text.charAt(0).toLowerCase() + line.text.slice(1)}`;
-  return { says: `Put “${h}” back`, safe: false, edits: [{ line: line.id, text }] };
-}
-
-interface Group {
-  lines: readonly ReviewLine[];
-  passage: NonNullable<Found['passage']>;
-}
-
-/** Lines on end that rest on the same passage tell it together: a fact told in two lines loses nothing in either. */
-function groupsOf(lines: readonly ReviewLine[], sources: PreparedSources): Group[] {
-  const out: (Group & { key: string; lines: ReviewLine[] })[] = [];
-  for (const line of lines) {
-    if (line.fixed) continue;
-    const own = line.from.flatMap((f) => sources.factOf(f) ?? []);
-    const guessed =
-      own.length || line.role === 'lead' || line.role === 'frame' || /\?["”]?$/.test(line.text)
-        ? null
-        : sources.passageOf(line, SURE);
-    const list = own.length ? own : guessed ? [guessed] : [];
-    if (!list.length) continue;
-    const key = list.map((p) => `${p.source.letter}:${p.fact.id}`).join();
-    const last = out[out.length - 1];
-    if (last?.key === key) last.lines.push(line);
-    else
-      out.push({
-        key,
-        lines: [line],
-        passage: {
-          source: list[0].source.letter,
-          fact: list[0].fact.id,
-          text: list.map((p) => p.fact.text).join(' '),
-        },
-      });
-  }
-  return out;
-}
+/** A bound put back before its figure changes no sense; every other mend is read first. */
+const SAFE = /^Put “(?:about|nearly|at least|at most)” back$/;
 
 /** From this likeness on, a line without a link is held to the passage that it seems to tell. */
 const SURE = 0.55;
 
-type Faulty = { kind: FaultKind; told: string; source: string; line: ReviewLine; passage: Group['passage'] };
-/** One look serves all rules; what is told of a passage is judged once. */
+type Faulty = { fault: RetoldFault; line: ReviewLine; passage: NonNullable<Found['passage']> };
+/** One look serves all rules; the checker keeps what it made ready of the sources. */
 const looked = new WeakMap<ReviewScript, Faulty[]>();
-const judged = new WeakMap<PreparedSources, Map<string, ReturnType<typeof faultsIn>>>();
+const checkers = new WeakMap<PreparedSources, RetoldChecker>();
+
+function checkerOf(sources: PreparedSources, tools: ReviewTools): RetoldChecker | null {
+  if (!tools.tagger) return null;
+  let known = checkers.get(sources);
+  if (!known) {
+    known = makeRetoldChecker(sources.list, { tagger: tools.tagger, kin: tools.kin ?? null });
+    checkers.set(sources, known);
+  }
+  return known;
+}
 
 function faultsOf(script: ReviewScript, tools: ReviewTools): Faulty[] {
   const known = looked.get(script);
   if (known) return known;
-  const { sources } = script;
-  const { tagger } = tools;
+  const { sources, lines } = script;
+  const checker = sources && checkerOf(sources, tools);
   const out: Faulty[] = [];
-  if (sources && tagger) {
-    const memo = judged.get(sources) ?? new Map<string, ReturnType<typeof faultsIn>>();
-    judged.set(sources, memo);
-    if (memo.size > 5000) memo.clear();
-    for (const { lines, passage } of groupsOf(script.lines, sources)) {
-      const told = lines.map((l) => l.text).join(' ');
-      const key = `${passage.source}\0${passage.text}\0${told}`;
-      let faults = memo.get(key);
-      if (!faults) memo.set(key, (faults = faultsIn(told, passage.text, sources.claims, tagger)));
-      for (const f of faults) {
-        const line =
-          (f.told && lines.find((l) => l.text.toLowerCase().includes(f.told.toLowerCase()))) || lines[0];
-        out.push({ ...f, line, passage });
-      }
-    }
-  }
+  if (sources && checker)
+    lines.forEach((line, i) => {
+      if (line.fixed) return;
+      const own = line.from.flatMap((f) => sources.factOf(f) ?? []);
+      const guessed =
+        own.length || line.role === 'lead' || line.role === 'frame' || /\?["”]?$/.test(line.text)
+          ? null
+          : sources.passageOf(line, SURE);
+      const facts = own.length ? own : guessed ? [guessed] : [];
+      if (!facts.length) return;
+      const faults = checker.check({
+        text: line.text,
+        facts: facts.map((p) => ({ source: p.source.letter, fact: p.fact.id })),
+        before: lines[i - 1]?.text ?? '',
+        behind: lines[i + 1]?.text ?? '',
+      });
+      const [first] = facts;
+      const passage = { source: first.source.letter, fact: first.fact.id, text: first.fact.text };
+      out.push(...faults.map((fault) => ({ fault, line, passage })));
+    });
   looked.set(script, out);
   return out;
+}
+
+function mendOf({ fault, line }: Faulty): Mend | undefined {
+  if (!fault.mend || !fault.does || line.locked) return undefined;
+  return { says: fault.does, safe: SAFE.test(fault.does), edits: [{ line: line.id, text: fault.mend }] };
 }
 
 export const claims: readonly Rule[] = Object.entries(KINDS).map(
@@ -130,19 +102,16 @@ export const claims: readonly Rule[] = Object.entries(KINDS).map(
     script: (script, tools) => {
       const seen = new Set<string>();
       return faultsOf(script, tools).flatMap((f) => {
-        if (!kinds.includes(f.kind) || seen.has(f.line.id)) return [];
-        seen.add(f.line.id);
-        const { line } = f;
-        const start = f.told ? line.text.toLowerCase().indexOf(f.told.toLowerCase()) : -1;
-        const says = f.source ? `${FAULT_WORDS[f.kind]}: “${f.source}”` : FAULT_WORDS[f.kind];
-        const found =
-          start >= 0 ? at(line, start, start + f.told.length, '') : at(line, 0, line.text.length, '');
-        const mend = f.kind === 'hedge' && !f.told ? hedgeMend(line, f.source) : undefined;
+        const { fault, line } = f;
+        // A value that stands in no source at all is the rule of what is unsourced.
+        const unsourced = fault.kind === 'value' && fault.says.startsWith('No source has');
+        if (!kinds.includes(fault.kind) || unsourced || seen.has(line.id)) return [];
+        seen.add(line.id);
+        const mend = mendOf(f);
         return [
           {
-            ...found,
+            ...at(line, fault.start, fault.end, fault.says),
             line: line.id,
-            reason: `${says.charAt(0).toUpperCase()}${says.slice(1)}.`,
             passage: f.passage,
             ...(mend ? { mend } : {}),
           },

@@ -44,9 +44,10 @@ export const order: Check = (r) => {
 
 /** The passage itself says which came first: "after", "before", or steps and dates in turn. */
 function inPassage(a: readonly string[], b: readonly string[], { passage, tools }: Retelling): string | null {
-  for (const [first, second] of parts(passage.plain)) {
-    const [x, y] = [new Set(contentOf(first, passage)), new Set(contentOf(second, passage))];
-    const score = (roots: readonly string[], by: ReadonlySet<string>) => coverage(roots, by, tools.kin);
+  const pairs = parts(passage.plain).map(([x, y]) => [new Set(contentOf(x, passage)), new Set(contentOf(y, passage))] as const); // prettier-ignore
+  const score = (roots: readonly string[], by: ReadonlySet<string>) => coverage(roots, by, tools.kin);
+  if (pairs.some(([x, y]) => score(a, x) >= KNOWN && score(b, y) >= KNOWN)) return null;
+  for (const [x, y] of pairs) {
     if (
       score(a, y) >= KNOWN &&
       score(b, x) >= KNOWN &&

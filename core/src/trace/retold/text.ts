@@ -238,7 +238,7 @@ const AND_HALF = /\b(an?) (kilometre|mile|hour|metre|year|month|week) and a half
 /** "four and a half centimetres". */
 const HALF_MORE = /^([\p{L}\d-]+) and a half (\p{L}+)/u;
 const A_HUNDRED =
-  /\ban? (hundred|thousand|million)\b(?: (years?|metres?|kilometres?|tonnes?|pounds?|days?|miles?|people))?/gi;
+  /\ban? (hundred|thousand|million)\b(?!(?: and)? (?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\w+teen|\w+ty)\b)(?: (years?|metres?|kilometres?|tonnes?|pounds?|days?|miles?|people))?/gi;
 const HUNDREDS: Readonly<Record<string, number>> = { hundred: 100, thousand: 1000, million: 1e6 };
 /** "for an hour": one of it; "30 an hour" is a rate. */
 const ONE_OF =

@@ -66,7 +66,9 @@ function wrongValue(v: Value, r: Retelling): RetoldFault | null {
   const other = ofAll ? passage.values.filter((s) => !same(s, ofAll) && !s.unit) : [];
   const rival = rivals.length === 1 ? rivals[0] : ofAll && other.length === 1 ? other[0] : null;
   const small = v.inWords && v.raw <= SMALL;
-  const known = stock.values.some((x) => Math.abs(x - v.value) < 1e-6);
+  const known =
+    stock.values.some((x) => Math.abs(x - v.raw) < 1e-6) ||
+    stock.facts.some((f) => stock.said(f).values.some((x) => same(x, v)));
   // The figure may be told of the same somewhere else in the sources: then the line rests on more than one fact.
   if (rival && toldElsewhere(v, r)) return null;
   if (!rival && (v.unit === 'part' || v.unit === 'time')) return null;
@@ -97,6 +99,24 @@ function nearOf(v: Value, said: Said): Set<string> {
       return w.segment === v.segment && nearer ? [] : [w.root];
     }),
   );
+}
+
+/** "310 boats" where the source has 310 tonnes: a measure told as a count. */
+function counted(v: Value, r: Retelling): RetoldFault | null {
+  const mine = r.passage.values.filter(
+    (s) => Math.abs(s.value - v.value) < 1e-6 || Math.abs(s.raw - v.raw) < 1e-6,
+  );
+  const measured = mine.length > 0 && mine.every((s) => s.unit && s.unit !== 'year' && s.unit !== 'day');
+  if (v.unit || v.thing === null || !measured || r.passage.roots.has(v.thing)) return null;
+  const end = r.told.words.find((w) => w.start >= v.end && w.root === v.thing)?.end ?? v.end;
+  return {
+    kind: 'thing',
+    start: v.start,
+    end,
+    says: `The source says “${mine[0].text}”, not “${r.told.text.slice(v.start, end)}”.`,
+    mend: replacedIn(r.told.text, v.start, end, mine[0].text),
+    does: `Say “${mine[0].text}”`,
+  };
 }
 
 /** A value of the passage told of what the passage tells of another value. */
@@ -196,6 +216,6 @@ function paired(r: Retelling): RetoldFault[] {
 export const values: Check = (r) => {
   const back = turned(r);
   if (back.length) return back;
-  const wrong = r.told.values.flatMap((v) => wrongValue(v, r) ?? swapped(v, r) ?? []);
+  const wrong = r.told.values.flatMap((v) => wrongValue(v, r) ?? counted(v, r) ?? swapped(v, r) ?? []);
   return wrong.length ? wrong : paired(r);
 };

@@ -1,0 +1,177 @@
+/** `commission`: the order for an outside writer, or a script file with the writer's reply taken in. */
+import {
+  disclosureOf,
+  failedIn,
+  makeOrders,
+  makeReplyChecker,
+  orderedSections,
+  settleLength,
+  takeable,
+  takenIn,
+  type CommissionContext,
+  type CommissionSource,
+} from '@ursprung/core/commission';
+import { draftScript } from '@ursprung/core/draft';
+import { extractFacts } from '@ursprung/core/facts';
+import { usualBrief } from '@ursprung/core/plan';
+import {
+  scriptFile,
+  sectionsOfFile,
+  type Frame,
+  type Mood,
+  type ScriptFile,
+  type Target,
+} from '@ursprung/core/script';
+import type { SourceDocument } from '@ursprung/core/source';
+import type { Voice } from '@ursprung/core/timing';
+import { getClock, getKin, getSolver, getTagger } from '@ursprung/server/tools';
+import { UsageError } from './input.ts';
+import { documentOf } from './revise.ts';
+
+const asSource = (letter: string, document: SourceDocument): CommissionSource => ({
+  letter,
+  title: document.title,
+  kind: document.kind,
+  text: document.text,
+  facts: extractFacts(document, getTagger()),
+  ...(document.publisher ? { publisher: document.publisher } : {}),
+  ...(document.published ? { published: document.published } : {}),
+});
+
+/** What an order for a script file is written from. Throws UsageError when its sources hold no passages. */
+export function contextOfFile(file: ScriptFile, target = file.target): CommissionContext {
+  const sources = file.sources.flatMap((s) => {
+    const document = documentOf(s);
+    return document ? [asSource(s.id, document)] : [];
+  });
+  if (!sources.length) throw new UsageError('This script has no source to write from.');
+  const sections = sectionsOfFile(file);
+  const scale = target.seconds / Math.max(1, file.seconds);
+  return {
+    title: file.title,
+    promise: '',
+    channel: '',
+    frame: file.frame,
+    mood: file.mood ?? 'calm',
+    pace: file.pace,
+    target,
+    brief: usualBrief(),
+    style: null,
+    // Another length than the script has is shared out as the script shares its own.
+    sections:
+      target === file.target
+        ? sections
+        : sections.map((s) => ({ ...s, plannedMs: Math.round(s.plannedMs * scale) })),
+    sources,
+    must: [],
+    out: [],
+  };
+}
+
+export interface DraftAsked {
+  documents: readonly SourceDocument[];
+  letters: readonly string[];
+  target: Target;
+  frame: Frame;
+  mood: Mood;
+  pace: number;
+  voice: Voice;
+  seed: number;
+}
+
+/** What an order from sources alone is written from: the sections are those of a draft of that length. */
+export async function contextOfSources(asked: DraftAsked): Promise<CommissionContext> {
+  const { documents, letters, target, frame, mood, pace, voice, seed } = asked;
+  const tools = { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() };
+  const [first, ...others] = documents.map((document, i) => ({ letter: letters[i], document }));
+  const { sections } = draftScript(first.document, { target, mood, seed, others }, tools);
+  return {
+    title: first.document.title,
+    promise: '',
+    channel: '',
+    frame,
+    mood,
+    pace,
+    target,
+    brief: usualBrief(),
+    style: null,
+    sections,
+    sources: documents.map((d, i) => asSource(letters[i], d)),
+    must: [],
+    out: [],
+  };
+}
+
+/** The orders as one text; several are parted by a line of equals signs. */
+export function ordersText(
+  context: CommissionContext,
+  section: string | undefined,
+  letters: number | undefined,
+): { out: string; notes: string[] } {
+  const orders = makeOrders(context, section ? { section } : {}, letters === undefined ? {} : { letters });
+  const dropped = orders.reduce((n, o) => n + o.dropped, 0);
+  return {
+    out: orders.map((o) => o.text).join(`\n${'='.repeat(72)}\n\n`),
+    notes: [
+      ...(orders.length > 1
+        ? [`${orders.length} orders, each to be answered by itself; put the replies into one file.`]
+        : []),
+      ...(dropped ? [`${dropped} of the weaker facts were left out to keep to the length.`] : []),
+    ],
+  };
+}
+
+/** Takes in every line of a reply that is clean, or that a safe mend makes clean. */
+export function replyTaken(
+  file: ScriptFile,
+  reply: string,
+  who: string,
+  at: string,
+  voice: Voice,
+): { script: ScriptFile; notes: string[] } {
+  const context = contextOfFile(file);
+  const clock = getClock(voice, file.pace);
+  const sections = orderedSections(context);
+  const checker = makeReplyChecker(
+    context.sources,
+    { sections, never: [] },
+    { tagger: getTagger(), kin: getKin(), clock },
+  );
+  const checked = checker.check(reply, true);
+  if (!checked.lines.length) throw new UsageError('Nothing spoken was found in this reply.');
+  const must: string[] = sections.flatMap((s) => s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`));
+  let n = 0;
+  const taking = takeable(checked, true);
+  const taken = takenIn(context, checked, taking, {
+    by: { kind: 'person', who, at },
+    fresh: () => `r${(n++).toString(36)}`,
+    alone: true,
+    must,
+  });
+  const strength = new Map<string, number>(
+    context.sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.strength] as const)),
+  );
+  const settled = settleLength(taken, file.target, context.mood, clock, (l) => {
+    const keys = l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
+    if (keys.some((k) => must.includes(k))) return null;
+    return Math.max(0.05, ...keys.map((k) => strength.get(k) ?? 0.3));
+  });
+  const failed = failedIn(checked, sections, file.pace);
+  const left = checked.lines.filter((l) => !taking.has(l.id));
+  const script = scriptFile({ ...file, mood: context.mood }, settled.sections, clock, file.sources);
+  return {
+    script,
+    notes: [
+      `${taking.size} of ${checked.lines.length} lines taken, ${checked.lines.filter((l) => l.faults.length && taking.has(l.id)).length} of them mended.`,
+      ...left.map((l) => `Not taken: “${l.text}” ${l.faults.map((f) => f.says).join(' ')}`),
+      ...failed.unsaid.map((f) => `Not said: ${f.ref} “${f.text}”. The line that was there stays.`),
+      ...(settled.dropped.length
+        ? [`Left out for length: ${settled.dropped.map((l) => `“${l.text}”`).join(' ')}`]
+        : []),
+      ...(Math.abs(settled.offMs) > 10
+        ? [`${(Math.abs(settled.offMs) / 1000).toFixed(1)} s ${settled.offMs > 0 ? 'over' : 'short'}.`]
+        : []),
+      disclosureOf(settled.sections),
+    ].filter(Boolean),
+  };
+}

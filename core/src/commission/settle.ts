@@ -1,0 +1,86 @@
+/** A script with a reply taken in, brought to its seconds: first by the rests between sections, then by leaving out what is least needed. */
+import { LONGEST_REST, SECTION_REST, timeOf, wanted } from '../draft/fit.ts';
+import type { Mood, Target } from '../script/file.ts';
+import { toleranceMs } from '../script/file.ts';
+import type { PlainLine, PlainSection } from '../script/schema.ts';
+import type { Clock } from '../timing/clock.ts';
+
+/** No rest between sections is shorter, in milliseconds: a listener must hear that a section ends. */
+const SHORTEST_REST = 150;
+const MOST_DROPS = 40;
+
+export interface Settled {
+  sections: PlainSection[];
+  /** How far it still is from what was wanted, in milliseconds: over (+) or under (−). */
+  offMs: number;
+  /** Lines left out. */
+  dropped: PlainLine[];
+}
+
+/**
+ * `mayDrop` says which lines may go, and how much each is worth: null never. A line that was taken last and says what
+ * another says too is worth least.
+ */
+export function settleLength(
+  sections: readonly PlainSection[],
+  target: Target,
+  mood: Mood,
+  clock: Clock,
+  mayDrop: (line: PlainLine) => number | null,
+): Settled {
+  const aim = wanted(target);
+  let now = [...sections];
+  const dropped: PlainLine[] = [];
+  for (let round = 0; round < MOST_DROPS; round++) {
+    const rested = withRests(now, aim, mood, clock);
+    const offMs = timeOf(rested, clock) - aim;
+    if (offMs <= 0 || offMs <= toleranceMs(target.seconds) / 4) return { sections: rested, offMs, dropped };
+    const next = leastNeeded(now, offMs, clock, mayDrop);
+    if (!next) return { sections: rested, offMs, dropped };
+    dropped.push(next);
+    now = now.map((s) => ({ ...s, lines: s.lines.filter((l) => l !== next) }));
+  }
+  return { sections: withRests(now, aim, mood, clock), offMs: timeOf(now, clock) - aim, dropped };
+}
+
+/** The rests at the ends of sections, as long as the time left over allows, evenly and within limits. */
+function withRests(sections: readonly PlainSection[], aim: number, mood: Mood, clock: Clock): PlainSection[] {
+  const ends = sections.flatMap((s, i) =>
+    i < sections.length - 1 && s.lines.length && !s.locked ? [s.id] : [],
+  );
+  if (!ends.length) return [...sections];
+  const set = (ms: (i: number) => number) =>
+    sections.map((s) => {
+      const at = ends.indexOf(s.id);
+      if (at < 0) return s;
+      const last = s.lines.length - 1;
+      return { ...s, lines: s.lines.map((l, k) => (k === last && !l.locked ? { ...l, restMs: ms(at) } : l)) };
+    });
+  const bare = set(() => 0);
+  const left = aim - timeOf(bare, clock);
+  const each = Math.floor(left / ends.length);
+  if (each < SHORTEST_REST) return set(() => Math.min(SECTION_REST[mood], SHORTEST_REST));
+  const most = Math.min(each, LONGEST_REST);
+  const first = each <= LONGEST_REST ? Math.min(LONGEST_REST, left - most * (ends.length - 1)) : most;
+  return set((i) => (i === 0 ? first : most));
+}
+
+/** The line whose going costs least and comes nearest to what is over. */
+function leastNeeded(
+  sections: readonly PlainSection[],
+  offMs: number,
+  clock: Clock,
+  mayDrop: (line: PlainLine) => number | null,
+): PlainLine | null {
+  const choices = sections.flatMap((s) =>
+    s.lines.length < 2
+      ? []
+      : s.lines.flatMap((line) => {
+          const worth = mayDrop(line);
+          if (worth === null || line.locked || s.locked || line.fixed) return [];
+          const { ms } = clock.time(line.text);
+          return [{ line, cost: worth + Math.abs(ms - offMs) / 4000 }];
+        }),
+  );
+  return choices.sort((a, b) => a.cost - b.cost)[0]?.line ?? null;
+}
