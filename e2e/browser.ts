@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import { loadDemo } from '@ursprung/demo';
+import type { TextService } from '@ursprung/standins';
 import { freshServer, type TestServer } from '../server/test/helpers.ts';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -17,9 +18,19 @@ export interface Desk {
   close: () => Promise<void>;
 }
 
-/** `allow`: hosts inside the network whose pages may be read. */
-export async function openDesk(demo = true, allow: readonly string[] = []): Promise<Desk> {
-  const server = await freshServer(fileURLToPath(new URL('../web/dist', import.meta.url)), { allow });
+/** `allow`: hosts inside the network whose pages may be read. `writer`: a text service that orders go to. */
+export async function openDesk(
+  demo = true,
+  allow: readonly string[] = [],
+  writer: TextService | null = null,
+): Promise<Desk> {
+  const server = await freshServer(
+    fileURLToPath(new URL('../web/dist', import.meta.url)),
+    { allow: writer ? [...allow, writer.host] : allow },
+    null,
+    { secret: 'a secret that only tests have', ...(writer ? { standIn: writer.host } : {}) },
+  );
+  if (writer) await server.keepService(writer);
   if (demo) await loadDemo(server.service);
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',

@@ -37,6 +37,7 @@ export async function freshServer(
   webFolder?: string,
   links: LinkSettings = {},
   model: TextModel | null = null,
+  more: { secret?: string; standIn?: string } = {},
 ): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run bin/test.');
@@ -50,6 +51,7 @@ export async function freshServer(
     ...(webFolder ? { webFolder } : {}),
     links,
     model,
+    ...more,
     log: (line) => process.stderr.write(`${line}\n`),
   });
   const raw: TestServer['raw'] = (method, path, body, headers = {}) =>

@@ -10,6 +10,8 @@ import type { CastMember, Comparison, Fact, OutlinePart, Term } from '@ursprung/
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
 import type {
   ChannelSettings,
+  CommissionScope,
+  CommissionView,
   FoundSource,
   Mark,
   Marks,
@@ -18,6 +20,7 @@ import type {
   Rights,
   ScriptInput,
   ScriptRowSettings,
+  TextServiceState,
 } from '../../server/src/api.ts';
 
 export type * from '../../server/src/api.ts';
@@ -105,6 +108,14 @@ export interface ScriptView {
   doc: unknown;
   version: number;
   sources: (SourceView & { letter: string })[];
+}
+export interface ServiceInput {
+  address: string;
+  model: string;
+  key?: string;
+  priceIn: number | null;
+  priceOut: number | null;
+  monthlyTokens: number | null;
 }
 export interface StepLog {
   version: number;
@@ -230,5 +241,23 @@ export const api = {
       throw new RequestError(answer.status, 'voice', 'The stand-in voice can’t speak just now.');
     return answer.blob();
   },
+  commissions: (scriptId: string) =>
+    call<{ commissions: CommissionView[] }>('GET', `/scripts/${scriptId}/commissions`),
+  addCommission: (
+    scriptId: string,
+    input: {
+      scope: CommissionScope;
+      order: string;
+      to: { kind: 'person' | 'service'; who?: string };
+      reply?: string;
+    },
+  ) => call<CommissionView>('POST', `/scripts/${scriptId}/commissions`, input),
+  putReply: (id: string, reply: string) => call<CommissionView>('PATCH', `/commissions/${id}`, { reply }),
+  sendCommission: (id: string) => call<CommissionView>('POST', `/commissions/${id}/send`, {}),
+  stopCommission: (id: string) => call<CommissionView>('POST', `/commissions/${id}/stop`, {}),
+  removeCommission: (id: string) => call('DELETE', `/commissions/${id}`, {}),
+  service: () => call<TextServiceState>('GET', '/service'),
+  keepService: (input: ServiceInput) => call<TextServiceState>('PUT', '/service', input),
+  forgetService: () => call<TextServiceState>('DELETE', '/service', {}),
   stepsSince: (id: string, since: number) => call<StepLog>('GET', `/scripts/${id}/steps?since=${since}`),
 };

@@ -8,33 +8,11 @@ import type { Clock } from '../timing/clock.ts';
 import { indexFacts, type Aligned } from '../trace/align.ts';
 import { oldFigures } from '../trace/old.ts';
 import { RUN, indexSources, overlap, type LineOverlap } from '../trace/overlap.ts';
-import { makeRetoldChecker, replacedIn, type RetoldKind } from '../trace/retold/index.ts';
+import { makeRetoldChecker, replacedIn } from '../trace/retold/index.ts';
+import type { ReplyKind } from './faults.ts';
 import { matchSections } from './match.ts';
-import { readReply, type ReadLine } from './read.ts';
+import { readReply } from './read.ts';
 import { refOf, type CommissionSource, type OrderedFact, type OrderedSection } from './types.ts';
-
-export const REPLY_KINDS = ['close', 'twice', 'never', 'old'] as const;
-export type ReplyKind = RetoldKind | (typeof REPLY_KINDS)[number];
-
-/** The name of each fault, as it leads its finding. */
-export const FAULT_NAMES: Readonly<Record<ReplyKind, string>> = {
-  value: 'Another value',
-  thing: 'On the wrong thing',
-  name: 'A name no source has',
-  said: 'Who says so is lost',
-  quote: 'Quotation altered',
-  hedge: 'Not as sure',
-  denial: 'The source says otherwise',
-  direction: 'The other way round',
-  cause: 'Another cause',
-  whole: 'Part and whole',
-  order: 'Order of events',
-  nothing: 'Rests on nothing',
-  close: 'In the source’s words',
-  twice: 'Said twice',
-  never: 'Must not be said',
-  old: 'An old figure',
-};
 
 export interface ReplyFault {
   kind: ReplyKind;
@@ -320,5 +298,3 @@ function saidAgain(
   return out;
 }
 const plainly = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N} ]/gu, '');
-
-export type { ReadLine };

@@ -10,12 +10,10 @@ export {
 } from './order.ts';
 export { LARGEST_REPLY, readReply } from './read.ts';
 export {
-  FAULT_NAMES,
   makeReplyChecker,
   type CheckedReply,
   type ReplyChecker,
   type ReplyFault,
-  type ReplyKind,
   type ReplyLine,
   type ReplyTools,
   type SectionLength,
@@ -33,3 +31,4 @@ export {
   type TakeOptions,
 } from './take.ts';
 export { settleLength, type Settled } from './settle.ts';
+export { FAULT_NAMES, REPLY_KINDS, type ReplyKind } from './faults.ts';

@@ -26,6 +26,12 @@ export interface ReadReply {
 /** A mark in square brackets at the start of a row, with or without words behind it. */
 const MARK = /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**\s*[:.)–—-]?\s*(.*)$/i;
 
+/** What writers and programs say around their words. */
+const TALK_BEFORE =
+  /^(?:hi|hello|hey|dear \w+|sure|of course|certainly|absolutely|okay|ok|right|great|thanks|thank you|sorry|as (?:promised|asked|requested)|here (?:it is|you (?:go|are)|is (?:the|your|my)|are (?:the|your))|hope (?:it|this|you)|i (?:hope|have|wrote|tried|kept)|this is (?:the|my) (?:narration|section|script|draft))\b[^.!?]*[.!?:]?$/i;
+const TALK_BEHIND =
+  /^(?:let me know|hope (?:it|this|you)|i hope|feel free|happy to|thanks|thank you|cheers|best|regards|yours|is (?:it|this|that) (?:ok|okay|what you|all right)|shall i|would you like|want me to|if you (?:want|need|like))\b[^.!?]*[.!?]?$/i;
+
 /** `marked`: the reply to a follow-up, whose rows are marked one by one. */
 export function readReply(raw: string, marked = false): ReadReply {
   const cut = raw.length > LARGEST_REPLY;
@@ -62,6 +68,10 @@ export function readReply(raw: string, marked = false): ReadReply {
       cleaned.push(...s.takenAfter);
     }
   }
+  // Talk before the first words and behind the last: it claims nothing and belongs to no section.
+  while (lines.length > 1 && TALK_BEFORE.test(lines[0].text))
+    cleaned.unshift({ kind: 'chatter', text: lines.shift()!.text });
+  while (lines.length > 1 && TALK_BEHIND.test(lines[lines.length - 1].text)) cleaned.push({ kind: 'chatter', text: lines.pop()!.text }); // prettier-ignore
   return { lines, cleaned, cut };
 }
 

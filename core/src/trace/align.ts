@@ -45,6 +45,10 @@ const VALUE_WEIGHT = 1.3;
 /** A telling may be short: how far the fact covers the line counts more than how far the line covers the fact. */
 const LINE_SHARE = 0.66;
 
+/** Words for anybody and anything say nothing of what a line is about. */
+const ANYBODY =
+  /^(?:nobody|somebody|everybody|anybody|noone|someone|everyone|anyone|noth|someth|everyth|anyth|nothing|something|everything|anything)$/;
+
 /** Roots of the content words of a text, and its values as "#12". */
 function keysOf(text: string): Set<string> {
   let plain = text;
@@ -57,7 +61,7 @@ function keysOf(text: string): Set<string> {
   return new Set([
     ...stems(plain)
       .flatMap((s) => stems(baseForm(s)))
-      .filter((s) => !/^\d/.test(s)),
+      .filter((s) => !/^\d/.test(s) && !ANYBODY.test(s)),
     ...values,
   ]);
 }

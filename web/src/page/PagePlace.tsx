@@ -243,7 +243,7 @@ export function PagePlace({ session }: { session: ScriptSession }) {
       const id =
         !withCtrl && !e.shiftKey && !e.altKey
           ? keys[e.key]
-          : withCtrl && e.key === "'"
+          : withCtrl && !e.shiftKey && e.key === "'"
             ? 'comments'
             : withCtrl && (e.key === '.' || e.key === '>')
               ? e.shiftKey
@@ -304,6 +304,7 @@ export function PagePlace({ session }: { session: ScriptSession }) {
       <Foot
         keys={[
           ['F4', 'note'],
+          ["Ctrl Shift '", 'commission'],
           ['F9', 'own words'],
           ['Ctrl ;', 'another take'],
           ['Ctrl ]', 'rest'],

@@ -6,6 +6,7 @@ import { resized } from '@ursprung/core/desk';
 import { overMs } from '@ursprung/core/script';
 import { api, type ScriptView } from '../api.ts';
 import { Handoff } from '../handoff/Handoff.tsx';
+import { CommissionPlace } from '../commission/CommissionPlace.tsx';
 import { PagePlace } from '../page/PagePlace.tsx';
 import { ScenesPlace } from '../scenes/ScenesPlace.tsx';
 import { Missing } from '../shell/Missing.tsx';
@@ -96,6 +97,22 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
     [session, navigate, base],
   );
 
+  /** The order for the section of the caret. */
+  const commission = useCallback(() => {
+    const { sections, line } = session.snapshot;
+    const here = sections.find((s) => s.lines.some((l) => l.id === line));
+    navigate(`${base}/commission${here ? `?section=${encodeURIComponent(here.id)}` : ''}`);
+  }, [session, navigate, base]);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || !e.shiftKey || e.altKey || e.code !== 'Quote') return;
+      e.preventDefault();
+      commission();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [commission]);
+
   const actions = useMemo(
     () => [
       ...PLACES.map(([path, name]) => ({
@@ -103,6 +120,12 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         name: `Go to ${name}`,
         run: () => navigate(`${base}/${path}`),
       })),
+      {
+        id: 'commission',
+        name: 'Commission: order this section from a writer',
+        keys: "Ctrl Shift '",
+        run: commission,
+      },
       { id: 'handoff', name: 'Handoff: download files', run: () => setHanding(true) },
       { id: 'length', name: 'Change length and pace', run: () => setLengthening(true) },
       { id: 'undo', name: 'Undo', keys: 'Ctrl Z', run: () => void session.undo() },
@@ -120,7 +143,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         run: () => goToSection(sectionId),
       })),
     ],
-    [session, navigate, base, names, goToSection],
+    [session, navigate, base, names, goToSection, commission],
   );
   useActions('script', actions);
 
@@ -143,7 +166,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
                 key={path}
                 to={`${base}/${path}`}
                 className={({ isActive }) =>
-                  `h-11 flex items-center border-b-[3px] ${isActive ? 'border-ink font-bold text-ink' : 'border-transparent font-medium text-ink2'}`
+                  `h-11 flex items-center border-b-[3px] ${isActive || (path === 'page' && location.pathname.endsWith('/commission')) ? 'border-ink font-bold text-ink' : 'border-transparent font-medium text-ink2'}`
                 }
               >
                 {name}
@@ -179,6 +202,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
             <Route path="sources" element={<SourcesPlace session={session} />} />
             <Route path="rundown" element={<RundownPlace session={session} onGo={goToSection} />} />
             <Route path="page" element={<PagePlace session={session} />} />
+            <Route path="commission" element={<CommissionPlace session={session} />} />
             <Route path="scenes" element={<ScenesPlace session={session} />} />
             <Route path="read" element={<ReadThrough session={session} />} />
             <Route path="*" element={<Navigate to={`${base}/page`} replace />} />

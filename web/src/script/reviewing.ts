@@ -2,12 +2,15 @@
 import type { GrammarHit, ReviewSource, Waiver } from '@ursprung/core/review';
 import type { LineSource, PlainSection } from '@ursprung/core/script';
 import { api, type ChannelSettings, type ScriptRowSettings } from '../api.ts';
-import type { FromReviewer, Reviewed, Telling, ToReviewer } from '../text/messages.ts';
+import type { Order } from '@ursprung/core/commission/desk';
+import type { Asked, FromReviewer, Replied, Reviewed, Telling, ToReviewer } from '../text/messages.ts';
 
 /** Typing that rests this long is read through; the rules themselves take a few hundredths of a second. */
 const READ_AFTER_MS = 40;
 const GRAMMAR_AFTER_MS = 900;
 const MOST_TEXTS = 400;
+
+type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 
 export interface ReviewingState {
   review: Reviewed | null;
@@ -135,7 +138,30 @@ export class Reviewing {
     this.started().postMessage({ type: 'telling', turn: ++this.told, text, from } satisfies ToReviewer);
   }
 
+  private readonly waiting = new Map<number, { ok: (answer: never) => void; no: (error: Error) => void }>();
+  private questions = 0;
+  /** Asks for an order, a look at a reply, or rests that fit. */
+  private once<T extends Order[] | Replied | PlainSection[]>(message: Without<Asked, 'turn'>): Promise<T> {
+    const turn = ++this.questions;
+    const answer = new Promise<T>((ok, no) => this.waiting.set(turn, { ok, no }));
+    this.started().postMessage({ ...message, turn } as Asked);
+    return answer;
+  }
+  orders = (asked: Without<Extract<Asked, { type: 'order' }>, 'turn' | 'type'>): Promise<Order[]> =>
+    this.once<Order[]>({ type: 'order', ...asked });
+  reply = (asked: Without<Extract<Asked, { type: 'reply' }>, 'turn' | 'type'>): Promise<Replied> =>
+    this.once<Replied>({ type: 'reply', ...asked });
+  settle = (asked: Without<Extract<Asked, { type: 'settle' }>, 'turn' | 'type'>): Promise<PlainSection[]> =>
+    this.once<PlainSection[]>({ type: 'settle', ...asked });
+
   private heard(message: FromReviewer): void {
+    if (message.type === 'answer' || message.type === 'refused') {
+      const waiting = this.waiting.get(message.turn);
+      this.waiting.delete(message.turn);
+      if (message.type === 'answer') waiting?.ok(message.answer as never);
+      else waiting?.no(new Error(message.message));
+      return;
+    }
     if (message.type === 'failed') this.set({ message: message.message });
     else if (message.type === 'reviewed' && message.turn === this.turn)
       this.set({ review: message.review, tookMs: message.tookMs, message: null });

@@ -1,7 +1,14 @@
 /** What the page and its text worker say to each other. */
+import type {
+  CheckedReply,
+  CommissionContext,
+  Order,
+  OrderScope,
+  OrderedSection,
+} from '@ursprung/core/commission/desk';
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
-import type { LineSource } from '@ursprung/core/script';
+import type { LineSource, Mood, PlainSection, Target } from '@ursprung/core/script';
 import type {
   FactKeys,
   Finding,
@@ -84,7 +91,30 @@ export type ToReviewer =
   /** What the grammar checker said of texts. */
   | { type: 'grammar'; hits: readonly (readonly [string, GrammarHit[]])[] }
   /** A line being said in one's own words. */
-  | { type: 'telling'; turn: number; text: string; from: readonly LineSource[] };
+  | { type: 'telling'; turn: number; text: string; from: readonly LineSource[] }
+  | Asked;
+/** Sources are in the worker already. */
+export type SentContext = Omit<CommissionContext, 'sources'>;
+export interface ReplyAsked {
+  context: SentContext;
+  sections: readonly OrderedSection[];
+  never: readonly string[];
+  text: string;
+  /** The reply that `text` follows up, or null. */
+  base: string | null;
+  done: boolean;
+}
+/** Asked once, answered once, by number. */
+export type Asked =
+  | { type: 'order'; turn: number; context: SentContext; scope: OrderScope; letters: number }
+  | ({ type: 'reply'; turn: number } & ReplyAsked)
+  | { type: 'settle'; turn: number; sections: readonly PlainSection[]; target: Target; mood: Mood };
+export interface Replied {
+  checked: CheckedReply;
+  /** An order for just what failed, once the reply is whole; null when nothing did. */
+  followUp: string | null;
+  failed: number;
+}
 export interface Reviewed {
   findings: readonly Finding[];
   waived: readonly Finding[];
@@ -101,4 +131,6 @@ export interface Telling {
 export type FromReviewer =
   | { type: 'reviewed'; turn: number; review: Reviewed; tookMs: number }
   | { type: 'told'; turn: number; telling: Telling }
+  | { type: 'answer'; turn: number; answer: Order[] | Replied | PlainSection[] }
+  | { type: 'refused'; turn: number; message: string }
   | { type: 'failed'; message: string };

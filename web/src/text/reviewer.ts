@@ -15,9 +15,19 @@ import {
   type ReviewSource,
   type ReviewTools,
 } from '@ursprung/core/review';
+import {
+  failedIn,
+  followUpOrder,
+  makeOrders,
+  makeReplyChecker,
+  mergedReply,
+  settleLength,
+  type CommissionSource,
+  type ReplyChecker,
+} from '@ursprung/core/commission';
 import { makeTagger } from '@ursprung/core/tagger';
 import { SHIPPED_VOICES, makeClock } from '@ursprung/core/timing';
-import type { FromReviewer, ToReviewer } from './messages.ts';
+import type { Asked, FromReviewer, ReplyAsked, Replied, ToReviewer } from './messages.ts';
 
 const post = (message: FromReviewer) => self.postMessage(message);
 
@@ -37,6 +47,49 @@ const words = fetch(kinUrl).then(async (r) => {
   return openKin(await r.text());
 });
 
+/** One checker an order: it keeps what it knows of lines from one piece of a stream to the next. */
+let replyChecker: { key: string; checker: ReplyChecker } | null = null;
+const commissionSources = (): CommissionSource[] =>
+  sources.map((s) => ({ ...s, title: s.letter, kind: s.kind ?? 'news' }));
+
+function checkReply(asked: ReplyAsked): Replied {
+  const key = JSON.stringify([asked.sections, asked.never]);
+  if (replyChecker?.key !== key)
+    replyChecker = {
+      key,
+      checker: makeReplyChecker(commissionSources(), asked, {
+        tagger: tools!.tagger!,
+        kin: tools!.kin ?? null,
+        clock: tools!.clock,
+      }),
+    };
+  const { checker } = replyChecker;
+  const base = asked.base === null ? null : checker.check(asked.base, true);
+  const text = base ? mergedReply(base, asked.text, asked.sections) : asked.text;
+  const checked = checker.check(text, asked.done);
+  const context = { ...asked.context, sources: commissionSources() };
+  const failed = failedIn(checked, asked.sections, context.pace);
+  return {
+    checked,
+    followUp: asked.done ? followUpOrder(context, checked, asked.sections) : null,
+    failed: failed.lines.length + failed.unsaid.length + failed.lengths.length,
+  };
+}
+
+function answer(message: Asked) {
+  switch (message.type) {
+    case 'order':
+      return makeOrders({ ...message.context, sources: commissionSources() }, message.scope, {
+        letters: message.letters,
+      });
+    case 'reply':
+      return checkReply(message);
+    case 'settle':
+      // Only rests are set here: what is left out is the writer's to say.
+      return settleLength(message.sections, message.target, message.mood, tools!.clock, () => null).sections;
+  }
+}
+
 async function handle(message: ToReviewer): Promise<void> {
   switch (message.type) {
     case 'setup': {
@@ -48,6 +101,7 @@ async function handle(message: ToReviewer): Promise<void> {
       });
       tools = { clock, pronouncer: known, tagger: tools?.tagger ?? makeTagger(), kin: await words };
       review = makeReviewer(tools);
+      replyChecker = null;
       ({ sources } = message);
       prepared = sources.length ? prepareSources(sources, tools.kin ?? null) : null;
       return;
@@ -87,6 +141,15 @@ async function handle(message: ToReviewer): Promise<void> {
       });
       return;
     }
+    case 'order':
+    case 'reply':
+    case 'settle':
+      try {
+        post({ type: 'answer', turn: message.turn, answer: answer(message) });
+      } catch (error) {
+        post({ type: 'refused', turn: message.turn, message: (error as Error).message });
+      }
+      return;
     case 'telling': {
       if (!tools || !prepared) return;
       const facts = message.from.flatMap((f) => prepared!.factOf(f)?.fact ?? []);

@@ -368,10 +368,23 @@ const inRange = (v: { start: number; end: number }, plain: string): boolean =>
   /\b(?:between|from)\s+[^,.;]{1,24}\s(?:and|to|until|till)\s+$/i.test(plain.slice(0, v.start));
 
 /** What a number counts: the nearest noun close behind it, or the unit inside it. */
-function thingOf(v: { end: number; unit: string }, words: readonly Word[]): string | null {
+function thingOf(v: { start: number; end: number; unit: string }, words: readonly Word[]): string | null {
   if (v.unit) return null;
   const from = words.findIndex((w) => w.start >= v.end);
   if (from < 0) return null;
+  // "one cable of the 48": the whole counts what its part counts.
+  const before = words.slice(0, from).filter((w) => w.end <= v.start);
+  if (
+    /^(?:of|in) (?:the|all|these|those) $/i.test(
+      `${before
+        .slice(-2)
+        .map((w) => w.text)
+        .join(' ')} `,
+    ) &&
+    before.at(-3)?.pos === 'NOUN'
+  )
+    // prettier-ignore
+    return before.at(-3)!.root;
   for (const w of words.slice(from, from + 4)) {
     if (w.pos === 'NOUN' && w.root) return w.root;
     if (!['ADJ', 'ADP', 'DET', 'NUM', 'NOUN', 'PART', 'ADV'].includes(w.pos)) return null;
