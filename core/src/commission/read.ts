@@ -23,6 +23,12 @@ export interface ReadReply {
   cut: boolean;
 }
 
+/** Tags go, and a link keeps its words only: nothing of a reply is ever markup or leads anywhere. */
+const withoutMarkup = (text: string): string =>
+  text
+    .replace(/<\/?[a-z][^<>]{0,400}>/gi, ' ')
+    .replace(/!?\[([^[\]]{0,300})\]\([^()]{0,600}(?:\([^()]{0,300}\))?[^()]{0,300}\)/g, '$1');
+
 /** A mark in square brackets at the start of a row, with or without words behind it. */
 const MARK = /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**\s*[:.)–—-]?\s*(.*)$/i;
 
@@ -35,7 +41,7 @@ const TALK_BEHIND =
 /** `marked`: the reply to a follow-up, whose rows are marked one by one. */
 export function readReply(raw: string, marked = false): ReadReply {
   const cut = raw.length > LARGEST_REPLY;
-  const text = cut ? raw.slice(0, LARGEST_REPLY).replace(/\s+\S*$/, '') : raw;
+  const text = withoutMarkup(cut ? raw.slice(0, LARGEST_REPLY).replace(/\s+\S*$/, '') : raw);
   const chunks: { mark: string | null; rows: string[] }[] = [{ mark: null, rows: [] }];
   for (const row of text.replace(/\r\n?/g, '\n').split('\n')) {
     const m = MARK.exec(row);

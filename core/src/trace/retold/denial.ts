@@ -132,7 +132,11 @@ function opposites(r: Retelling): RetoldFault[] {
         (t.root &&
           p.root &&
           kindOf(t) === kindOf(p) &&
-          !(EITHER.has(t.root) && t.text.toLowerCase() === t.root) &&
+          !(
+            EITHER.has(t.root) &&
+            t.text.toLowerCase() === t.root &&
+            !ofTheSame(t, p, told.words, passage.words)
+          ) &&
           tools.kin?.opposed(t.root, p.root)) ||
         PAIRS.some(
           ([a, b]) =>
@@ -165,6 +169,11 @@ function opposites(r: Retelling): RetoldFault[] {
   return out.slice(0, 1);
 }
 
+/** "long legs" and "the legs are short": said of one thing. */
+const ofTheSame = (t: Word, p: Word, told: readonly Word[], passage: readonly Word[]) => {
+  const noun = told.slice(told.indexOf(t) + 1, told.indexOf(t) + 3).find((w) => w.pos === 'NOUN' && w.root);
+  return noun !== undefined && passage.some((w) => w.root === noun.root && w.segment === p.segment);
+};
 const kindOf = (w: Word) => (w.pos === 'ADV' ? 'ADJ' : w.pos);
 
 /** Whether both particles belong to the same verb. */
@@ -185,7 +194,8 @@ function everybody({ told, passage, tools }: Retelling): RetoldFault[] {
     said.segments.find((s) => s.words.some((w) => w.start <= at && w.end > at));
   const [mine, theirs] = [segmentAt(told, a.index), segmentAt(passage, b.index)];
   const shared = (mine?.words ?? []).some((w) => w.root && (theirs?.words ?? []).some((x) => x.root && (x.root === w.root || (tools.kin?.likeness(x.root, w.root!) ?? 0) > 0))); // prettier-ignore
-  if (!shared) return [];
+  const bare = told.roots.size < 3 && passage.roots.size < 3;
+  if (!shared && !bare) return [];
   const none = b[0].toLowerCase();
   return [
     {
@@ -325,8 +335,49 @@ function turnedComparison({ told, passage }: Retelling): RetoldFault[] {
     : [];
 }
 
+/** "gave way" where the source says "did not give way": verbs too light to be compared by themselves. */
+function turnedLight({ told, passage }: Retelling): RetoldFault[] {
+  if (told.segments.some((s) => s.denies) || ![...told.roots].some((x) => passage.roots.has(x))) return [];
+  for (const s of passage.segments) {
+    const not = s.words.findIndex((w) => /^(?:not|n't|never)$/i.test(w.text));
+    const verb = not < 0 ? undefined : s.words.slice(not + 1).find((w) => w.pos === 'VERB');
+    const next = verb && s.words[s.words.indexOf(verb) + 1];
+    if (!verb || verb.root !== null || !next || next.pos === 'PUNCT') continue;
+    const same = told.words.find((w, i) => w.pos === 'VERB' && w.lemma === verb.lemma && told.words[i + 1]?.text.toLowerCase() === next.text.toLowerCase()); // prettier-ignore
+    if (same) return [{ kind: 'denial', start: same.start, end: same.end, says: `The source denies it: “${passage.text.replace(/[.!?]$/, '')}”.` }]; // prettier-ignore
+  }
+  return [];
+}
+
+/** "ruined" where the source says "fine", of the same and of nothing else. */
+function otherState({ told, passage, tools }: Retelling): RetoldFault[] {
+  const state = (said: Said) => {
+    const be = said.words.findIndex((w) => w.lemma === 'be');
+    const word =
+      be < 1
+        ? undefined
+        : said.words.slice(be + 1).find((w) => w.root && (w.pos === 'ADJ' || w.pos === 'VERB'));
+    // "called off" is another word than "called".
+    if (word && said.words[said.words.indexOf(word) + 1]?.pos === 'ADP') return null;
+    const rest = [...said.roots].filter((x) => x !== word?.root);
+    return word && rest.length === 1 && !said.segments.some((s) => s.denies) ? { word, of: rest[0] } : null;
+  };
+  const [a, b] = [state(told), state(passage)];
+  if (!a || !b || a.of !== b.of || (tools.kin?.likeness(a.word.root!, b.word.root!) ?? 1) > 0 || a.word.root === b.word.root) return []; // prettier-ignore
+  return [
+    {
+      kind: 'denial',
+      start: a.word.start,
+      end: a.word.end,
+      says: `The source says “${b.word.text}”, not “${a.word.text}”.`,
+      mend: replacedIn(told.text, a.word.start, a.word.end, b.word.text),
+      does: `Say “${b.word.text}”`,
+    },
+  ];
+}
+
 /** "never along it": a way that the source warns of. */
-function warnedWay({ told, passage, tools }: Retelling): RetoldFault[] {
+function warnedWay({ told, around: passage, tools }: Retelling): RetoldFault[] {
   const m = /\b(?:never|not) (along|through|across|over|under|into|near|against|towards?|behind)\b/i.exec(
     passage.plain,
   );
@@ -343,7 +394,7 @@ export const denial: Check = (r) => {
   if (all.length) return all;
   const turned = turnedRoots(r);
   if (turned.length) return turned;
-  for (const find of [neverHappened, turnedAuxiliary, turnedComparison, warnedWay]) {
+  for (const find of [neverHappened, turnedAuxiliary, turnedLight, turnedComparison, warnedWay, otherState]) {
     const found = find(r);
     if (found.length) return found;
   }

@@ -1,11 +1,19 @@
 /** How sure the source is: "may", "about", "almost", "some" lost or added (classes after Hyland 1998, "Hedging in Scientific Research Articles"). */
 import verbs from '../../../data/verbs.json';
 import { replacedIn, type Check, type Retelling, type RetoldFault } from './fault.ts';
-import { alike, type Segment, type Value, type Word } from './text.ts';
+import { alike, type Said, type Segment, type Value, type Word } from './text.ts';
 
 /** Anything that leaves a claim open. One of them in the telling is enough for any of them in the source. */
 const OPEN =
-  /\b(?:may|might|could|can|perhaps|maybe|possibl[ey]|probabl[ey]|likely|unlikely|apparently|seems?|seemed|appears?|appeared|suggests?|suggested|thinks?|thought|believes?|believed|supposed(?:ly)?|presumably|reckons?|reckoned|guess(?:es|ed)?|hopes?|hoped|expects?|expected|aims?|plans?|estimates?|estimated|said to be|is said|are said|was said|tends?|often|usually|sometimes|mostly|unclear|unknown|in doubt|doubts?|whether|if|would|should|not (?:yet )?(?:known|sure|certain|settled)|nobody (?:knows|knew|can say)|no one (?:knows|knew|can say)|who knows|we (?:can(?:'t| not)|do not|don't) (?:know|say)|remains? to be seen|alleged(?:ly)?|reportedly|according to|rumou?r\w*|claims?|says?|argu\w+|disput\w+|debat\w+|unsettled|undecided|chances? (?:are|is)|a chance)\b/i;
+  /\b(?:may|might|could|can|perhaps|maybe|possibl[ey]|probabl[ey]|likely|unlikely|apparently|seems?|seemed|appears?|appeared|suggests?|suggested|thinks?|thought|believes?|believed|supposed(?:ly)?|presumably|reckons?|reckoned|guess(?:es|ed)?|hopes?|hoped|expects?|expected|aims?|plans?|estimates?|estimated|said to be|is said|are said|was said|tends?|often|usually|sometimes|mostly|unclear|unknown|in doubt|doubts?|whether|if|would|should|not (?:yet )?(?:known|sure|certain|settled)|nobody (?:knows|knew|can say)|no one (?:knows|knew|can say)|who knows|we (?:can(?:'t| not)|do not|don't) (?:know|say)|remains? to be seen|alleged(?:ly)?|reportedly|rumou?r\w*|argu\w+|disput\w+|debat\w+|unsettled|undecided|chances? (?:are|is)|a chance)\b/i;
+/** Somebody's word for it leaves a claim open too, unless the source has somebody's word and a hedge besides. */
+const SAID = /\b(?:according to|claims?|says?|said|told|tells?)\b/i;
+const isOpen = (told: Said, passage: Said) =>
+  OPEN.test(told.plain) || (SAID.test(told.plain) && !SAID.test(passage.plain));
+/** "can" tells what is possible, not that nobody knows it. */
+const leavesOpen = (told: Said, passage: Said) =>
+  OPEN.test(told.plain.replace(/\bcan\b(?! not)/gi, '')) ||
+  (SAID.test(told.plain) && !SAID.test(passage.plain));
 /** Words of the source that must not be lost. */
 const POSSIBLE =
   /\b(may(?: not)?|might(?: not)?|perhaps|possibly|probably|likely|apparently|reportedly|allegedly|seems? to|seemed to|appears? to|appeared to|hopes? to|hope to|is said to|are said to|was said to|are thought to|is thought to|suggests? that|suggested that|is expected to|are expected to|(?:was|were|been) (?:thought|believed|supposed|expected) to|estimated)\b/gi;
@@ -19,14 +27,16 @@ const isMonth = (text: string, at: number) =>
   (/^\s+\d/.test(text.slice(at + 3)) ||
     /(?:\d|in|of|since|until|by|last|next|early|late|on|from|to)\s+$/i.test(text.slice(0, at)));
 
+/** A line so short says nothing but its value. */
+const FEW_ROOTS = 2;
 /** The content word that a hedge is about: the next verb, adjective or noun of its segment. */
 const about = (at: number, words: readonly Word[], segment: number): Word | undefined =>
   words.find((w) => w.start > at && w.root !== null && w.segment === segment);
 
 function lost(r: Retelling): RetoldFault[] {
   const { told, passage, tools } = r;
-  if (told.question || OPEN.test(told.plain)) return [];
-  for (const m of passage.plain.matchAll(POSSIBLE)) {
+  if (told.question) return [];
+  for (const m of isOpen(told, passage) ? [] : passage.plain.matchAll(POSSIBLE)) {
     if (isMonth(passage.plain, m.index) || PERMITTED.test(passage.plain.slice(0, m.index))) continue;
     // "suggests that it should be done" is advice, told as such.
     if (/^suggest/i.test(m[0]) && /\b(?:should|ought)\b/i.test(passage.plain)) continue;
@@ -47,7 +57,12 @@ function lost(r: Retelling): RetoldFault[] {
     const shared = segment.filter((w) => [...told.roots].some((x) => alike(x, w.root!, tools.kin))).length;
     const values = passage.values.filter((v) => v.segment === hedge.segment && v.start > m.index);
     const sharedValue = values.some((v) => told.values.some((t) => t.value === v.value));
-    if (!told_ && !(shared >= 2 && shared / segment.length >= 0.5) && !(sharedValue && shared >= 1)) continue;
+    if (
+      !told_ &&
+      !(shared >= 2 && shared / segment.length >= 0.5) &&
+      !(sharedValue && (shared >= 1 || told.roots.size <= FEW_ROOTS))
+    )
+      continue;
     if (told_ && segment.length > 2 && shared < 2 && !sharedValue) continue;
     const word = m[1].toLowerCase();
     const mend = hedgedAgain(told.text, told.words, told_, word);
@@ -63,7 +78,9 @@ function lost(r: Retelling): RetoldFault[] {
   }
   // "whether it wears off": told as if it were known.
   const first = (s: Segment) => s.words.find((w) => w.pos !== 'PUNCT')?.text ?? '';
-  const from = passage.segments.findIndex((s) => /^whether$/i.test(first(s)));
+  const from = leavesOpen(told, passage)
+    ? -1
+    : passage.segments.findIndex((s) => /^whether$/i.test(first(s)));
   for (const s of from < 0 ? [] : passage.segments.slice(from)) {
     if (/^(?:which|who|whose|where|that|but)$/i.test(first(s))) continue;
     const roots = s.words.flatMap((w) => (w.root ? [w] : []));
@@ -135,7 +152,7 @@ const UNKNOWN =
   /\b(?:nothing can be said|(?:cannot|can not|could not|can't|couldn't) (?:say|be said|rule out|tell|be sure)|not (?:yet )?(?:known|clear|certain|sure|settled)|unclear|unknown|nobody (?:knows|can say)|no one (?:knows|can say)|(?:hardly|not|never) been tested|too (?:short|few|small|early) to)\b/i;
 function knownAfterAll({ told, passage, tools }: Retelling): RetoldFault[] {
   const m = UNKNOWN.exec(passage.plain);
-  if (!m || told.question || OPEN.test(told.plain) || told.segments.some((s) => s.denies) || UNKNOWN.test(told.plain)) return []; // prettier-ignore
+  if (!m || told.question || leavesOpen(told, passage) || told.segments.some((s) => s.denies) || UNKNOWN.test(told.plain)) return []; // prettier-ignore
   const tail = passage.words.filter((w) => w.root && w.start > m.index + m[0].length);
   const shared = [...told.roots].filter((x) => tail.some((w) => alike(w.root!, x, tools.kin)));
   if (!shared.length || shared.length / told.roots.size < 0.34) return [];

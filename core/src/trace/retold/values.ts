@@ -64,11 +64,17 @@ function wrongValue(v: Value, r: Retelling): RetoldFault | null {
     part &&
     told.values.find((t) => t.start === v.end + part[0].length && passage.values.some((s) => same(s, t)));
   const other = ofAll ? passage.values.filter((s) => !same(s, ofAll) && !s.unit) : [];
-  const rival = rivals.length === 1 ? rivals[0] : ofAll && other.length === 1 ? other[0] : null;
+  const words = nearOf(v, told);
+  const shared = (s: Value) => [...nearOf(s, passage)].filter((x) => words.has(x)).length;
+  // Of several the one that is told of the same.
+  const [likeliest, next] = [...rivals].sort((a, b) => shared(b) - shared(a));
+  const clear = next === undefined || shared(likeliest) > shared(next);
+  const rival = rivals.length > 0 && clear ? likeliest : ofAll && other.length === 1 ? other[0] : null;
   const small = v.inWords && v.raw <= SMALL;
+  // A measure is known as that measure, a bare number wherever it stands.
   const known =
-    stock.values.some((x) => Math.abs(x - v.raw) < 1e-6) ||
-    stock.facts.some((f) => stock.said(f).values.some((x) => same(x, v)));
+    stock.facts.some((f) => stock.said(f).values.some((x) => same(x, v) && (!v.unit || x.unit === v.unit))) ||
+    ((!v.unit || v.unit === 'year') && stock.values.some((x) => Math.abs(x - v.raw) < 1e-6));
   // The figure may be told of the same somewhere else in the sources: then the line rests on more than one fact.
   if (rival && toldElsewhere(v, r)) return null;
   if (!rival && (v.unit === 'part' || v.unit === 'time')) return null;

@@ -1,0 +1,47 @@
+/** A script drafted from a demo source, as an order is written from it. */
+import { readFileSync } from 'node:fs';
+import { orderedSections, makeReplyChecker, type CommissionContext } from '../../src/commission/index.ts';
+import { draftScript } from '../../src/draft/index.ts';
+import { extractFacts } from '../../src/facts/index.ts';
+import { openKin } from '../../src/language/index.ts';
+import { usualBrief } from '../../src/plan/index.ts';
+import { openSource } from '../../src/source/index.ts';
+import { clock, demoFile, solver, tagger } from '../tools.ts';
+
+export const kin = openKin(readFileSync(new URL('../../dist/kin.tsv', import.meta.url), 'utf8'));
+
+export async function demoContext(file: string, seconds: number): Promise<CommissionContext> {
+  const document = await openSource(demoFile(file));
+  const { sections } = draftScript(
+    document,
+    { target: { kind: 'point', seconds }, mood: 'calm', seed: 1 },
+    { tagger, clock, solver: await solver() },
+  );
+  return {
+    title: document.title,
+    promise: '',
+    channel: 'Quiet Machinery',
+    frame: '16:9',
+    mood: 'calm',
+    pace: 150,
+    target: { kind: 'point', seconds },
+    brief: usualBrief(),
+    style: null,
+    sections,
+    sources: [
+      {
+        letter: 'A',
+        title: document.title,
+        kind: document.kind,
+        text: document.text,
+        facts: extractFacts(document, tagger),
+        ...(document.published ? { published: document.published } : {}),
+      },
+    ],
+    must: [],
+    out: [],
+  };
+}
+
+export const checkerOf = (context: CommissionContext, never: readonly string[] = []) =>
+  makeReplyChecker(context.sources, { sections: orderedSections(context), never }, { tagger, kin, clock });
