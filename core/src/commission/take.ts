@@ -82,7 +82,8 @@ export function takenIn(
     // The rest at the end of a section stays there.
     const rest = section.lines[section.lines.length - 1]?.restMs ?? 0;
     const last = lines[lines.length - 1];
-    if (last && !last.restMs && rest) lines[lines.length - 1] = { ...last, restMs: rest };
+    if (last && !kept(last, section) && !last.restMs && rest)
+      lines[lines.length - 1] = { ...last, restMs: rest };
     const whole = { name: 'before the reply', lines: section.lines.map(({ takes: _, ...l }) => l) };
     return { ...section, lines, takes: [...section.takes, whole] };
   });

@@ -1,4 +1,5 @@
 /** What is denied where the source affirms it, or the other way round; opposites. */
+import { wordsValue } from '../../language/numbers.ts';
 import type { Check, Retelling, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
 import { alike, deniesAtAll, deniesByMeaning, type Said, type Segment, type Word } from './text.ts';
@@ -250,7 +251,11 @@ function inAndOut(r: Retelling): RetoldFault[] {
   ] as const)
     for (const t of told.plain.matchAll(mine))
       for (const p of passage.plain.matchAll(theirs))
-        if (t[1].toLowerCase() === p[1].toLowerCase() && !told.segments.some((s) => s.denies))
+        if (
+          t[1].toLowerCase() === p[1].toLowerCase() &&
+          wordsValue(t[1].toLowerCase()) === null &&
+          !told.segments.some((s) => s.denies)
+        )
           return [
             {
               kind: 'direction',

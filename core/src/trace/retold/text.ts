@@ -3,6 +3,7 @@ import { stems } from '../../facts/centrality.ts';
 import { datesIn, numbersIn } from '../../facts/extract.ts';
 import { timesIn } from '../../facts/when.ts';
 import { MONTHS, monthNumber } from '../../language/lexicon.ts';
+import { wordsValue } from '../../language/numbers.ts';
 import type { Kin } from '../../language/kin.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import type { TaggedToken, Tagger } from '../../language/tagged.ts';
@@ -237,6 +238,9 @@ const PART_OF =
 const AND_HALF = /\b(an?) (kilometre|mile|hour|metre|year|month|week) and a half\b/gi;
 /** "four and a half centimetres". */
 const HALF_MORE = /^([\p{L}\d-]+) and a half (\p{L}+)/u;
+/** "eighteen eighty-one". */
+const YEAR_IN_WORDS =
+  /\b(sixteen|seventeen|eighteen|nineteen|twenty)[ -]((?:ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen)|(?:twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:-(?:one|two|three|four|five|six|seven|eight|nine))?)\b/gi;
 const A_HUNDRED =
   /\ban? (hundred|thousand|million)\b(?!(?: and)? (?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\w+teen|\w+ty)\b)(?: (years?|metres?|kilometres?|tonnes?|pounds?|days?|miles?|people))?/gi;
 const HUNDREDS: Readonly<Record<string, number>> = { hundred: 100, thousand: 1000, million: 1e6 };
@@ -280,6 +284,18 @@ function valuesOf(plain: string, words: readonly Word[]): Value[] {
   for (const n of numbersIn(plain)) {
     const m = HALF_MORE.exec(plain.slice(n.start));
     if (m) add(n.value + 0.5, m[2], m[0], n.start);
+  }
+  for (const m of plain.matchAll(YEAR_IN_WORDS)) {
+    const value = (wordsValue(m[1].toLowerCase()) ?? 0) * 100 + (wordsValue(m[2].toLowerCase()) ?? 0);
+    out.push({
+      value,
+      unit: 'year',
+      text: m[0],
+      start: m.index,
+      end: m.index + m[0].length,
+      inWords: true,
+      raw: value,
+    });
   }
   for (const m of plain.matchAll(A_HUNDRED)) add(HUNDREDS[m[1].toLowerCase()], m[2] ?? '', m[0], m.index);
   for (const m of plain.matchAll(ONE_OF)) {
@@ -350,7 +366,7 @@ function valuesOf(plain: string, words: readonly Word[]): Value[] {
     const before = out.find(
       (o) =>
         o.end <= v.start &&
-        /^\s+(?:of|out of|in)\s+(?:the |all |these |those )?$/i.test(plain.slice(o.end, v.start)),
+        /^\s+(?:times )?(?:of|out of|in)\s+(?:the |all |these |those )?$/i.test(plain.slice(o.end, v.start)),
     );
     return {
       ...v,
@@ -370,6 +386,11 @@ const inRange = (v: { start: number; end: number }, plain: string): boolean =>
 /** What a number counts: the nearest noun close behind it, or the unit inside it. */
 function thingOf(v: { start: number; end: number; unit: string }, words: readonly Word[]): string | null {
   if (v.unit) return null;
+  // "fifty people": what is counted may stand in the figure itself.
+  const inside = words.findLast(
+    (w) => w.start >= v.start && w.end <= v.end && w.pos === 'NOUN' && w.root !== null,
+  );
+  if (inside) return inside.root;
   const from = words.findIndex((w) => w.start >= v.end);
   if (from < 0) return null;
   // "one cable of the 48": the whole counts what its part counts.

@@ -1,0 +1,246 @@
+import { diffArrays } from 'diff';
+import { expect } from 'chai';
+import fc from 'fast-check';
+import { distance } from 'fastest-levenshtein';
+import { get as reference } from 'fast-levenshtein';
+import {
+  disclosureOf,
+  failedIn,
+  followUpOrder,
+  mergedReply,
+  orderedSections,
+  rowsOf,
+  settleLength,
+  takeable,
+  takenIn,
+  type CheckedReply,
+  type CommissionContext,
+} from '../../src/commission/index.ts';
+import {
+  emptyLine,
+  sectionsOfFile,
+  scriptFile,
+  docFromSections,
+  plainSections,
+  type Origin,
+  type PlainSection,
+} from '../../src/script/index.ts';
+import { clock } from '../tools.ts';
+import { checkerOf, demoContext } from './context.ts';
+
+const BY: Origin = { kind: 'person', who: 'Ines Okafor', at: '2026-01-02T10:00:00.000Z' };
+const REPLY =
+  '[1]\nOn Thursday a new footbridge swung from side to side by nearly seven centimetres. Fifty people were led off one at a time. Nobody was hurt.\n[2]\nIt had been open for just eleven weeks.';
+
+describe('taking a reply', function () {
+  this.timeout(60_000);
+  let context: CommissionContext;
+  let reply: CheckedReply;
+  let n = 0;
+  const options = { by: BY, fresh: () => String(n++) };
+  before(async () => {
+    context = await demoContext('footbridge.html', 180);
+    reply = checkerOf(context).check(REPLY, true);
+  });
+  const words = (sections: readonly PlainSection[]) => sections.flatMap((s) => s.lines.map((l) => l.text));
+
+  it('stands level with ours where both rest on one fact', () => {
+    const rows = rowsOf(context.sections[0], reply);
+    const both = rows.filter((r) => r.ours && r.reply);
+    expect(both.length).to.be.greaterThan(0);
+    for (const r of both) expect(r.ours!.from.map((f) => f.fact)).to.include(r.reply!.facts[0].fact);
+    expect(rows.flatMap((r) => r.ours ?? [])).to.deep.equal(
+      context.sections[0].lines.filter((l) => l.text.trim()),
+    );
+    expect(rows.flatMap((r) => r.reply ?? []).map((l) => l.id)).to.deep.equal(['R1', 'R2', 'R3']);
+  });
+
+  it('takes clean lines, and mended ones when asked; what was there stays a take, the origin is kept', () => {
+    expect([...takeable(reply, false).keys()]).to.deep.equal(['R1', 'R3', 'R4']);
+    const taking = takeable(reply, true);
+    expect(taking.get('R2')).to.match(/^Forty people/);
+    const taken = takenIn(context, reply, taking, options);
+    const first = taken[0].lines.find((l) => l.text.startsWith('On Thursday'))!;
+    expect(first.by).to.deep.equal(BY);
+    expect(first.takes.map((t) => t.text)).to.deep.equal([context.sections[0].lines[0].text]);
+    expect(first.from.map((f) => f.fact)).to.include('f1');
+    expect(taken[0].takes.at(-1)!.lines.map((l) => l.text)).to.deep.equal(words([context.sections[0]]));
+    // Sections that the reply has nothing for are the same objects.
+    expect(taken[3]).to.equal(context.sections[3]);
+  });
+
+  it('survives the document and the script file with its origin', () => {
+    const taken = takenIn(context, reply, takeable(reply, true), options);
+    expect(plainSections(docFromSections(taken))).to.deep.equal(
+      taken.map((s) => ({
+        ...s,
+        lines: s.lines.map(({ marks, ...l }) => (marks?.length ? { ...l, marks } : l)),
+      })),
+    );
+    const settings = {
+      title: 'x',
+      frame: '16:9',
+      mood: 'calm',
+      pace: 150,
+      voice: 'even',
+      seed: 1,
+      shape: 'news',
+      target: context.target,
+    } as const;
+    const file = scriptFile(settings, taken, clock, []);
+    expect(sectionsOfFile(file).flatMap((s) => s.lines.flatMap((l) => l.by ?? []))).to.deep.equal(
+      taken.flatMap((s) => s.lines.flatMap((l) => l.by ?? [])),
+    );
+  });
+
+  it('a disclosure says who wrote how many lines, and nothing of a script written here', () => {
+    expect(disclosureOf(context.sections)).to.equal('');
+    const taken = takenIn(context, reply, takeable(reply, true), options);
+    const all = words(taken).filter(Boolean).length;
+    expect(disclosureOf(taken)).to.equal(
+      `4 of ${all} lines were first written by Ines Okafor on 2026-01-02 and checked against the sources.`,
+    );
+  });
+
+  it('alone leaves of ours only what must be said and is not, and what is locked', () => {
+    const must = orderedSections(context).flatMap((s) =>
+      s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`),
+    );
+    const taken = takenIn(context, reply, takeable(reply, true), { ...options, alone: true, must });
+    for (const l of taken[1].lines.filter((x) => !x.by))
+      expect(l.from.some((f) => must.includes(`${f.source}:${f.fact}`))).to.equal(true);
+  });
+
+  it('never touches a locked line or section, whatever is taken', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.nat(30), { maxLength: 12 }),
+        fc.subarray(['R1', 'R2', 'R3', 'R4']),
+        fc.boolean(),
+        fc.integer({ min: -1, max: 5 }),
+        (lockedLines, chosen, alone, lockedSection) => {
+          let at = 0;
+          const sections = context.sections.map((s, i) => ({
+            ...s,
+            locked: i === lockedSection,
+            lines: s.lines.map((l) => ({ ...l, locked: lockedLines.includes(at++) })),
+          }));
+          const all = takeable(reply, true);
+          const taking = new Map(chosen.map((id) => [id, all.get(id)!]));
+          const taken = takenIn({ ...context, sections }, reply, taking, { ...options, alone });
+          sections.forEach((s, i) => {
+            const stay = s.lines.filter((l) => l.locked || s.locked);
+            expect(taken[i].lines.filter((l) => stay.some((x) => x.id === l.id))).to.deep.equal(stay);
+          });
+          const untouched = sections.filter(
+            (s) => !reply.lines.some((l) => l.section === s.id && taking.has(l.id)),
+          );
+          for (const s of untouched) expect(taken).to.include(s);
+        },
+      ),
+    );
+  });
+
+  it('a follow-up asks only for what failed, and its answer goes in by number and fact', () => {
+    const sections = orderedSections(context);
+    const bad = checkerOf(context).check(
+      '[1]\nThe bridge swung by nearly seven centimetres. Professor Wren foretold it. Nobody was hurt.',
+      true,
+    );
+    const failed = failedIn(bad, sections, context.pace);
+    expect(failed.lines.map((l) => l.number)).to.deep.equal([2]);
+    const order = followUpOrder(context, bad, sections)!;
+    expect(order)
+      .to.include('[2] «Professor Wren foretold it.»')
+      .and.include('No source names “Professor Wren”.');
+    expect(order).to.not.include('Nobody was hurt.»\n  wrong');
+    const [owed] = failed.unsaid;
+    const merged = mergedReply(
+      bad,
+      `Sure, here you are:\n[2] Forty people were led off one at a time.\n[${owed.ref}] ${owed.text}`,
+      sections,
+    );
+    const again = checkerOf(context).check(merged, true);
+    const texts = again.lines.map((l) => l.text);
+    expect(texts).to.include('Forty people were led off one at a time.').and.include('Nobody was hurt.');
+    expect(texts.join(' ')).to.not.match(/Wren|Sure, here/);
+    expect(again.unsaid.map((u) => u.ref)).to.not.include(owed.ref);
+  });
+
+  it('rests bring a script to its seconds; what is over loses its least needed lines, never one that must stay', () => {
+    const target = { kind: 'point', seconds: 150 } as const;
+    const kept = new Set(context.sections.flatMap((s) => s.lines.slice(0, 1).map((l) => l.id)));
+    const settled = settleLength(context.sections, target, 'calm', clock, (l) =>
+      kept.has(l.id) ? null : 0.5,
+    );
+    expect(Math.abs(settled.offMs)).to.be.at.most(1500);
+    expect(settled.dropped.length).to.be.greaterThan(0);
+    for (const l of settled.dropped) expect(kept.has(l.id)).to.equal(false);
+    const longer = settleLength(context.sections, { kind: 'point', seconds: 184 }, 'calm', clock, () => null);
+    expect([longer.offMs, longer.dropped]).to.deep.equal([0, []]);
+    expect(words(longer.sections)).to.deep.equal(words(context.sections));
+  });
+});
+
+describe('against reference libraries', () => {
+  it('levels as many lines as the longest common course that “diff” finds', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(5), { maxLength: 12 }),
+        fc.array(fc.nat(5), { maxLength: 12 }),
+        (ours, theirs) => {
+          const section: PlainSection = {
+            id: 'S1',
+            title: '',
+            role: 'ground',
+            plannedMs: 0,
+            locked: false,
+            takes: [],
+            lines: ours.map((f, i) => ({
+              ...emptyLine(`L${i}`),
+              text: `ours ${i}`,
+              from: [{ source: 'A', fact: `f${f}`, quote: '' }],
+            })),
+          };
+          const lines = theirs.map((f, i) => ({
+            id: `R${i}`,
+            number: i + 1,
+            text: `reply ${i}`,
+            section: 'S1',
+            facts: [{ source: 'A', fact: `f${f}`, score: 1 }],
+            framing: false,
+            faults: [],
+            mended: null,
+            ms: 0,
+            mendedMs: 0,
+            words: 2,
+            arriving: false,
+          }));
+          const rows = rowsOf(section, {
+            lines,
+            cleaned: [],
+            unsaid: [],
+            saidBy: {},
+            lengths: [],
+            overlap: 0,
+            cut: false,
+            done: true,
+          });
+          const common = diffArrays(ours, theirs).reduce(
+            (n, c) => n + (c.added || c.removed ? 0 : c.value.length),
+            0,
+          );
+          expect(rows.filter((r) => r.ours && r.reply).length).to.equal(common);
+        },
+      ),
+    );
+  });
+
+  it('measures how far a quotation was altered as “fast-levenshtein” does', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 40 }), fc.string({ maxLength: 40 }), (a, b) => {
+        expect(distance(a, b)).to.equal(reference(a, b));
+      }),
+    );
+  });
+});
