@@ -169,7 +169,7 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   );
   useActions('commission', actions);
   useEffect(() => {
-    list.current?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
+    list.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest' });
   }, [at]);
   const onKey = (e: React.KeyboardEvent) => {
     const here = rows[at] as ReplyRow | undefined;

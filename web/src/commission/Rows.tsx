@@ -58,14 +58,11 @@ export function Rows({
       ref={ref}
       className="flex-1 min-h-0 overflow-auto replyrows"
       tabIndex={0}
-      role="listbox"
+      role="group"
       aria-label="Lines, ours and the reply’s"
       onKeyDown={onKey}
     >
-      <div
-        className="replyrow columnhead sticky top-0 bg-sheet border-b border-hair z-10"
-        role="presentation"
-      >
+      <div className="replyrow columnhead sticky top-0 bg-sheet border-b border-hair z-10">
         <span />
         <span>ours</span>
         <span className="text-center">fact</span>
@@ -77,7 +74,7 @@ export function Rows({
         <span>found</span>
       </div>
       {checked && checked.cleaned.length > 0 && (
-        <p className="px-5 py-1 text-[12.5px] text-ink3 border-b border-hair" role="presentation">
+        <p className="px-5 py-1 text-[12.5px] text-ink3 border-b border-hair">
           cleaned away:{' '}
           {checked.cleaned.map((c, i) => (
             <s key={i} className="mr-3">
@@ -90,7 +87,7 @@ export function Rows({
         <p className="emptyhint px-5 pt-6">Nothing is written here yet, and nothing has come back.</p>
       )}
       {rows.map((r, i) => (
-        <div key={`${r.ours?.id ?? ''}${r.reply?.id ?? ''}`} role="presentation">
+        <div key={`${r.ours?.id ?? ''}${r.reply?.id ?? ''}`}>
           {(i === 0 || rows[i - 1].section !== r.section) && (
             <Head
               section={ordered.find((s) => s.id === r.section)!}
@@ -147,7 +144,7 @@ function Head({
     </svg>
   );
   return (
-    <div className="replyrow pt-3 pb-1 border-b border-hair" role="presentation">
+    <div className="replyrow pt-3 pb-1 border-b border-hair">
       <span />
       <span>
         <strong className="block">{section.title}</strong>
@@ -200,9 +197,8 @@ function Row({
   const kept = ours && (ours.locked || ours.fixed);
   return (
     <div
-      className={`replyrow border-b border-hair py-1.5 ${chosen ? 'lit' : ''}`}
-      role="option"
-      aria-selected={chosen}
+      className={`replyrow item border-b border-hair py-1.5 ${chosen ? 'lit' : ''}`}
+      aria-current={chosen ? 'true' : undefined}
       onClick={onChoose}
     >
       <span className="clock pt-1">{startMs !== null && clockText(startMs)}</span>

@@ -1,0 +1,179 @@
+/** An order out and a reply in, in the real interface; the stand-in writer answers. */
+import { expect } from 'chai';
+import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
+import { startTextService, type TextService } from '@ursprung/standins';
+import { axe, openDesk, type Desk } from './browser.ts';
+
+const HURRIED = `Hi! Here it is, hope it fits.
+
+## The stoppage of 1907 (approx. 110 words)
+
+**Narrator:** It was the night of 11 January 1907, in hard frost. A boat was halfway up when one cable of the 52 gave way. (PAUSE)
+- When the troughs stopped they were four centimetres out of true.
+What held them was luck, said Professor Wren.
+Vey had driven wedges of brass under the rim of every wheel.
+
+(Word count: 118) Let me know if you want changes!`;
+
+describe('the Commission', function () {
+  this.timeout(120_000);
+  let desk: Desk;
+  let writer: TextService;
+  let id: string;
+  let section: PlainSection;
+  before(async () => {
+    writer = await startTextService({ paceMs: 8 });
+    desk = await openDesk(true, [], writer);
+    const { scripts } = (await desk.server.get('/library')).body as {
+      scripts: { id: string; settings: { title: string } }[];
+    };
+    id = scripts.find((s) => /Weighs a Boat/.test(s.settings.title))!.id;
+    section = (await stored()).find((s) => /1907/.test(s.title))!;
+  });
+  after(async () => {
+    await desk.close();
+    await writer.close();
+  });
+  afterEach(() => expect(desk.errors.splice(0)).to.deep.equal([]));
+
+  const stored = async () => plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc));
+  const now = async () => (await stored()).find((s) => s.id === section.id)!;
+  const open = async (query = `?section=${section.id}`) => {
+    await desk.page.goto(`${desk.server.url}/script/${id}/commission${query}`);
+    await desk.page.waitForSelector('.replyrow.item');
+  };
+  const saved = async (test: (s: PlainSection) => boolean) => {
+    for (let i = 0; i < 100; i++) {
+      if (test(await now())) return;
+      await desk.page.waitForTimeout(60);
+    }
+    throw new Error('The script never came to be so.');
+  };
+  const row = (text: string | RegExp) => desk.page.locator('.replyrow.item').filter({ hasText: text });
+
+  it('shows the order as a checklist, ready to copy, to read and to send; nothing is sent by itself', async () => {
+    await open();
+    await desk.page.getByRole('button', { name: 'Read it' }).click();
+    const order = await desk.page.locator('section[aria-label="The order"] pre').innerText();
+    expect(order).to.match(/^ORDER: narration for section \d+ of \d+/);
+    expect(await desk.page.getByRole('button', { name: /^Send this order/ }).innerText()).to.include(
+      writer.host,
+    );
+    expect(writer.orders).to.deep.equal([]);
+    expect(await axe(desk.page)).to.deep.equal([]);
+  });
+
+  it('takes a reply written in a hurry apart: talk struck, faults at their words, mends in the words', async () => {
+    await open();
+    await desk.page.getByLabel('Paste the reply').fill(HURRIED);
+    await desk.page.getByPlaceholder('a person or a program').fill('Ines Okafor');
+    await desk.page.getByRole('button', { name: 'Check this reply' }).click();
+    await row('one cable of the 52').getByText('Another value.').waitFor();
+    const struck = await desk.page.locator('.replyrows s').allInnerTexts();
+    expect(struck.join(' ')).to.include('Hi!').and.include('Word count').and.include('Let me know');
+    expect(await row('Professor Wren').innerText()).to.include('No source names “Professor Wren”.');
+    expect(await row('wedges of brass').innerText()).to.include('The source says “oak”, not “brass”.');
+    expect(await axe(desk.page)).to.deep.equal([]);
+  });
+
+  it('by keyboard: from found to found, the mend used, ours brought back; what was there is a take', async () => {
+    await open();
+    await row('wedges of brass').waitFor();
+    await desk.page.getByRole('group', { name: 'Lines, ours and the reply’s' }).focus();
+    for (let i = 0; i < 8; i++) {
+      await desk.page.keyboard.press('n');
+      if (await desk.page.locator('.replyrow.lit').filter({ hasText: 'brass' }).count()) break;
+    }
+    const before = await now();
+    await desk.page.keyboard.press('Enter');
+    await saved((s) => s.lines.some((l) => /wedges of oak/.test(l.text) && l.by?.who === 'Ines Okafor'));
+    const taken = (await now()).lines.find((l) => l.by)!;
+    expect(before.lines.map((l) => l.text)).to.include(taken.takes.at(-1)!.text);
+    await desk.page.getByText(/first written by Ines Okafor on/).waitFor();
+    await desk.page.keyboard.press('ArrowLeft');
+    await saved((s) => s.lines.every((l) => !l.by));
+    expect((await now()).lines.map((l) => l.text)).to.deep.equal(before.lines.map((l) => l.text));
+  });
+
+  it('streams a reply in, each line checked as it comes, and takes it whole as one change with one undo', async () => {
+    await open();
+    const before = (await now()).lines.map((l) => l.text);
+    await desk.page.getByRole('button', { name: 'Another reply' }).click();
+    await desk.page.getByRole('button', { name: /^Send this order/ }).click();
+    await desk.page.getByRole('button', { name: 'Stop receiving' }).waitFor();
+    const all = desk.page.getByRole('button', { name: /^Use (all )?\d+/ });
+    await all.waitFor();
+    expect(writer.orders).to.have.length(1);
+    await all.click();
+    await saved((s) => s.lines.filter((l) => l.by?.kind === 'stand-in').length > 4);
+    await desk.page.goto(`${desk.server.url}/script/${id}/page`);
+    await desk.page.waitForSelector('.line .heard');
+    await desk.page.locator('.line .words').first().click();
+    await desk.page.keyboard.press('Control+z');
+    await saved((s) => s.lines.map((l) => l.text).join('\n') === before.join('\n'));
+  });
+
+  it('asks again for just what failed, and puts the answer in its place', async () => {
+    await open();
+    await desk.page
+      .getByRole('button', { name: /Ines Okafor/ })
+      .first()
+      .click();
+    await row('Professor Wren').waitFor();
+    await desk.page.getByRole('button', { name: /^send it to/ }).click();
+    await desk.page.getByText('An order for just what failed.').waitFor();
+    await desk.page.getByRole('button', { name: /^Use (all )?\d+/ }).waitFor();
+    expect(writer.orders.at(-1))
+      .to.match(/^ORDER: write a few lines again/)
+      .and.include('No source names “Professor Wren”.');
+    await row('Professor Wren').waitFor({ state: 'detached' });
+    expect(await row('halfway up').count()).to.be.greaterThan(0);
+  });
+
+  it('keeps the service’s key to itself, in a dialog that can be used by keyboard', async () => {
+    await open();
+    await desk.page.getByRole('button', { name: 'change', exact: true }).click();
+    const dialog = desk.page.getByRole('dialog', { name: 'Text service' });
+    expect(await dialog.getByLabel(/^key/).inputValue()).to.equal('');
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await dialog.getByLabel('at most, tokens a month').fill('100');
+    await dialog.getByRole('button', { name: 'Keep it' }).click();
+    await dialog.getByText('A limit is at least 1,000 tokens.').waitFor();
+    desk.errors.length = 0;
+    await desk.page.keyboard.press('Escape');
+    await dialog.waitFor({ state: 'detached' });
+  });
+
+  it('opens for the section of the caret from the Page, shows the whole script and the dark theme without breaking contrast', async () => {
+    await desk.page.goto(`${desk.server.url}/script/${id}/page`);
+    await desk.page.waitForSelector('.line .heard');
+    await desk.page.locator('.line .words').nth(12).click();
+    await desk.page.keyboard.press("Control+Shift+'");
+    await desk.page.waitForURL(/commission\?section=/);
+    await open('');
+    await desk.page.getByText(/^1,?\d+ words, (?:6:5|7:0)/).waitFor();
+    await desk.page.evaluate(() => (document.documentElement.dataset.theme = 'dark'));
+    expect(await axe(desk.page)).to.deep.equal([]);
+  });
+
+  it('says so when a script has no source, and when nothing is written', async () => {
+    const { channels } = (await desk.server.get('/library')).body as {
+      channels: { id: string; settings: object }[];
+    };
+    const settings = channels[0].settings as { frame: string; mood: string; pace: number; voice: string };
+    const { frame, mood, pace, voice } = settings;
+    const made = await desk.server.post('/scripts', {
+      channelId: channels[0].id,
+      frame,
+      mood,
+      pace,
+      voice,
+      title: 'Empty',
+      target: { kind: 'point', seconds: 60 },
+    });
+    await desk.page.goto(`${desk.server.url}/script/${made.body.id}/commission`);
+    await desk.page.getByText('This script has no source to order from.').waitFor();
+    await desk.page.getByText('Nothing is written here yet').waitFor();
+    expect(await axe(desk.page)).to.deep.equal([]);
+  });
+});
