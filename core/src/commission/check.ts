@@ -185,7 +185,29 @@ export function makeReplyChecker(
     return own(now, aligned, before, behind).length ? null : now;
   };
 
-  const timed = (text: string) => clock.time(text);
+  const times = new Map<string, { ms: number; words: number }>();
+  const timed = (text: string) => {
+    let known = times.get(text);
+    if (!known) {
+      if (times.size > MOST_KEPT) times.clear();
+      const { ms, words } = clock.time(text);
+      times.set(text, (known = { ms, words }));
+    }
+    return known;
+  };
+  const wordSets = new Map<string, string[]>();
+  /** Content words and values of a line or fact. */
+  const wordsOf = (text: string): string[] => {
+    let known = wordSets.get(text);
+    if (!known) {
+      if (wordSets.size > MOST_KEPT) wordSets.clear();
+      wordSets.set(
+        text,
+        (known = [...new Set([...stems(text), ...numbersIn(text).map((n) => `#${n.value}`)])]),
+      );
+    }
+    return known;
+  };
 
   const check = (reply: string, done: boolean): CheckedReply => {
     const { lines: read, cleaned, cut } = readReply(reply);
@@ -194,7 +216,7 @@ export function makeReplyChecker(
     const places = matchSections(read, aligned, order.sections);
     const unfinished = !done && !/[.!?…]["”’)]?\s*$/.test(reply.trimEnd()) ? texts.length - 1 : -1;
     const near = overlap(texts, shared);
-    const again = saidAgain(texts, aligned, factText, kin);
+    const again = saidAgain(texts, aligned, factText, kin, wordsOf);
     const lines = read.map((l, i): ReplyLine => {
       const arriving = i === unfinished;
       const [before, behind] = [texts[i - 1] ?? '', texts[i + 1] ?? ''];
@@ -265,8 +287,8 @@ function saidAgain(
   aligned: readonly (readonly Aligned[])[],
   factText: ReadonlyMap<string, string>,
   kin: Kin | null,
+  wordsOf: (text: string) => string[],
 ): Map<number, number> {
-  const wordsOf = (t: string) => [...new Set([...stems(t), ...numbersIn(t).map((n) => `#${n.value}`)])];
   const words = texts.map(wordsOf);
   const bare = texts.map((t) => stems(t).join(' '));
   const out = new Map<number, number>();
@@ -277,7 +299,11 @@ function saidAgain(
   const like = (a: string, b: string) => a === b || (kin !== null && kin.likeness(a, b) > 0);
   const share = (a: readonly string[], b: readonly string[]) => a.filter((x) => b.some((y) => like(x, y))).length / (a.length || 1); // prettier-ignore
   words.forEach((own, i) => {
-    const again = [...new Set(own.flatMap((w) => having.get(w) ?? []))].find(
+    // Only lines that share a third of their words as they stand are compared word by word.
+    const sharing = new Map<number, number>();
+    for (const w of own) for (const k of having.get(w) ?? []) sharing.set(k, (sharing.get(k) ?? 0) + 1);
+    const near = [...sharing].flatMap(([k, n]) => (n * 3 >= own.length ? [k] : [])).sort((a, b) => a - b);
+    const again = near.find(
       (k) =>
         (own.length >= FEWEST_WORDS && Math.min(share(own, words[k]), share(words[k], own)) >= AGAIN) ||
         (/\s/.test(texts[i].trim()) && texts[i].length > 8 && bare[k].includes(bare[i]) && plainly(texts[k]).includes(plainly(texts[i]))), // prettier-ignore

@@ -37,6 +37,7 @@ const NEXT_FACT = 0.18;
 const NEAR_FACT = 0.05;
 const NEAR = 3;
 const CANDIDATES = 8;
+const MOST_KEPT = 4000;
 /** A word of the same meaning counts so much beside the word itself. */
 const KIN_WEIGHT = 0.75;
 const WIDER_WEIGHT = 0.45;
@@ -89,8 +90,17 @@ export function indexFacts(facts: readonly AlignFact[], kin: Kin | null = null):
     }
   });
 
-  /** Likeness to every fact that shares anything with the line. */
+  const kept = new Map<string, Map<number, number>>();
+  /** Likeness to every fact that shares anything with the line; kept, since a reply that streams is aligned again and again. */
   const likeness = (line: string): Map<number, number> => {
+    let known = kept.get(line);
+    if (!known) {
+      if (kept.size > MOST_KEPT) kept.clear();
+      kept.set(line, (known = likenessOf(line)));
+    }
+    return known;
+  };
+  const likenessOf = (line: string): Map<number, number> => {
     const own = keysOf(line);
     if (!own.size) return new Map();
     const total = [...own].reduce((n, k) => n + weight(k), 0);
@@ -185,8 +195,18 @@ export function indexFacts(facts: readonly AlignFact[], kin: Kin | null = null):
     );
   };
 
+  const keptOthers = new Map<string, Aligned[]>();
   /** Further facts that say what the first does not cover: a line may join two. */
   const others = (line: string, first: number, scores: ReadonlyMap<number, number>): Aligned[] => {
+    const key = `${first} ${line}`;
+    let known = keptOthers.get(key);
+    if (!known) {
+      if (keptOthers.size > MOST_KEPT) keptOthers.clear();
+      keptOthers.set(key, (known = othersOf(line, first, scores)));
+    }
+    return known;
+  };
+  const othersOf = (line: string, first: number, scores: ReadonlyMap<number, number>): Aligned[] => {
     const own = keysOf(line);
     const left = [...own].filter((k) => !covers(keys[first], k, kin));
     const total = [...own].reduce((n, k) => n + weight(k), 0);
