@@ -34,7 +34,8 @@ export const cause: Check = ({ told, passage, around, stock, tools }) => {
   });
   const given = own || near;
   if (near || (own && (reason.length < FEWEST || known >= SAME_REASON))) return [];
-  if (!given && passage.roots.size === 0) return [];
+  // A line that rests on no fact may still give a cause of its own making; of framing nothing is asked.
+  if (passage.roots.size === 0 && reason.length + effect.length < FEWEST + 1) return [];
   const cut = told.text.slice(0, m.index).replace(/[\s,;:—–-]+$/, '');
   return [
     {

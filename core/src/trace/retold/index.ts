@@ -114,7 +114,7 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
       const around = prepared(near.flatMap((i) => (facts[i]?.source === passageFacts[0]?.source ? [facts[i].text] : [])).join(' ')); // prettier-ignore
       const input = { told, passage, all, around, facts: passageFacts, stock, before, behind, tools };
       if (!own.length) {
-        const bare = [...quotes(input), ...names(input), ...values(input)];
+        const bare = [...quotes(input), ...names(input), ...values(input), ...cause(input)];
         return [...bare, ...restsOnNothing(told, stock, tools)];
       }
       const seen = new Set<string>();
