@@ -3,10 +3,10 @@ import { stems } from '../facts/centrality.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import type { Fact } from '../facts/facts.ts';
 import { overlap, type LineOverlap } from '../trace/overlap.ts';
-import { FAULT_WORDS, faultsIn } from '../trace/claims.ts';
 import { unsupportedIn } from '../trace/support.ts';
 import type { Tagger } from '../language/tagged.ts';
-import type { PreparedSources } from './rule.ts';
+import { checkerOf } from './checker.ts';
+import type { PreparedSources, ReviewTools } from './rule.ts';
 
 /** A fact without its sentence: enough to tell it, too little to copy it. */
 export interface FactKeys {
@@ -38,7 +38,7 @@ const LIGHT = new Set([
 ]);
 const MOST_WHAT = 6;
 /** Faults that free wording often only seems to have: shown to be looked at, not as wrong. */
-const GUESSED = new Set(['subject', 'whole', 'thing', 'order']);
+const GUESSED = new Set(['whole', 'order', 'cause', 'nothing']);
 const unique = (list: readonly string[]) => [...new Set(list)];
 
 /** The key words of a fact: nouns and names apart from one another, verbs as their base form, values with what they count. */
@@ -94,7 +94,7 @@ export function checkTelling(
   text: string,
   facts: readonly Fact[],
   sources: PreparedSources,
-  tagger: Tagger | null,
+  tools: Pick<ReviewTools, 'tagger' | 'kin'>,
 ): TellingCheck {
   const [shared] = overlap([text], sources.index).lines;
   const passage = facts.map((f) => f.text).join(' ');
@@ -107,19 +107,16 @@ export function checkTelling(
         ? 'Not a source’s words.'
         : `No source has the ${u.why === 'number' ? 'figure' : u.why} “${u.text}”.`,
   }));
-  const claims =
-    tagger && passage && text.trim()
-      ? faultsIn(text, passage, sources.claims, tagger).map((f) => {
-          const start = f.told ? text.toLowerCase().indexOf(f.told.toLowerCase()) : -1;
-          const says = `${FAULT_WORDS[f.kind]}${f.source ? `: “${f.source}”` : ''}.`;
-          return {
-            start: Math.max(0, start),
-            end: start < 0 ? 0 : start + f.told.length,
-            says: says.charAt(0).toUpperCase() + says.slice(1),
-            sure: !GUESSED.has(f.kind),
-          };
-        })
-      : [];
+  const refs = sources.list.flatMap((s) =>
+    facts.flatMap((f) => (s.facts.includes(f) ? [{ source: s.letter, fact: f.id }] : [])),
+  );
+  // Values, names and quotations that stand nowhere were found above.
+  const elsewhere = new Set(['name', 'quote']);
+  const claims = (
+    refs.length && text.trim() ? (checkerOf(sources, tools)?.check({ text, facts: refs }) ?? []) : []
+  )
+    .filter((f) => !elsewhere.has(f.kind) && !f.says.startsWith('No source has'))
+    .map((f) => ({ start: f.start, end: f.end, says: f.says, sure: !GUESSED.has(f.kind) }));
   const seen = new Set<string>();
   const own = new Set(stems(text));
   const told = new Set([

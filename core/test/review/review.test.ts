@@ -192,7 +192,7 @@ describe('own words', () => {
   const sources = [source(text)];
   const prepared = prepareSources(sources);
   const [fact] = sources[0].facts;
-  const check = (typed: string) => checkTelling(typed, [fact], prepared, tagger);
+  const check = (typed: string) => checkTelling(typed, [fact], prepared, { tagger });
 
   it('shows a fact as key words that can’t be copied', () => {
     const keys = keysOf(fact, tagger);

@@ -158,7 +158,7 @@ async function handle(message: ToReviewer): Promise<void> {
         type: 'told',
         turn: message.turn,
         telling: {
-          check: checkTelling(message.text, facts, prepared, tools.tagger),
+          check: checkTelling(message.text, facts, prepared, tools),
           ms,
           words,
           keys: facts.map((f) => keysOf(f, tools!.tagger!)),

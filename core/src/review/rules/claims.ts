@@ -1,15 +1,10 @@
 /** Each claim against the passage it rests on: by name of the fault, as the `trace` room finds it. */
-import {
-  makeRetoldChecker,
-  type RetoldChecker,
-  type RetoldFault,
-  type RetoldKind,
-} from '../../trace/retold/index.ts';
+import type { RetoldFault, RetoldKind } from '../../trace/retold/index.ts';
+import { checkerOf } from '../checker.ts';
 import {
   at,
   type Found,
   type Mend,
-  type PreparedSources,
   type ReviewLine,
   type ReviewScript,
   type ReviewTools,
@@ -44,19 +39,8 @@ const SAFE = /^Put “(?:about|nearly|at least|at most)” back$/;
 const SURE = 0.55;
 
 type Faulty = { fault: RetoldFault; line: ReviewLine; passage: NonNullable<Found['passage']> };
-/** One look serves all rules; the checker keeps what it made ready of the sources. */
+/** One look serves all rules. */
 const looked = new WeakMap<ReviewScript, Faulty[]>();
-const checkers = new WeakMap<PreparedSources, RetoldChecker>();
-
-function checkerOf(sources: PreparedSources, tools: ReviewTools): RetoldChecker | null {
-  if (!tools.tagger) return null;
-  let known = checkers.get(sources);
-  if (!known) {
-    known = makeRetoldChecker(sources.list, { tagger: tools.tagger, kin: tools.kin ?? null });
-    checkers.set(sources, known);
-  }
-  return known;
-}
 
 function faultsOf(script: ReviewScript, tools: ReviewTools): Faulty[] {
   const known = looked.get(script);
