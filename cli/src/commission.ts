@@ -139,7 +139,9 @@ export function replyTaken(
   );
   const checked = checker.check(reply, true);
   if (!checked.lines.length) throw new UsageError('Nothing spoken was found in this reply.');
-  const must: string[] = sections.flatMap((s) => s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`));
+  const must: string[] = sections.flatMap((s) =>
+    s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`),
+  );
   let n = 0;
   const taking = takeable(checked, true);
   const taken = takenIn(context, checked, taking, {

@@ -34,7 +34,7 @@ const ROLE: Readonly<Record<SectionRole, string>> = {
 /** Source text as one line of quoted data: no line breaks, no marks that could end the quotation or pass for a heading. */
 export function asData(text: string, most = MOST_QUOTED): string {
   const flat = text
-     
+
     .replace(/[\u0000-\u001f\u007f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g, ' ')
     .replace(/[<>«»`]/g, "'")
     .replace(/\s+/g, ' ')
