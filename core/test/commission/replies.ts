@@ -1,9 +1,9 @@
 /** Sixty replies of our own making, each line labelled with the facts it uses and the faults planted in it. */
 import { readFileSync } from 'node:fs';
 import { extractFacts, type Fact } from '../../src/facts/index.ts';
-import type { SourceDocument } from '../../src/source/index.ts';
+import { openSource, type SourceDocument } from '../../src/source/index.ts';
 import { LONG_PAGES } from '../draft/pages.ts';
-import { tagger } from '../tools.ts';
+import { demoFile, tagger } from '../tools.ts';
 
 export interface LabelledLine {
   text: string;
@@ -22,6 +22,10 @@ export interface LabelledReply {
 }
 
 const known = new Map<string, { source: SourceDocument; facts: readonly Fact[] }>();
+for (const file of ['footbridge.html', 'boat-lift.md']) {
+  const source = await openSource(demoFile(file));
+  known.set(`demo:${file}`, { source, facts: extractFacts(source, tagger) });
+}
 function pageOf(name: string) {
   let page = known.get(name);
   if (!page) {
@@ -62,3 +66,5 @@ export const SEEN = repliesIn('replies-seen.txt');
 export const UNSEEN = repliesIn('replies-unseen.txt');
 /** Written after the first mending, and run once before anything was changed for them. */
 export const THIRD = repliesIn('replies-third.txt');
+/** Written last, on the demo's sources, and run once before anything was changed for them. */
+export const FOURTH = repliesIn('replies-fourth.txt');

@@ -28,6 +28,7 @@ const anchor = (told: readonly Word[], there: Segment, but: readonly (string | n
     );
 /** Segments on either side that still belong to one statement. */
 const REACH = 2;
+const FEW = 3;
 const textOf = (s: Segment) => s.words.map((w) => w.text).join(' ');
 /** All that is told stands in the passage: then nothing else need tie them together. */
 const within = (told: Said, passage: Said) =>
@@ -57,7 +58,7 @@ function turnedRoots(r: Retelling): RetoldFault[] {
     if (t.s.words.some((w) => /^(?:more|than|better|worse|as|so)$/i.test(w.text))) continue;
     if (deniedThere.some((p) => same(p.w, t.w)) || passage.segments.some((s) => s.denies && s.words.some((w) => same(w, t.w)))) continue; // prettier-ignore
     const against = affirmed(passage.segments).find((p) => same(p.w, t.w));
-    if (!against || LESSENS.test(textOf(against.s)) || deniesByMeaning(against.s)) continue;
+    if (!against || LESSENS.test(textOf(against.s)) || deniesByMeaning(against.s, against.w)) continue;
     if (!anchor(told.words, against.s, [t.w.root, against.w.root], r) && !within(told, passage)) continue;
     out.push({
       kind: 'denial',
@@ -68,7 +69,12 @@ function turnedRoots(r: Retelling): RetoldFault[] {
   }
   for (const p of deniedThere) {
     if (!PREDICATES.has(p.w.pos)) continue;
-    const against = affirmed(told.segments).find((t) => same(p.w, t.w));
+    const against =
+      affirmed(told.segments).find((t) => same(p.w, t.w)) ??
+      // "hardly moved" told as "swayed": a narrower word for it, of the same and of little else.
+      (told.roots.size <= FEW && [...told.roots].some((x) => passage.roots.has(x))
+        ? affirmed(told.segments).find((t) => t.w.pos === 'VERB' && p.w.pos === 'VERB' && (tools.kin?.likeness(t.w.root!, p.w.root!) ?? 0) > 0) // prettier-ignore
+        : undefined);
     if (!against || deniesAtAll(told)) continue;
     // The same word affirmed elsewhere in the passage may be what is told.
     if (
@@ -132,7 +138,7 @@ function opposites(r: Retelling): RetoldFault[] {
       const opposed =
         (t.root &&
           p.root &&
-          kindOf(t) === kindOf(p) &&
+          (kindOf(t) === kindOf(p) || stateLike(t, p)) &&
           !(
             EITHER.has(t.root) &&
             t.text.toLowerCase() === t.root &&
@@ -175,6 +181,9 @@ const ofTheSame = (t: Word, p: Word, told: readonly Word[], passage: readonly Wo
   const noun = told.slice(told.indexOf(t) + 1, told.indexOf(t) + 3).find((w) => w.pos === 'NOUN' && w.root);
   return noun !== undefined && passage.some((w) => w.root === noun.root && w.segment === p.segment);
 };
+/** "made narrower" and "widened": a state and the change to it. */
+const stateLike = (t: Word, p: Word) =>
+  (t.pos === 'ADJ' && p.pos === 'VERB') || (t.pos === 'VERB' && p.pos === 'ADJ');
 const kindOf = (w: Word) => (w.pos === 'ADV' ? 'ADJ' : w.pos);
 
 /** Whether both particles belong to the same verb. */
@@ -237,6 +246,26 @@ function trends(r: Retelling): RetoldFault[] {
       },
     ];
   }
+  return [];
+}
+
+/** "the more it moves, the fewer…" where the source has "the more…, the more…"; heavier where it has "the same". */
+function comparisons(r: Retelling): RetoldFault[] {
+  const { told, passage, tools } = r;
+  const twice = /\bthe (?:more|less|fewer)\b[^,.]*, the (more|less|fewer)\b/i;
+  const [a, b] = [twice.exec(told.plain), twice.exec(passage.plain)];
+  const isMore = (m: RegExpExecArray) => /^more$/i.test(m[1]);
+  if (a && b && isMore(a) !== isMore(b))
+    return [{ kind: 'direction', start: a.index, end: a.index + a[0].length, says: `The source has it the other way: “${b[0]}”.` }]; // prettier-ignore
+  const more = told.words.find((w) => w.pos === 'ADJ' && w.root !== null && /(?:[^t]er|ter)$/.test(w.text) && w.text.toLowerCase() !== w.root); // prettier-ignore
+  const shared = [...told.roots].filter((x) => [...passage.roots].some((y) => alike(x, y, tools.kin))).length;
+  if (
+    more &&
+    /\bthe same\b/i.test(passage.plain) &&
+    shared >= 2 &&
+    !/\bno \w+er\b|\bnot\b|n't/i.test(told.plain)
+  )
+    return [{ kind: 'direction', start: more.start, end: more.end, says: 'The source says it is the same.' }];
   return [];
 }
 
@@ -403,6 +432,6 @@ export const denial: Check = (r) => {
     const found = find(r);
     if (found.length) return found;
   }
-  const moved = [...trends(r), ...inAndOut(r)];
+  const moved = [...comparisons(r), ...trends(r), ...inAndOut(r)];
   return moved.length ? moved.slice(0, 1) : opposites(r);
 };

@@ -153,7 +153,9 @@ const UNKNOWN =
 function knownAfterAll({ told, passage, tools }: Retelling): RetoldFault[] {
   const m = UNKNOWN.exec(passage.plain);
   if (!m || told.question || leavesOpen(told, passage) || told.segments.some((s) => s.denies) || UNKNOWN.test(told.plain)) return []; // prettier-ignore
-  const tail = passage.words.filter((w) => w.root && w.start > m.index + m[0].length);
+  const behind = passage.words.filter((w) => w.root && w.start > m.index + m[0].length);
+  // "Who will pay is not settled": what is unknown stands before it.
+  const tail = behind.length ? behind : passage.words.filter((w) => w.root && w.end < m.index);
   const shared = [...told.roots].filter((x) => tail.some((w) => alike(w.root!, x, tools.kin)));
   if (!shared.length || shared.length / told.roots.size < 0.34) return [];
   return [

@@ -60,7 +60,7 @@ export interface Said {
 
 const CONTENT = new Set(['NOUN', 'PROPN', 'VERB', 'ADJ', 'ADV']);
 const LIGHT =
-  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|give|let|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such|again|ever|never|yet|already|quite|rather|really|thing|way|lot|one|time|away|right|back|first|out|up|down|off|on)$/;
+  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|give|let|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such|several|many|much|few|some|all|both|each|every|another|whole|again|ever|never|yet|already|quite|rather|really|thing|way|lot|one|time|away|right|back|first|out|up|down|off|on)$/;
 const BREAK =
   /^(?:[;:,.!?()–—]|and|but|so|or|that|which|who|whose|where|when|while|because|although|though|if|after|before|until|till|since|as|than|once|unless|whether|whenever)$/i;
 const KEEPS = /^(?:keep|stop|prevent|protect|save|hinder)$/;
@@ -175,7 +175,8 @@ function deniedIn(words: readonly Word[]): Set<Word> {
 }
 
 /** Whether a segment denies by meaning: "stops cutting". */
-export const deniesByMeaning = (s: Segment): boolean => s.words.some((w) => DENIES_BY_MEANING.test(w.lemma));
+export const deniesByMeaning = (s: Segment, but?: Word): boolean =>
+  s.words.some((w) => w !== but && DENIES_BY_MEANING.test(w.lemma));
 
 /** Whether anything in a text denies, by a word of denial or by meaning. */
 export const deniesAtAll = (said: Said): boolean =>

@@ -29,7 +29,9 @@ const BETWEEN = new Set(['DET', 'ADJ', 'ADP', 'NUM', 'PRON', 'ADV', 'PROPN']);
 function countedIn({ words, text }: Said): Counted[] {
   const out: Counted[] = [];
   words.forEach((t, i) => {
+    const nearly = /^all$/i.test(t.text) && /^(?:nearly|almost)$/i.test(words[i - 1]?.text ?? '');
     const quantity =
+      (nearly ? ('most' as const) : null) ??
       PARTS.find(([, p]) => p.test(t.text))?.[0] ??
       (t.pos === 'NUM' && !/^one$/i.test(t.text) ? 'number' : null);
     if (!quantity) return;
@@ -155,6 +157,11 @@ function looseQuantity(told: Said, all: Said, passage: Said, kin: Kin | null): R
       );
       if (every.length) return every;
     }
+  }
+  const partly = /\b(most|many|some|half|few|several) of (?:them|the|these|those)\b/i.exec(passage.plain);
+  if (partly && !/\ball of\b/i.test(passage.plain)) {
+    const every = found(/\b(?:all of|every one of)\b/i, `The source says “${partly[0]}”, not all of them.`);
+    if (every.length) return every;
   }
   const most = /\b(most|many|some|few|several|half) (?:of the |of |the )?(?:people|villagers|residents|neighbours|visitors|workers|staff|members|\w+ers)\b/i.exec(passage.plain); // prettier-ignore
   if (most && !/\b(?:nobody|no one|everyone|everybody|all)\b/i.test(passage.plain)) {
