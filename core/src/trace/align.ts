@@ -9,6 +9,7 @@
 import { stems } from '../facts/centrality.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import { baseForm, type Kin } from '../language/kin.ts';
+import { inBase } from './retold/text.ts';
 
 export interface AlignFact {
   source: string;
@@ -57,6 +58,8 @@ function keysOf(text: string): Set<string> {
   for (const d of datesIn(text)) values.push(...d.iso.split('-').filter((p) => p.length === 4).map((y) => `#${Number(y)}`)); // prettier-ignore
   for (const n of numbersIn(text)) {
     values.push(`#${Math.abs(n.value)}`);
+    const measure = inBase(n.value, n.unit ?? '');
+    if (measure.unit && measure.value !== Math.abs(n.value)) values.push(`#${measure.value} ${measure.unit}`);
     plain = plain.slice(0, n.start) + ' '.repeat(n.end - n.start) + plain.slice(n.end);
   }
   return new Set([

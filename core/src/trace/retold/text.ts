@@ -257,13 +257,17 @@ const COUNTS: Readonly<Record<string, [number, string]>> = {
   decade: [10, 'year'],
 };
 
+/** A measure in its base unit, so that 0.9 kilometres and 900 metres are one; a unit that is not known is none. */
+export function inBase(value: number, unit: string): { value: number; unit: string } {
+  const [base, factor] = UNITS[unit.toLowerCase().replace(/(?<=..)s$/, '')] ?? ['', 1];
+  return { value: Math.round(Math.abs(value) * factor * 1e6) / 1e6, unit: base };
+}
+
 function valuesOf(plain: string, words: readonly Word[]): Value[] {
   const out: Omit<Value, 'segment' | 'thing' | 'whole' | 'range'>[] = [];
   const add = (value: number, unit: string, text: string, start: number) => {
-    const [base, factor] = UNITS[unit.toLowerCase().replace(/(?<=..)s$/, '')] ?? ['', 1];
     out.push({
-      value: Math.round(Math.abs(value) * factor * 1e6) / 1e6,
-      unit: base,
+      ...inBase(value, unit),
       text,
       start,
       end: start + text.length,
