@@ -1,8 +1,8 @@
+export { asData } from './parts.ts';
 export * from './types.ts';
 export {
   USUAL_LETTERS,
   LEAST_LETTERS,
-  asData,
   makeOrders,
   orderedSections,
   wordsFor,

@@ -8,7 +8,7 @@ import {
   type PlainSection,
 } from '../script/schema.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
-import { followUp, type FailedParts } from './order.ts';
+import { followUp, type FailedParts } from './again.ts';
 import { rowsOf } from './rows.ts';
 import { refOf, type CommissionContext, type OrderedSection } from './types.ts';
 import { readReply } from './read.ts';

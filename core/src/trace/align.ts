@@ -9,7 +9,7 @@
 import { stems } from '../facts/centrality.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import { baseForm, type Kin } from '../language/kin.ts';
-import { inBase } from './retold/text.ts';
+import { inBase } from './retold/figures.ts';
 
 export interface AlignFact {
   source: string;

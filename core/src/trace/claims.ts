@@ -6,7 +6,7 @@
  */
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import { attributionOf } from '../facts/saying.ts';
-import { quotedSpans } from '../language/quotes.ts';
+import { outsideQuotes, quotedSpans } from '../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 
 export const FAULTS = [
@@ -243,15 +243,6 @@ const HEDGE_CLASSES: readonly (readonly [string, RegExp])[] = [
     /\b(?:within|under(?=\s+(?:\d|a |one|two|three|four|five|six|seven|eight|nine|ten))|less than|fewer than|at most|no more than|not more than|up to|as many as)\b/giu,
   ],
 ];
-const outsideQuotes = (text: string) => {
-  let out = '';
-  let at = 0;
-  for (const [s, e] of quotedSpans(text)) {
-    out += text.slice(at, s) + ' '.repeat(e - s);
-    at = e;
-  }
-  return out + text.slice(at);
-};
 
 /** "May" as a month: before a day or year, or with a capital in mid-sentence. A pattern that folds case can't tell. */
 const isMonth = (text: string, m: RegExpExecArray) =>

@@ -1,7 +1,8 @@
 /** How sure the source is: "may", "about", "almost", "some" lost or added (classes after Hyland 1998, "Hedging in Scientific Research Articles"). */
 import verbs from '../../../data/verbs.json';
 import { replacedIn, type Check, type Retelling, type RetoldFault } from './fault.ts';
-import { alike, type Said, type Segment, type Value, type Word } from './text.ts';
+import { alike, type Said, type Segment, type Word } from './text.ts';
+import type { Value } from './figures.ts';
 
 /** Anything that leaves a claim open. One of them in the telling is enough for any of them in the source. */
 const OPEN =

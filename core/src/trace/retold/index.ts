@@ -7,6 +7,7 @@ import type { Fact } from '../../facts/facts.ts';
 import { quotesIn } from '../../facts/extract.ts';
 import { cause } from './cause.ts';
 import { denial } from './denial.ts';
+import { direction } from './direction.ts';
 import type { Check, PassageFact, RetoldFault, Stock } from './fault.ts';
 import { hedges } from './hedges.ts';
 import { nothing, restsOnNothing } from './nothing.ts';
@@ -22,8 +23,14 @@ import { names, substituted } from './words.ts';
 export { RETOLD_KINDS, replacedIn, type PassageFact, type RetoldFault, type RetoldKind } from './fault.ts';
 export type { RetoldTools } from './text.ts';
 
+/** What is denied is not told the other way round besides. */
+const denialOrDirection: Check = (r) => {
+  const denied = denial(r);
+  return denied.length ? denied : direction(r);
+};
+
 /** In the order in which a reader should hear of them. */
-const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denial, whole, cause, order, said, nothing]; // prettier-ignore
+const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing]; // prettier-ignore
 
 export interface RetoldSource {
   letter: string;

@@ -1,6 +1,7 @@
 /** Values no source has, and values told of another thing than the source tells them of. */
 import { replacedIn, type Check, type Retelling, type RetoldFault } from './fault.ts';
-import { alike, type Said, type Value } from './text.ts';
+import { alike, type Said } from './text.ts';
+import type { Value } from './figures.ts';
 
 /** Words that let a figure be near and not exact. */
 const APPROX =
