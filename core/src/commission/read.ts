@@ -23,6 +23,13 @@ export interface ReadReply {
   cut: boolean;
 }
 
+/** A row of nothing but bold words, with a count or a time behind them, is a heading. */
+const headed = (text: string): string =>
+  text.replace(
+    /^[ \t]*(?:\*\*|__)([^*_\n]{2,80})(?:\*\*|__):?[ \t]*(\([^()\n]{0,60}\))?[ \t]*$/gm,
+    (_, title: string, count = '') => `## ${title} ${count}`.trimEnd(),
+  );
+
 /** Tags go, and a link keeps its words only: nothing of a reply is ever markup or leads anywhere. */
 const withoutMarkup = (text: string): string =>
   text
@@ -41,7 +48,7 @@ const TALK_BEHIND =
 /** `marked`: the reply to a follow-up, whose rows are marked one by one. */
 export function readReply(raw: string, marked = false): ReadReply {
   const cut = raw.length > LARGEST_REPLY;
-  const text = withoutMarkup(cut ? raw.slice(0, LARGEST_REPLY).replace(/\s+\S*$/, '') : raw);
+  const text = headed(withoutMarkup(cut ? raw.slice(0, LARGEST_REPLY).replace(/\s+\S*$/, '') : raw));
   const chunks: { mark: string | null; rows: string[] }[] = [{ mark: null, rows: [] }];
   for (const row of text.replace(/\r\n?/g, '\n').split('\n')) {
     const m = MARK.exec(row);

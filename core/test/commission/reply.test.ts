@@ -42,6 +42,13 @@ describe('a reply', function () {
       .and.include('Here is');
   });
 
+  it('takes a row of bold words, with or without a count, for a heading', () => {
+    for (const row of ['**Dampers** (about 80 words)', '**Dampers**', '__Dampers:__'])
+      expect(readReply(`Hi!\n\n${row}\n\nIt hangs below the deck.`).lines.map((l) => l.text)).to.deep.equal([
+        'It hangs below the deck.',
+      ]);
+  });
+
   it('finds its sections by marks', () => {
     expect(places(PARTS.map((p, i) => `[${i + 1}]\n${p.join(' ')}`).join('\n\n'))).to.deep.equal(
       expected([0, 1, 2]),

@@ -164,7 +164,7 @@ function knownAfterAll({ told, passage, tools }: Retelling): RetoldFault[] {
       kind: 'hedge',
       start: 0,
       end: told.text.length,
-      says: `The source says “${passage.text.slice(m.index, m.index + m[0].length)}”: it is not settled.`,
+      says: `The source leaves it open: “${passage.text.replace(/[.!?]$/, '')}”.`,
     },
   ];
 }
