@@ -60,6 +60,12 @@ describe('the Commission', function () {
       writer.host,
     );
     expect(writer.orders).to.deep.equal([]);
+    await desk.page.getByRole('button', { name: 'only the chosen line' }).click();
+    await desk.page
+      .locator('section[aria-label="The order"] pre')
+      .filter({ hasText: 'ORDER: one line of narration' })
+      .waitFor();
+    await desk.page.getByRole('button', { name: 'the whole section again' }).click();
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 

@@ -157,6 +157,12 @@ describe('faults in replies', function () {
       'The engineer thinks that ice may have broken the axle.',
     ],
     [
+      'said',
+      'broken the axle',
+      'Ice may have broken the axle, the mayor says.',
+      'Ice may have broken the axle, the engineer says.',
+    ],
+    [
       'whole',
       'Most farmers',
       'All farmers came with their corn on a Monday.',

@@ -144,6 +144,7 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   const openTo = (next: OrderScope) => {
     const params = new URLSearchParams();
     if (next.section) params.set('section', next.section);
+    if (next.line) params.set('line', next.line);
     setQuery(params, { replace: true });
     setChosen(null);
     setRow(0);
@@ -213,6 +214,7 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
           onSend={(text) => void send(text)}
           onService={() => setServing(true)}
           fact={chosenRow?.fact ?? null}
+          line={chosenRow?.ours ? { section: chosenRow.section, line: chosenRow.ours.id } : null}
         />
         <section
           className="min-w-0 min-h-0 flex flex-col border-l border-hair"

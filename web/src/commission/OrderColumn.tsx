@@ -34,6 +34,7 @@ export function OrderColumn({
   onSend,
   onService,
   fact,
+  line,
 }: {
   session: ScriptSession;
   scope: OrderScope;
@@ -51,6 +52,8 @@ export function OrderColumn({
   onSend: (order: string) => void;
   onService: () => void;
   fact: { source: string; fact: string } | null;
+  /** The chosen line of ours, to order it alone. */
+  line: { section: string; line: string } | null;
 }) {
   const sections = useSnapshot(session, (s) => s.sections);
   const [open, setOpen] = useState(false);
@@ -112,7 +115,23 @@ export function OrderColumn({
           ))}
         </select>
       </label>
-      {scope.line && <p className="text-ink2">one line of “{title}”</p>}
+      {scope.line ? (
+        <p className="text-ink2">
+          one line of “{title}”{' '}
+          <button
+            className="quietpress"
+            onClick={() => onScope(scope.section ? { section: scope.section } : {})}
+          >
+            the whole section again
+          </button>
+        </p>
+      ) : (
+        line && (
+          <button className="quietpress" onClick={() => onScope(line)}>
+            only the chosen line
+          </button>
+        )
+      )}
       {noOrder && (
         <p className="pt-2">
           <span className="finding">No order.</span> {noOrder}
@@ -193,6 +212,8 @@ export function OrderColumn({
               >
                 {c.to.who || 'a writer'}
                 {c.scope.after ? ', again' : ''}, {stateOf(c)}
+                {c.tokensIn + c.tokensOut > 0 &&
+                  `, ${(c.tokensIn + c.tokensOut).toLocaleString('en')} tokens${c.cost === null ? '' : `, ${c.cost.toFixed(c.cost < 0.1 ? 4 : 2)}`}`}
               </button>
               <button
                 className="quietpress"

@@ -1,6 +1,7 @@
 /** Who says so: kept, given to somebody else, or lost. */
 import { coverage } from './text.ts';
-import type { Check } from './fault.ts';
+import { attributionOf } from '../../facts/saying.ts';
+import { replacedIn, type Check } from './fault.ts';
 
 const SAYS =
   /\b(?:sa(?:id|ys?)|saying|told|tells?|accord\w+|wrote|writes|writing|thinks?|thought|believes?|believed|argue[sd]?|claim(?:s|ed)?|warn(?:s|ed|ing)?|reports?|reported|explain(?:s|ed)?|add(?:s|ed)|answer(?:s|ed)|ask(?:s|ed)|calls?|called|named|puts? it|note[sd]?|concluded?|concludes|estimate[sd]?|den(?:y|ied|ies)|announce[sd]?|admit(?:s|ted)?|insist(?:s|ed)?|confirm(?:s|ed)?|record(?:s|ed)|recall(?:s|ed)?|suggest(?:s|ed)?|hopes?|hoped|complain(?:s|ed)?|promise[sd]?|quote[sd]?|reckon(?:s|ed)?|in (?:his|her|their) (?:view|words|opinion)|for (?:him|her|them)|heard|learned|known as|in the eyes of|rumou?r)\b/i;
@@ -11,7 +12,35 @@ const SOMEBODYS =
 const TOLD = 0.34;
 const FEWEST = 2;
 
-export const said: Check = ({ told, passage, facts, before, behind, tools }) => {
+/** Somebody else's word than the source's. */
+const givenToAnother: Check = ({ told, around, facts }) => {
+  const speaker = facts[0]?.speaker;
+  const own = attributionOf(told.plain, told.words);
+  if (!speaker || !own || /^(?:he|she|they|it|i|we|you|somebody|someone|people|everyone)$/i.test(own.text))
+    return [];
+  const words = (text: string) => text.toLowerCase().match(/[\p{L}]{3,}/gu) ?? [];
+  const light = /^(?:the|and|mrs|for|his|her|their|who)$/;
+  const named = words(own.text).filter((w) => !light.test(w));
+  if (!named.length || named.some((w) => around.plain.toLowerCase().includes(w.replace(/s$/, '')))) return [];
+  if (/^(?:he|she|they|it)$/i.test(speaker)) return [];
+  return [
+    {
+      kind: 'said',
+      start: own.start,
+      end: own.end,
+      says: `The source has it from ${lowerThe(speaker)}, not from ${lowerThe(own.text)}.`,
+      mend: replacedIn(told.text, own.start, own.end, own.start === 0 ? speaker : lowerThe(speaker)),
+      does: `Say who: ${lowerThe(speaker)}`,
+    },
+  ];
+};
+
+export const said: Check = (r) => {
+  const other = givenToAnother(r);
+  return other.length ? other : lost(r);
+};
+
+const lost: Check = ({ told, passage, facts, before, behind, tools }) => {
   if (told.question || SAYS.test(told.plain) || /[“"]/.test(told.text)) return [];
   const fact = facts[0];
   if (!fact?.speaker || /^(?:i|we|you)$/i.test(fact.speaker) || !SOMEBODYS.test(passage.plain)) return [];
