@@ -119,6 +119,20 @@ describe('the Commission', function () {
     await saved((s) => s.lines.map((l) => l.text).join('\n') === before.join('\n'));
   });
 
+  it('keeps what came when a stream breaks off, without its unfinished line, and says so', async () => {
+    await desk.server.request('PUT', '/service', { address: writer.url, model: 'stand-in/cut-off' });
+    const other = (await stored()).find((s) => s.id !== section.id && s.lines.length > 5)!;
+    await open(`?section=${other.id}`);
+    await desk.page.getByRole('button', { name: /^Send this order/ }).click();
+    await desk.page.getByText('The answer broke off before its end.').waitFor();
+    const lines = (await desk.page.locator('.replyrow.item > :nth-child(4)').allInnerTexts()).filter((t) => t && !/^(?:not said|left out)$/.test(t.trim())); // prettier-ignore
+    expect(lines.length).to.be.greaterThan(1);
+    for (const l of lines) expect(l).to.match(/[.!?…”]$/);
+    await open();
+    expect(await desk.page.getByText('The answer broke off before its end.').count()).to.equal(0);
+    await desk.server.request('PUT', '/service', { address: writer.url, model: 'stand-in' });
+  });
+
   it('asks again for just what failed, and puts the answer in its place', async () => {
     await open();
     await desk.page

@@ -49,7 +49,9 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
     return { ...(section ? { section } : {}), ...(line ? { line } : {}) };
   }, [query]);
   const { orders, problem: noOrder } = useOrders(session, scope, letters);
-  const { commissions, current, put, drop, loaded } = useCommissions(session.script.id, chosen);
+  const { commissions, current: found, put, drop, loaded } = useCommissions(session.script.id, chosen);
+  // One of another part is not shown here, even for a moment.
+  const current = found && sameScope(found, scope) ? found : null;
   const service = useQuery({ queryKey: ['service'], queryFn: api.service });
   const base = current?.scope.after
     ? (commissions.find((c) => c.id === current.scope.after)?.reply ?? null)
@@ -57,10 +59,12 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   const replied = useReply(session, orders, current, base);
   const checked = replied?.checked ?? null;
   const own = commissions.filter((c) => sameScope(c, scope));
-  // What was last worked on in this part is shown again.
+  // What was last worked on in this part is shown again; "" is a writer who asked for another reply.
+  const last = own[0]?.id ?? null;
+  const fits = chosen === '' || own.some((c) => c.id === chosen);
   useEffect(() => {
-    if (loaded && chosen === null && own.length) setChosen(own[0].id);
-  }, [loaded, chosen, own]);
+    if (loaded && !fits && chosen !== last) setChosen(last);
+  }, [loaded, fits, chosen, last]);
 
   const ordered = useMemo(() => {
     const ids = new Set(orders?.flatMap((o) => o.sections.map((s) => s.id)));

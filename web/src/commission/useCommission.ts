@@ -83,7 +83,9 @@ export function useReply(
   const wanted = useRef<(() => Promise<void>) | null>(null);
   const busy = useRef(false);
   const id = current?.id ?? null;
-  const text = current?.reply ?? '';
+  // What broke off in the middle of a sentence has no last line.
+  const whole = current?.reply ?? '';
+  const text = current?.state === 'broken' ? whole.replace(/[^.!?…”"’)]*$/, '') : whole;
   const done = current !== null && current.state !== 'arriving';
   useEffect(() => {
     if (!id || !orders || !text) return;
