@@ -50,6 +50,7 @@ describe('commission', function () {
   for (const [source, seconds, extra] of [
     ['footbridge.html', 180, []],
     ['boat-lift.md', 180, []],
+    ['ledger.txt', 180, []],
     ['sash-window.md', 120, ['--pace', '190', '--ceiling']],
   ] as const)
     it(`takes a reply written by hand for ${source}: its seconds within 1 %, no unsupported value, under 10 % overlap`, () => {

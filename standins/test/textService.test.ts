@@ -86,6 +86,7 @@ describe('the stand-in writer', function () {
     for (const [file, seconds] of [
       ['footbridge.html', 180],
       ['boat-lift.md', 420],
+      ['ledger.txt', 180],
       ['sash-window.md', 120],
     ] as const) {
       const one = await demoContext(file, seconds);

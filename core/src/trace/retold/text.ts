@@ -126,7 +126,11 @@ function deniedIn(words: readonly Word[]): Set<Word> {
     const behind = words.slice(i + 1).find((w) => w.root !== null);
     const before = words.slice(0, i).findLast((w) => w.root !== null && w.pos === 'VERB');
     if (/^(?:nothing|nobody|none|nowhere)$/i.test(t.text)) {
-      const verb = before ?? words.slice(i + 1).find((w) => w.root !== null && w.pos === 'VERB');
+      const next = words[i + 1];
+      const subject = next !== undefined && (next.pos === 'VERB' || next.pos === 'AUX');
+      const following = words.slice(i + 1).find((w) => w.root !== null && w.pos === 'VERB');
+      // "nobody asked": the verb behind; "saw nothing": the one before.
+      const verb = subject ? following : (before ?? following);
       if (verb) out.add(verb);
     } else if (behind && (behind.pos !== 'NOUN' || !/^not$/i.test(t.text) || words[i - 1]?.lemma === 'be')) {
       // "the face and not the edges" denies no edges.
