@@ -25,7 +25,6 @@ export {
   followUpOrder,
   mergedReply,
   originsIn,
-  overlapOf,
   takeable,
   takenIn,
   type TakeOptions,

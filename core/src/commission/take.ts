@@ -1,5 +1,4 @@
 /** Taking lines of a reply into the script: whole, by section or line by line. What was there stays a take; locked lines stay. */
-import { indexSources, overlap } from '../trace/overlap.ts';
 import {
   emptyLine,
   type LineSource,
@@ -204,10 +203,3 @@ export function mergedReply(
 }
 const put = <K, V>(map: Map<K, V[]>, key: K, value: V) =>
   (map.get(key) ?? map.set(key, []).get(key)!).push(value);
-
-/** How close a script is to its sources, 0 to 1. */
-export const overlapOf = (context: Pick<CommissionContext, 'sections' | 'sources'>): number =>
-  overlap(
-    context.sections.flatMap((s) => s.lines.map((l) => (l.fixed ? '' : l.text))),
-    indexSources(context.sources.map((s) => s.text)),
-  ).share;

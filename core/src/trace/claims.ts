@@ -9,21 +9,19 @@ import { attributionOf } from '../facts/saying.ts';
 import { outsideQuotes, quotedSpans } from '../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 
-export const FAULTS = [
-  'value',
-  'thing',
-  'hedge',
-  'denial',
-  'said',
-  'subject',
-  'order',
-  'whole',
-  'cause',
-  'direction',
-  'quote',
-  'name',
-] as const;
-export type FaultKind = (typeof FAULTS)[number];
+export type FaultKind =
+  | 'value'
+  | 'thing'
+  | 'hedge'
+  | 'denial'
+  | 'said'
+  | 'subject'
+  | 'order'
+  | 'whole'
+  | 'cause'
+  | 'direction'
+  | 'quote'
+  | 'name';
 
 export interface Fault {
   kind: FaultKind;
@@ -31,22 +29,6 @@ export interface Fault {
   told: string;
   source: string;
 }
-
-/** Why, for the writer. */
-export const FAULT_WORDS: Readonly<Record<FaultKind, string>> = {
-  value: 'no source has this value here',
-  thing: 'the source says this number of something else',
-  hedge: 'how sure the source is was changed',
-  denial: 'the source denies what is told, or the other way round',
-  said: 'who says so is not told',
-  subject: 'the source says this of somebody or something else',
-  order: 'the source has these events in another order',
-  whole: 'the source says this of another part or number of them',
-  cause: 'the source gives no cause here',
-  direction: 'the source has it the other way',
-  quote: 'the quotation is not the source’s',
-  name: 'the source does not name this here',
-};
 
 /** What else the source says, made ready once: names and values from there may stand in for a pronoun. */
 export interface ClaimContext {

@@ -198,7 +198,7 @@ export function OrderColumn({
             />{' '}
             letters an order
           </label>
-          <Facts session={session} order={order} checked={checked} fact={fact} />
+          <Facts order={order} checked={checked} fact={fact} />
         </>
       )}
       {past.length > 0 && (
@@ -220,8 +220,6 @@ export function OrderColumn({
                 onClick={() => onRemove(c.id)}
                 aria-label={`Put away the reply of ${c.to.who || 'a writer'}`}
               >
-                {' '}
-                {/* prettier-ignore */}
                 put away
               </button>
             </p>
@@ -291,12 +289,10 @@ function Service({
 
 /** What must be said with the moment the reply says it; the facts that go along, the chosen row's lit. */
 function Facts({
-  session,
   order,
   checked,
   fact,
 }: {
-  session: ScriptSession;
   order: Order;
   checked: CheckedReply | null;
   fact: { source: string; fact: string } | null;
@@ -341,7 +337,6 @@ function Facts({
       </div>
     </div>
   );
-  void session;
   return (
     <>
       <div className="columnhead border-b border-hair mt-2 flex">

@@ -255,9 +255,7 @@ function figures(r: Retelling): RetoldFault[] {
     const bound = boundOf(theirs[0], passage.plain)!;
     const near = told.plain.slice(Math.max(0, v.start - WINDOW), v.end + WINDOW);
     if (LOOSE.test(near)) continue;
-    const word = { about: 'about', nearly: 'nearly', 'at least': 'at least', 'at most': 'at most' }[
-      bound.name
-    ];
+    const word = bound.name;
     const shown = passage.text.slice(Math.max(0, theirs[0].start - WINDOW), theirs[0].start).match(/(?:\w+ )?\w+ (?:an? )?$/)?.[0] ?? ''; // prettier-ignore
     const figure = told.text.slice(v.start, v.end);
     const at = v.start === 0;

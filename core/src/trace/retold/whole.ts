@@ -65,7 +65,7 @@ const COMPATIBLE: Readonly<Record<Quantity, readonly Quantity[]>> = {
   none: ['none', 'all', 'few'],
   number: ['number', 'some', 'many', 'few', 'half', 'none', 'most'],
 };
-const PLURAL = (w: Word, words: readonly Word[]) => {
+const isPlural = (w: Word, words: readonly Word[]) => {
   const i = words.indexOf(w);
   return (
     w.text.toLowerCase() !== w.lemma &&
@@ -116,7 +116,7 @@ export const whole: Check = ({ told, passage, all, tools }) => {
   for (const s of theirs) {
     if (!['most', 'some', 'few', 'half', 'many'].includes(s.quantity)) continue;
     const w = told.words.find((x) => x.pos === 'NOUN' && x.root && alike(x.root, s.root, tools.kin));
-    if (!w || mine.some((t) => alike(t.root, s.root, tools.kin)) || !PLURAL(w, told.words)) continue;
+    if (!w || mine.some((t) => alike(t.root, s.root, tools.kin)) || !isPlural(w, told.words)) continue;
     if (/\b(?:most|many|some|few|often|usually|mostly|largely|half|sometimes|plenty)\b/i.test(told.plain))
       continue;
     const quantity = s.text.split(/\s/)[0].toLowerCase();
