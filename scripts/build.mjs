@@ -58,6 +58,7 @@ function packed(target, script, what) {
 }
 packed('core/dist/pronunciations.bin', 'scripts/pack-dictionary.ts', 'the pronouncing dictionary');
 packed('core/dist/kin.tsv', 'scripts/pack-kin.ts', 'words of one meaning');
+packed('core/dist/senses.tsv', 'scripts/pack-senses.ts', 'what words show');
 if (stale('cli/dist/main.js', 'core', 'cli', 'server/src')) {
   say('Building the command line…');
   await bundle('cli/src/main.ts', 'cli/dist/main.js');

@@ -27,7 +27,7 @@ import {
   hooksOf,
 } from '@ursprung/core/plan';
 import { checkScript, sectionsOfLines, type CheckedLine, type ReviewSource } from '@ursprung/core/review';
-import { breakScenes } from '@ursprung/core/scenes';
+import { printedScene } from '@ursprung/core/scenes';
 import {
   DEFAULT_PACE,
   FRAMES,
@@ -41,6 +41,7 @@ import {
 import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ursprung/core/source';
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
 import { getClock, getKin, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
+import { filmOfFile } from './film.ts';
 import { contextOfFile, contextOfSources, ordersText, replyTaken } from './commission.ts';
 import { reviseFile } from './revise.ts';
 import {
@@ -51,6 +52,7 @@ import {
   oneOf,
   paceFrom,
   scriptFrom,
+  knownVoice,
   voiceFrom,
 } from './input.ts';
 
@@ -364,24 +366,8 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const { values, files } = parse(args, { frame: text }, { least: 1, most: 1, what: 'one script file' });
     const script = neededScript(files[0]);
     const frame = oneOf('frame', str(values.frame), FRAMES) ?? script.frame;
-    const scenes = breakScenes(
-      sectionsOfFile(script),
-      getClock(voiceFrom(knownVoice(script)), script.pace),
-      frame,
-    );
-    return {
-      out: json(
-        scenes.map((s) => ({
-          id: s.id,
-          start: seconds(s.startMs),
-          end: seconds(s.endMs),
-          lines: s.parts.map((p) => p.line),
-          words: s.words,
-          text: s.text,
-          why: s.why,
-        })),
-      ),
-    };
+    const { scenes, pictures, cast } = filmOfFile(script, frame);
+    return { out: json(scenes.map((scene, i) => printedScene(scene, pictures[i], cast))) };
   },
 
   export: (args) => {
@@ -416,9 +402,6 @@ function scriptFileIn(path: string): ScriptFile | null {
     ? scriptFrom(path, fileText(path))
     : null;
 }
-
-const knownVoice = (script: ScriptFile) =>
-  ['even', 'quick', 'plain'].includes(script.voice) ? script.voice : undefined;
 
 function neededScript(path: string): ScriptFile {
   const script = scriptFrom(path, fileText(path));

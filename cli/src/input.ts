@@ -99,3 +99,7 @@ export function oneOf<T extends string>(
   if ((allowed as readonly string[]).includes(value)) return value as T;
   throw new UsageError(`--${name} is one of ${allowed.join(', ')}; “${value}” is not.`);
 }
+
+/** The voice a script file names, where it ships; else undefined. */
+export const knownVoice = (script: ScriptFile) =>
+  ['even', 'quick', 'plain'].includes(script.voice) ? script.voice : undefined;

@@ -9,6 +9,7 @@ import {
   LONGEST_TARGET,
 } from '@ursprung/core/script';
 import { HOOK_KINDS, SHAPE_IDS, briefSchema, houseSchema } from '@ursprung/core/plan';
+import { castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
 import type { HouseStyle } from '@ursprung/core/measure';
 import { SOURCE_KINDS } from '@ursprung/core/source';
 
@@ -65,6 +66,10 @@ export const channelSettings = z.object({
   /** Rules of the Read-through that are switched off. */
   rulesOff: z.array(z.string().max(40)).max(100).optional(),
   sayings: z.array(sayingInput).max(500).optional(),
+  /** How the channel's pictures look and how long one stays. */
+  pictures: z
+    .object({ style: z.string().trim().max(400), usualMs: z.number().int().min(500).max(30_000).optional() })
+    .optional(),
   /** What the channel's own scripts measure. */
   style: z
     .custom<HouseStyle>((v) => typeof v === 'object')
@@ -113,6 +118,10 @@ export const scriptSettings = z.object({
   fixed: z.array(fixedInput).max(12).optional(),
   parts: z.array(partInput).max(20).optional(),
   waived: z.array(waiverInput).max(500).optional(),
+  /** The writer's own curve of seconds a picture. */
+  paceCurve: z.array(paceHandleSchema).max(40).optional(),
+  /** What the writer says of people and places. */
+  cast: z.array(castOwnSchema).max(100).optional(),
 });
 export type ScriptRowSettings = z.infer<typeof scriptSettings>;
 

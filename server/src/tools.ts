@@ -4,13 +4,16 @@ import { openDictionary, openKin, makePronouncer, type Kin, type Pronouncer } fr
 import { makeTagger, type Tagger } from '@ursprung/core/tagger';
 import { DEFAULT_VOICE, SHIPPED_VOICES, makeClock, type Clock, type Voice } from '@ursprung/core/timing';
 import type { Solver } from '@ursprung/core/draft';
+import { openSenses, type Senses } from '@ursprung/core/scenes';
 
 const DICTIONARY = new URL('../../core/dist/pronunciations.bin', import.meta.url);
+const SENSES = new URL('../../core/dist/senses.tsv', import.meta.url);
 const KIN = new URL('../../core/dist/kin.tsv', import.meta.url);
 
 let pronouncer: Pronouncer | undefined;
 let tagger: Tagger | undefined;
 let kin: Kin | undefined;
+let senses: Senses | undefined;
 let solver: Promise<Solver> | undefined;
 const clocks = new Map<string, Clock>();
 
@@ -19,6 +22,7 @@ export const getPronouncer = (): Pronouncer =>
   (pronouncer ??= makePronouncer(openDictionary(readFileSync(DICTIONARY))));
 export const getTagger = (): Tagger => (tagger ??= makeTagger());
 export const getKin = (): Kin => (kin ??= openKin(readFileSync(KIN, 'utf8')));
+export const getSenses = (): Senses => (senses ??= openSenses(readFileSync(SENSES, 'utf8')));
 export const getSolver = (): Promise<Solver> =>
   (solver ??= import('highs').then((m) => m.default() as unknown as Promise<Solver>));
 

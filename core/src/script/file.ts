@@ -5,6 +5,7 @@ import { seconds } from '../timing/clock.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { CUT_KINDS } from './clean/piece.ts';
+import { sceneOwnSchema } from './sceneOwn.ts';
 import { LINE_ROLES, SECTION_ROLES, clockLines, type PlainLine, type PlainSection } from './schema.ts';
 
 export const FRAMES = ['16:9', '9:16', '1:1'] as const;
@@ -44,6 +45,21 @@ const lineSchema = z.object({
   stress: z
     .array(z.object({ start: z.number().int().nonnegative(), end: z.number().int().positive() }))
     .optional(),
+  /** Where the writer wants scenes to begin, or none to: on these characters; `own` is what is said of the scene. */
+  cuts: z
+    .array(
+      z.object({
+        id: z.string().min(1).max(40),
+        start: z.number().int().nonnegative(),
+        end: z.number().int().positive(),
+        kind: z.enum(['break', 'join']),
+        held: z.boolean(),
+        own: sceneOwnSchema,
+      }),
+    )
+    .optional(),
+  /** What the writer says of a scene without words. */
+  scene: sceneOwnSchema.optional(),
   /** Who or what first wrote it, where that was outside. */
   by: originSchema.optional(),
   /** What was taken out of a pasted draft here. */
@@ -175,6 +191,8 @@ export function scriptFile(
         ...(l.locked ? { locked: true } : {}),
         ...(l.fixed ? { part: l.fixed } : {}),
         ...stressed(l),
+        ...cutsOf(l),
+        ...(l.scene ? { scene: l.scene } : {}),
         ...(l.by ? { by: { ...l.by } } : {}),
         ...(l.notes?.length
           ? { notes: l.notes.map(({ kind, text, where }) => ({ kind, text, where })) }
@@ -216,6 +234,23 @@ const stressed = ({ marks = [] }: PlainLine) => {
   return list.length ? { stress: list } : {};
 };
 
+const cutsOf = ({ marks = [] }: PlainLine) => {
+  const list = marks.flatMap((m) => {
+    if (m.type !== 'cut') return [];
+    const { id, start, end, kind, held, own } = m;
+    return [{ id, start, end, kind, held, own }];
+  });
+  return list.length ? { cuts: list } : {};
+};
+
+const marksOfFile = (l: ScriptFile['sections'][number]['lines'][number]) => {
+  const marks = [
+    ...(l.stress ?? []).map((r) => ({ type: 'stress' as const, ...r })),
+    ...(l.cuts ?? []).map((c) => ({ type: 'cut' as const, ...c })),
+  ];
+  return marks.length ? { marks } : {};
+};
+
 /** Sections of a script file as the document's plain form. */
 export function sectionsOfFile(file: ScriptFile): PlainSection[] {
   return file.sections.map((s) => ({
@@ -238,7 +273,8 @@ export function sectionsOfFile(file: ScriptFile): PlainSection[] {
       takes: [],
       ...(l.by ? { by: l.by } : {}),
       ...(l.notes?.length ? { notes: l.notes.map((n, i) => ({ ...n, id: `${l.id}N${i + 1}` })) } : {}),
-      ...(l.stress?.length ? { marks: l.stress.map((r) => ({ type: 'stress' as const, ...r })) } : {}),
+      ...(l.scene ? { scene: l.scene } : {}),
+      ...marksOfFile(l),
     })),
   }));
 }

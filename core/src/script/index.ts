@@ -4,3 +4,4 @@ export * from './file.ts';
 export * from './fromDraft.ts';
 export * from './locks.ts';
 export * from './schema.ts';
+export * from './sceneOwn.ts';

@@ -4,6 +4,7 @@
  */
 import { Schema, type Mark, type Node } from 'prosemirror-model';
 import type { CutKind } from './clean/piece.ts';
+import type { SceneOwn } from './sceneOwn.ts';
 
 export const SECTION_ROLES = ['hook', 'ground', 'turn', 'workings', 'strain', 'settle', 'close'] as const;
 export type SectionRole = (typeof SECTION_ROLES)[number];
@@ -41,6 +42,16 @@ export const scriptSchema = new Schema({
       ],
       parseDOM: [],
     },
+    /**
+     * Where the writer wants a scene to begin ("break") or none to ("join"): before the first character it stands on. A
+     * mark and not an offset, so that it goes with its words. `own` is what the writer says of the scene that begins here.
+     */
+    cut: {
+      attrs: { id: {}, kind: { default: 'break' }, held: { default: false }, own: { default: {} } },
+      inclusive: false,
+      toDOM: (mark) => ['span', { class: `cutmark ${mark.attrs.kind}` }, 0],
+      parseDOM: [],
+    },
   },
   nodes: {
     doc: { content: 'section+' },
@@ -61,7 +72,7 @@ export const scriptSchema = new Schema({
     },
     line: {
       content: 'text*',
-      marks: 'stress comment',
+      marks: 'stress comment cut',
       attrs: {
         id: { default: '' },
         role: { default: 'ground' },
@@ -81,6 +92,8 @@ export const scriptSchema = new Schema({
         by: { default: null },
         /** LineNote[]: what was taken out of a pasted draft at this place. */
         notes: { default: [] },
+        /** SceneOwn: what the writer says of a scene without words; null elsewhere. */
+        scene: { default: null },
       },
       parseDOM: [{ tag: 'p' }],
       toDOM: (node) => ['p', { 'data-id': node.attrs.id }, 0],
@@ -114,8 +127,18 @@ export interface SectionTake {
 
 /** A mark on a stretch of a line's text. */
 export type LineMark = { start: number; end: number } & (
-  { type: 'stress' } | { type: 'comment'; id: string; text: string; at: string; done: boolean }
+  | { type: 'stress' }
+  | { type: 'comment'; id: string; text: string; at: string; done: boolean }
+  | ({ type: 'cut' } & CutMark)
 );
+/** A scene's beginning that the writer set. */
+export interface CutMark {
+  id: string;
+  kind: 'break' | 'join';
+  /** Whether it stays also where the pace would have it elsewhere and nobody says anything of the scene. */
+  held: boolean;
+  own: SceneOwn;
+}
 
 export interface PlainLine {
   id: string;
@@ -130,7 +153,9 @@ export interface PlainLine {
   takes: readonly LineTake[];
   notes?: readonly LineNote[];
   by?: Origin;
-  /** Stress and comments, by place in the text. */
+  /** What the writer says of a scene without words. */
+  scene?: SceneOwn;
+  /** Stress, comments and cuts, by place in the text. */
   marks?: readonly LineMark[];
 }
 export interface PlainSection {
@@ -150,12 +175,13 @@ export function plainSections(doc: Node): PlainSection[] {
     const lines: PlainLine[] = [];
     section.forEach((line) => {
       const marks = marksOf(line);
-      const { notes, by, ...attrs } = line.attrs as Omit<PlainLine, 'text'>;
+      const { notes, by, scene, ...attrs } = line.attrs as Omit<PlainLine, 'text'>;
       lines.push({
         ...attrs,
         text: line.textContent,
         ...(notes?.length ? { notes } : {}),
         ...(by ? { by } : {}),
+        ...(scene ? { scene } : {}),
         ...(marks.length ? { marks } : {}),
       });
     });
@@ -176,6 +202,8 @@ function marksOf(line: Node): LineMark[] {
       );
       if (same) same.end = end;
       else if (mark.type.name === 'stress') out.push({ type: 'stress', start: offset, end });
+      else if (mark.type.name === 'cut')
+        out.push({ type: 'cut', start: offset, end, ...(mark.attrs as CutMark) });
       else
         out.push({
           type: 'comment',
@@ -199,6 +227,8 @@ function textNodes(text: string, marks: readonly LineMark[] = []): Node[] {
     const own = marks.filter((m) => m.start <= start && m.end >= end && m.end <= text.length);
     const made = own.map((m): Mark => {
       if (m.type === 'stress') return scriptSchema.marks.stress.create();
+      if (m.type === 'cut')
+        return scriptSchema.marks.cut.create({ id: m.id, kind: m.kind, held: m.held, own: m.own });
       const { id, text: says, at, done } = m;
       return scriptSchema.marks.comment.create({ id, text: says, at, done });
     });

@@ -102,7 +102,7 @@ describe('readability', () => {
 describe('scenes', () => {
   for (const frame of ['16:9', '9:16', '1:1'] as const)
     it(`cover the whole time without gaps, every word once (${frame})`, () => {
-      const scenes = breakScenes(SCRIPT, clock, frame);
+      const scenes = breakScenes(SCRIPT, clock, { frame });
       const total = clock
         .lines(
           SCRIPT.flatMap((s) =>
@@ -129,8 +129,8 @@ describe('scenes', () => {
       );
     });
   it('are quicker in a vertical short than in long form (2 s and 5 s; common practice, no published source)', () => {
-    expect(breakScenes(SCRIPT, clock, '9:16').length).to.be.greaterThan(
-      breakScenes(SCRIPT, clock, '16:9').length,
+    expect(breakScenes(SCRIPT, clock, { frame: '9:16' }).length).to.be.greaterThan(
+      breakScenes(SCRIPT, clock, { frame: '16:9' }).length,
     );
   });
   it('never cut between two values that a word joins', () => {
@@ -144,6 +144,6 @@ describe('scenes', () => {
         ),
       ),
     ];
-    for (const s of breakScenes(one, clock, '9:16')) expect(s.text).to.not.match(/^and 1826/);
+    for (const s of breakScenes(one, clock, { frame: '9:16' })) expect(s.text).to.not.match(/^and 1826/);
   });
 });

@@ -62,6 +62,8 @@ interface Stored {
 
 /** A word about a lock stands this long, in milliseconds. */
 const SAID_MS = 6000;
+/** Settings that the clock and the scenes depend on. */
+const CLOCK_SETTINGS = ['pace', 'voice', 'frame', 'mood', 'paceCurve'] as const;
 const LOCKED = 'This is locked and stays as it is. Ctrl \\ takes the lock off.';
 const random = () => Math.random().toString(36).slice(2, 10);
 /** Typing draws once, when its times are there; if the clock is late, without them. */
@@ -340,7 +342,7 @@ export class ScriptSession {
       // What was changed here since is still on its way.
       this.pending--;
       if (!this.pending) this.set({ settings: next.settings, message: null });
-      if ('pace' in settings || 'voice' in settings || 'frame' in settings) this.setup();
+      if (CLOCK_SETTINGS.some((key) => key in settings)) this.setup();
       this.reviewing.changed(this.snapshot.settings, this.channel);
     } catch (error) {
       this.pending--;
@@ -362,12 +364,18 @@ export class ScriptSession {
   }
 
   private setup(): void {
-    const { voice, pace, frame } = this.snapshot.settings;
+    const { voice, pace, frame, mood, paceCurve } = this.snapshot.settings;
+    const usualMs = this.channel?.pictures?.usualMs;
     this.post({
       type: 'setup',
       voice,
       pace,
-      frame,
+      scenes: {
+        frame,
+        mood,
+        ...(usualMs ? { usualMs } : {}),
+        ...(paceCurve?.length ? { handles: paceCurve } : {}),
+      },
       sources: this.sources.map((s) => s.document.text),
       sayings: (this.channel?.sayings ?? []).map((s) => [s.word, s.say] as const),
     });
@@ -639,5 +647,17 @@ const workerLines = (sections: readonly PlainSection[]): WorkerLine[] =>
 const traceSections = (sections: readonly PlainSection[]) =>
   sections.map((s) => ({
     id: s.id,
-    lines: workerLines([s]).map((l, i) => ({ ...l, from: s.lines[i].from })),
+    role: s.role,
+    plannedMs: s.plannedMs,
+    lines: workerLines([s]).map((l, i) => {
+      const { from, speaker, marks, scene } = s.lines[i];
+      const cuts = marks?.filter((m) => m.type === 'cut');
+      return {
+        ...l,
+        from,
+        ...(speaker ? { speaker } : {}),
+        ...(cuts?.length ? { marks: cuts } : {}),
+        ...(scene ? { scene } : {}),
+      };
+    }),
   }));

@@ -8,7 +8,16 @@ import type {
 } from '@ursprung/core/commission/desk';
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
-import type { LineSource, Mood, PlainSection, Target } from '@ursprung/core/script';
+import type { PaceWanted, Scene } from '@ursprung/core/scenes/desk';
+import type {
+  LineMark,
+  LineSource,
+  Mood,
+  PlainSection,
+  SceneOwn,
+  SectionRole,
+  Target,
+} from '@ursprung/core/script';
 import type {
   FactKeys,
   Finding,
@@ -28,6 +37,15 @@ export interface WorkerLine {
   fixedMs?: number;
   endsSection: boolean;
   from?: readonly LineSource[];
+  speaker?: string;
+  marks?: readonly LineMark[];
+  scene?: SceneOwn;
+}
+export interface WorkerSection {
+  id: string;
+  role: SectionRole;
+  plannedMs: number;
+  lines: WorkerLine[];
 }
 export interface LineTime {
   ms: number;
@@ -40,29 +58,21 @@ export interface LineTrace {
   close: boolean;
   unsupported: Unsupported[];
 }
-export interface SceneView {
-  id: string;
-  startMs: number;
-  endMs: number;
-  words: number;
-  section: string;
-  text: string;
-  why: string;
-  parts: { line: string; from: number; to: number }[];
-}
+export type SceneView = Scene;
 
 export type ToWorker =
   | {
       type: 'setup';
       voice: string;
       pace: number;
-      frame: string;
+      /** How long pictures should stay. */
+      scenes: PaceWanted;
       sources: string[];
       /** How the channel says words. */
       sayings: readonly (readonly [string, string])[];
     }
   | { type: 'time'; turn: number; lines: WorkerLine[] }
-  | { type: 'trace'; turn: number; sections: { id: string; lines: WorkerLine[] }[] };
+  | { type: 'trace'; turn: number; sections: WorkerSection[] };
 
 export type FromWorker =
   | { type: 'ready' }

@@ -3,8 +3,8 @@ import dictionaryUrl from '../../../core/dist/pronunciations.bin?url';
 import { makePronouncer, openDictionary, type Pronouncer } from '@ursprung/core/language';
 import { noveltyOf } from '@ursprung/core/measure';
 import { loopsOf } from '@ursprung/core/desk';
-import { breakScenes } from '@ursprung/core/scenes';
-import type { Frame, PlainSection } from '@ursprung/core/script';
+import { breakScenes, type PaceWanted } from '@ursprung/core/scenes/desk';
+import type { PlainSection } from '@ursprung/core/script';
 import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';
 import {
   indexSources,
@@ -15,13 +15,13 @@ import {
   type SourceIndex,
   type SourceStock,
 } from '@ursprung/core/trace';
-import type { FromWorker, LineTrace, ToWorker, WorkerLine } from './messages.ts';
+import type { FromWorker, LineTrace, ToWorker, WorkerSection } from './messages.ts';
 
 const post = (message: FromWorker) => self.postMessage(message);
 
 let pronouncer: Promise<Pronouncer> | undefined;
 let clock: Clock | undefined;
-let frame: Frame = '16:9';
+let pace: PaceWanted = { frame: '16:9' };
 let index: SourceIndex | null = null;
 let stock: SourceStock | null = null;
 
@@ -38,7 +38,7 @@ async function handle(message: ToWorker): Promise<void> {
       pace: message.pace,
       sayings: new Map(message.sayings),
     });
-    frame = message.frame as Frame;
+    pace = message.scenes;
     index = message.sources.length ? indexSources(message.sources) : null;
     stock = message.sources.length ? stockOf(message.sources) : null;
     post({ type: 'ready' });
@@ -70,7 +70,7 @@ async function handle(message: ToWorker): Promise<void> {
       turn: message.turn,
       traces,
       overlap: shared ? shared.share : null,
-      scenes: breakScenes(message.sections.map(asSection), clock, frame),
+      scenes: breakScenes(message.sections.map(asSection), clock, pace),
       loops: loopsOf(message.sections.map(asSection)),
       novelty: noveltyOf(
         clock.lines(lines).map(({ ms, startMs }, i) => ({ text: lines[i].text, ms, startMs })),
@@ -79,12 +79,12 @@ async function handle(message: ToWorker): Promise<void> {
   }
 }
 
-/** The worker needs no roles, only what is heard and what it rests on. */
-const asSection = ({ id, lines }: { id: string; lines: WorkerLine[] }): PlainSection => ({
+/** The worker needs what is heard, what it rests on, and where the writer set cuts. */
+const asSection = ({ id, role, plannedMs, lines }: WorkerSection): PlainSection => ({
   id,
   title: '',
-  role: 'ground',
-  plannedMs: 0,
+  role,
+  plannedMs,
   locked: false,
   takes: [],
   lines: lines.map((l) => ({
@@ -94,8 +94,10 @@ const asSection = ({ id, lines }: { id: string; lines: WorkerLine[] }): PlainSec
     restMs: l.restMs,
     fixedMs: l.fixedMs ?? null,
     locked: false,
-    speaker: '',
+    speaker: l.speaker ?? '',
     from: l.from ?? [],
+    ...(l.marks ? { marks: l.marks } : {}),
+    ...(l.scene ? { scene: l.scene } : {}),
     fixed: '',
     takes: [],
   })),

@@ -1,0 +1,56 @@
+/** The whole film of a script: scenes, cast and pictures, from one call. */
+import { clockLines } from '../script/schema.ts';
+import { breakScenes, type Scene } from './breaks.ts';
+import { filmCast, type CastEntry, type CastOwn } from './cast.ts';
+import type { PaceWanted } from './pace.ts';
+import { withRepeats } from './repeats.ts';
+import { picturesOf, type Picture, type PictureInput, type PictureTools } from './pictures.ts';
+
+export interface FilmInput extends Omit<PictureInput, 'scenes' | 'cast'> {
+  own: readonly CastOwn[];
+  pace: Omit<PaceWanted, 'frame' | 'mood'>;
+}
+export interface Film {
+  scenes: readonly Scene[];
+  pictures: readonly Picture[];
+  cast: readonly CastEntry[];
+  totalMs: number;
+}
+
+/** Scenes with their pictures and the cast. The seconds of the scenes add up to the script's, to the millisecond. */
+export function filmOf(input: FilmInput, tools: PictureTools): Film {
+  const { frame, mood } = input;
+  const scenes = breakScenes(input.sections, tools.clock, { ...input.pace, frame, mood });
+  const cast = filmCast(input.sources, input.own);
+  const pictures = withRepeats(picturesOf({ ...input, scenes, cast }, tools), tools.kin);
+  const totalMs = tools.clock.lines(clockLines(input.sections)).reduce((n, l) => n + l.ms, 0);
+  return { scenes, pictures, cast, totalMs };
+}
+
+/** What the command line prints of a scene: seconds, words in full, ids as they stand in the script. */
+export function printedScene(scene: Scene, picture: Picture, cast: readonly CastEntry[]) {
+  const entry = (id: string | null) => cast.find((c) => c.id === id)?.name;
+  return {
+    id: scene.id,
+    start: scene.startMs / 1000,
+    end: scene.endMs / 1000,
+    section: scene.section,
+    lines: scene.parts.map((p) => p.line),
+    words: scene.words,
+    text: scene.text,
+    why: scene.why,
+    ...(scene.silent ? { silent: true } : {}),
+    search: picture.search.map((w) => w.text),
+    ...(picture.traps.length ? { traps: picture.traps.map(({ words, would }) => ({ words, would })) } : {}),
+    description: picture.description,
+    cast: picture.cast.map((id) => entry(id)!),
+    setting: entry(picture.setting) ?? '',
+    shot: { size: picture.size, angle: picture.angle },
+    light: picture.light,
+    movement: picture.movement,
+    onScreen: [...picture.onScreen],
+    sound: picture.sound.map((s) => ({ ...s })),
+    ...(picture.repeat ? { repeats: picture.repeat } : {}),
+    ...(scene.speaker ? { speaker: scene.speaker } : {}),
+  };
+}

@@ -1,0 +1,75 @@
+/** How long a picture should stay: a curve over the script, by frame, mood and what a section is there for. */
+import { z } from 'zod';
+import type { Frame, Mood } from '../script/file.ts';
+import type { PlainSection, SectionRole } from '../script/schema.ts';
+
+/** Seconds of one picture in the middle of a script: long form, vertical short, square (common practice, no published source). */
+export const USUAL_SCENE_MS: Readonly<Record<Frame, number>> = { '16:9': 5000, '9:16': 2000, '1:1': 3000 };
+/** A picture held longer than this tires (common practice, no published source). */
+export const LONG_SCENE_MS: Readonly<Record<Frame, number>> = { '16:9': 12_000, '9:16': 5000, '1:1': 8000 };
+/** Quicker in the opening and where things are unsettled, calmer where they settle (common practice, no published source). */
+const BY_ROLE: Readonly<Record<SectionRole, number>> = {
+  hook: 0.7,
+  ground: 1.05,
+  turn: 0.85,
+  workings: 1,
+  strain: 0.9,
+  settle: 1.1,
+  close: 1.15,
+};
+const BY_MOOD: Readonly<Record<Mood, number>> = {
+  calm: 1.05,
+  brisk: 0.85,
+  warm: 1,
+  dry: 1,
+  grave: 1.15,
+  light: 0.9,
+};
+export const SHORTEST_SCENE_MS = 400;
+
+/** A handle of the writer's own curve: at a share of the script's planned time, so many seconds a picture. */
+export const paceHandleSchema = z.object({
+  at: z.number().min(0).max(1),
+  seconds: z.number().min(0.5).max(30),
+});
+export type PaceHandle = z.infer<typeof paceHandleSchema>;
+
+export interface PaceWanted {
+  frame: Frame;
+  mood?: Mood;
+  /** The channel's own seconds a picture, in place of the frame's. */
+  usualMs?: number;
+  /** The writer's own curve; it stands in place of everything else. */
+  handles?: readonly PaceHandle[];
+}
+
+/**
+ * Wanted milliseconds of a picture for each section, in order. A section's place on the writer's curve is taken from the
+ * planned seconds and not from the spoken ones, so that typing in one section moves no cut in another.
+ */
+export function wantedMs(
+  sections: readonly Pick<PlainSection, 'role' | 'plannedMs'>[],
+  wanted: PaceWanted,
+): number[] {
+  const usual = wanted.usualMs ?? USUAL_SCENE_MS[wanted.frame];
+  const handles = [...(wanted.handles ?? [])].sort((a, b) => a.at - b.at);
+  const planned = sections.map((s) => s.plannedMs);
+  const whole = planned.reduce((sum, ms) => sum + ms, 0);
+  let before = 0;
+  return sections.map((section, i) => {
+    const middle = whole ? (before + planned[i] / 2) / whole : (i + 0.5) / sections.length;
+    before += planned[i];
+    if (handles.length) return Math.round(onCurve(handles, middle) * 1000);
+    const role = i === 0 ? Math.min(BY_ROLE.hook, BY_ROLE[section.role]) : BY_ROLE[section.role];
+    return Math.round(usual * role * BY_MOOD[wanted.mood ?? 'warm']);
+  });
+}
+
+/** Straight lines between handles, level beyond the outer ones. */
+function onCurve(handles: readonly PaceHandle[], at: number): number {
+  const next = handles.findIndex((h) => h.at >= at);
+  if (next < 0) return handles[handles.length - 1].seconds;
+  if (next === 0) return handles[0].seconds;
+  const [a, b] = [handles[next - 1], handles[next]];
+  return a.seconds + ((b.seconds - a.seconds) * (at - a.at)) / (b.at - a.at || 1);
+}

@@ -1,0 +1,41 @@
+/** The same picture twice, found by what it shows and what that means. */
+import type { Kin } from '../language/kin.ts';
+import type { Picture } from './pictures.ts';
+
+/** Scenes this close have the same picture more often on purpose than by mistake. */
+const NEXT_DOOR = 1;
+/**
+ * The same picture twice, by meaning: main things that are one or mean the same (WordNet), with the same people. The first
+ * stays; a later one is shown another search word that is not in use, or the same thing from nearer.
+ */
+export function withRepeats(pictures: readonly Picture[], kin: Kin): Picture[] {
+  const main = (p: Picture) => p.search.find((w) => w.why !== 'name')?.key ?? p.search[0]?.key ?? '';
+  const last = (key: string) => key.split(' ').at(-1) ?? '';
+  const firsts: { p: Picture; at: number }[] = [];
+  return pictures.map((p, at) => {
+    const key = main(p);
+    if (!key) return p;
+    const same = firsts.find(
+      (f) =>
+        at - f.at > NEXT_DOOR &&
+        (main(f.p) === key || kin.likeness(last(main(f.p)), last(key)) === 1) &&
+        f.p.size === p.size &&
+        f.p.cast.join() === p.cast.join(),
+    );
+    if (!same) {
+      firsts.push({ p, at });
+      return p;
+    }
+    const other = p.search.find(
+      (w) => w.why === 'thing' && w.key !== key && !firsts.some((f) => main(f.p) === w.key),
+    );
+    return {
+      ...p,
+      repeat: {
+        of: same.p.scene,
+        what: p.search.find((w) => w.key === key)?.text ?? key,
+        instead: other?.text ?? `${key}, ${p.size === 'close-up' ? 'in its surroundings' : 'from nearer'}`,
+      },
+    };
+  });
+}

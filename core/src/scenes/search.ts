@@ -1,0 +1,289 @@
+/**
+ * What to look for: words that a picture search takes literally, so only those that mean what the line means. Names first,
+ * then things, then what stands for an idea; what would bring the wrong picture is named as a trap and left out.
+ */
+import ideas from '../../data/ideas.json';
+import { baseForm } from '../language/kin.ts';
+import type { TaggedToken } from '../language/tagged.ts';
+import { inflect } from '../language/inflect.ts';
+import { SEEN, figuresIn, withNouns, type Words } from './figures.ts';
+import { THINGS, besideOf, meant } from './senses.ts';
+
+export const SEARCH_WHYS = ['name', 'thing', 'action', 'stands for', 'about'] as const;
+export interface SearchWord {
+  text: string;
+  why: (typeof SEARCH_WHYS)[number];
+  /** The line's own words it is for. */
+  of: string;
+  /** The noun it turns on, as a dictionary lists it: what repeats are found by. */
+  key: string;
+}
+export interface Trap {
+  /** The words as they stand in the scene. */
+  words: string;
+  /** What a search for them would bring. */
+  would: string;
+  why: 'figure' | 'two things';
+}
+export interface Found {
+  search: SearchWord[];
+  traps: Trap[];
+  /** Spans of the text that show something else than they mean. */
+  figures: readonly { start: number; end: number }[];
+}
+
+const MOST = 5;
+/** Words for anything, which find anything. */
+const EMPTY =
+  /^(?:thing|part|unit|object|structure|whole|area|item|piece|kind|sort|type|group|number|place|side|end|top|bottom|front|back|inside|outside|edge|middle|way|line|point|spot|material|stuff|substance|system|device|equipment|artifact|body|person|one|other|somebody|someone|nobody|everybody|anybody|man|men|woman|women|people|set|pair|couple|row|lot|bit|rest|half|set|word|name|first|last|second|base|head|face|hand|pound|dollar|ton|tonne|kilogram|metre|meter|foot|inch|mile|yard|litre|gallon|percent|something|anything|nothing|everything|result|corner|opening|closing|load|bar|mother|father|sister|brother|son|daughter|aunt|uncle|wife|husband|parent|cousin|friend|boss|anyone|everyone|effect|record|count|centre|center|case|form|order|rule|upright|state|position|stance|respect|reflection|note|entry|approach|degree|scale|space|gap|view|level|range)$/;
+/** …unless another noun stands before them: "boat lift", "river bank", "night nurse". */
+const COLOUR_OR_STUFF =
+  /^(?:black|white|grey|gray|red|green|blue|yellow|brown|orange|pink|purple|golden|silver|brass|iron|steel|wooden|stone|brick|glass|leather|paper|concrete|metal|copper|bronze|small|large|tall|narrow|wide|old|new|empty|broken|wet|frozen|rusty|dusty|heavy|long|short|round|square|steep|thick|thin|dark|lit|open|closed|covered|crowded|quiet|ancient|modern|medieval|victorian|wild|dead|young|elderly|bare|muddy|snowy|sunny)$/i;
+
+export interface NamedIn {
+  text: string;
+  type: 'person' | 'place' | 'body' | 'other';
+}
+
+const word = (t: TaggedToken) => t.text.toLowerCase();
+
+export interface SearchContext {
+  /** The text around it. */
+  beside: string;
+  names: readonly NamedIn[];
+  /** What a bare noun is short for in this film: "lift" for "boat lift". */
+  compounds: ReadonlyMap<string, string>;
+}
+const LEAST_USES = 3;
+/** Two nouns that sources name one thing by, with their last noun alone elsewhere: "the lift" is the boat lift. */
+export function compoundsOf(
+  texts: readonly (readonly TaggedToken[])[],
+  title: readonly TaggedToken[],
+): Map<string, string> {
+  const counts = new Map<string, Map<string, number>>();
+  const count = (tokens: readonly TaggedToken[], by: number) => {
+    for (let i = 1; i < tokens.length; i++) {
+      const [a, b] = [tokens[i - 1], tokens[i]];
+      if (
+        a.pos !== 'NOUN' ||
+        !['NOUN', 'VERB'].includes(b.pos) ||
+        b.text !== b.lemma ||
+        b.start > a.end + 1 ||
+        tokens[i + 1]?.pos === 'NOUN'
+      )
+        continue;
+      const own = counts.get(b.lemma) ?? counts.set(b.lemma, new Map()).get(b.lemma)!;
+      const name = `${word(a)} ${word(b)}`;
+      own.set(name, (own.get(name) ?? 0) + by);
+    }
+  };
+  for (const t of texts) count(t, 1);
+  count(title, LEAST_USES);
+  const out = new Map<string, string>();
+  for (const [head, names] of counts) {
+    const [[name, n], second] = [...names].sort((x, y) => y[1] - x[1]);
+    if (n >= LEAST_USES && n >= 2 * (second?.[1] ?? 0)) out.set(head, name);
+  }
+  return out;
+}
+
+/**
+ * Search words of a stretch of text, best first. `beside` is the text around it, which tells a crane that lifts from one
+ * that wades; `names` are the names that the sources know.
+ */
+export function searchWords(
+  text: string,
+  tagged: readonly TaggedToken[],
+  words: Words,
+  context: SearchContext,
+): Found {
+  const tokens = withNouns(tagged, words);
+  const figures = figuresIn(tagged, words);
+  const traps: Trap[] = figures.map((f) => ({ words: f.text, would: f.would, why: 'figure' }));
+  const inFigure = (t: TaggedToken) => figures.some((f) => t.start < f.end && t.end > f.start);
+  const stems = besideOf(`${context.beside} ${text}`);
+  const things: SearchWord[] = [];
+  const stands: SearchWord[] = [];
+  for (let i = 0; i < tokens.length; i++) {
+    const t = tokens[i];
+    if (
+      t.pos !== 'NOUN' ||
+      (tokens[i + 1]?.pos === 'NOUN' && tokens[i + 1].start <= t.end + 1 && !inFigure(tokens[i + 1]))
+    )
+      continue;
+    // "is stranger", "stay upright": a bare word behind such a verb says how, not what.
+    const previous = tokens[i - 1];
+    if (
+      previous &&
+      t.text === t.lemma &&
+      /^(?:be|stay|become|seem|remain|look|feel|keep|grow|get|turn)$/.test(baseForm(previous.lemma))
+    )
+      continue;
+    if (inFigure(t)) {
+      // "a mountain of debt": the debt is what is meant.
+      const picture = (ideas.pictures as Record<string, string>)[t.lemma];
+      if (picture) stands.push({ text: picture, why: 'stands for', of: t.text, key: t.lemma });
+      continue;
+    }
+    const compound = nounBefore(tokens, i) || dictionaryBefore(tokens, i, words);
+    const full = compound ? '' : (context.compounds.get(t.lemma) ?? '');
+    if (full) {
+      things.push({ text: full, why: 'thing', of: t.text, key: t.lemma });
+      continue;
+    }
+    const senses = words.noun(compound ? `${compound} ${t.lemma}` : t.lemma);
+    const m = meant(senses.length ? senses : words.noun(t.lemma), stems);
+    // "leather case": a word of stuff before it says that it is a thing.
+    const ofStuff = compound !== '' && words.file(compound) === '27';
+    const known = m && (m.shown >= SEEN - (compound ? 0.2 : 0) || ofStuff);
+    if (known && (!EMPTY.test(t.lemma) || compound) && (ofStuff || filmable(m.sense.file, t.lemma))) {
+      const before = tokens[i - (compound ? compound.split(' ').length : 0) - 1];
+      const adjective =
+        before?.pos === 'ADJ' && COLOUR_OR_STUFF.test(before.text) && !inFigure(before) ? word(before) : '';
+      const base = [adjective, compound, word(t)].filter(Boolean).join(' ');
+      let query = base;
+      if (m.rival && !compound) {
+        const help = helper(tokens, i, words);
+        traps.push({ words: t.text, would: `also ${m.rival.wider || 'something else'}`, why: 'two things' });
+        query = help ? `${base} ${help}` : `${base} ${m.sense.wider}`;
+      }
+      things.push({ text: query, why: 'thing', of: t.text, key: t.lemma });
+    } else {
+      const picture = (ideas.pictures as Record<string, string>)[t.lemma];
+      if (picture && !stands.some((s) => s.text === picture))
+        stands.push({ text: picture, why: 'stands for', of: t.text, key: t.lemma });
+    }
+  }
+  const named = namesHere(text, context.names).map((n): SearchWord => ({
+    text: n.text,
+    why: 'name',
+    of: n.text,
+    key: n.text.toLowerCase(),
+  }));
+  const acted = actionOf(tokens, words, inFigure);
+  // A body ("the council") and an unknown name find nothing by themselves as surely as a place does.
+  const places = named.filter((n) => typeOf(n.text, context.names) === 'place');
+  const others = named.filter((n) => !places.includes(n));
+  return {
+    search: unique([
+      ...places,
+      ...things.slice(0, 3),
+      ...acted,
+      ...others,
+      ...stands.slice(0, things.length ? 0 : 2),
+    ]).slice(0, MOST),
+    traps,
+    figures,
+  };
+}
+
+/** Bodies of people find logos and meetings; a crowd finds a crowd. */
+const CROWDS =
+  /^(?:crowd|queue|audience|family|herd|flock|crew|band|orchestra|army|fleet|choir|procession|parade|mob)$/;
+const filmable = (file: string, lemma: string) =>
+  THINGS.has(file) || ['15', '18', '19', '11', '04'].includes(file) || (file === '14' && CROWDS.test(lemma));
+
+const typeOf = (name: string, names: readonly NamedIn[]) =>
+  names.find((n) => n.text === name)?.type ?? 'other';
+
+/** Nouns straight before, which make one thing with it: "clock" in "clock shop". */
+function nounBefore(tokens: readonly TaggedToken[], i: number): string {
+  const out: string[] = [];
+  for (
+    let k = i - 1;
+    k >= 0 && tokens[k].pos === 'NOUN' && tokens[k].end + 1 >= tokens[k + 1].start && out.length < 2;
+    k--
+  )
+    out.unshift(word(tokens[k]));
+  return out.join(' ');
+}
+
+/** A word before that makes one entry of the dictionary with it: "magnifying" in "magnifying glass". */
+function dictionaryBefore(tokens: readonly TaggedToken[], i: number, words: Words): string {
+  const before = tokens[i - 1];
+  if (!before || !['ADJ', 'VERB', 'NOUN'].includes(before.pos) || before.end + 1 < tokens[i].start) return '';
+  return words.noun(`${word(before)} ${tokens[i].lemma}`).length ? word(before) : '';
+}
+
+/** A thing nearby that tells a word of two meanings apart. */
+function helper(tokens: readonly TaggedToken[], i: number, words: Words): string {
+  const near = [...tokens]
+    .map((t, k) => ({ t, k }))
+    .filter(
+      ({ t, k }) =>
+        k !== i && t.pos === 'NOUN' && !EMPTY.test(t.lemma) && (words.share(t.lemma) ?? 0) >= SEEN,
+    )
+    .sort((a, b) => Math.abs(a.k - i) - Math.abs(b.k - i))[0];
+  return near?.t.lemma ?? '';
+}
+
+function namesHere(text: string, names: readonly NamedIn[]): NamedIn[] {
+  const out: NamedIn[] = [];
+  for (const n of [...names].sort((a, b) => b.text.length - a.text.length)) {
+    const at = text.indexOf(n.text);
+    if (at < 0 || /[\p{L}]/u.test(text[at - 1] ?? '') || /[\p{L}]/u.test(text[at + n.text.length] ?? ''))
+      continue;
+    // "Vey" is Ambrose Vey.
+    const whole =
+      names.find((o) => o.type === n.type && n.type === 'person' && o.text.endsWith(` ${n.text}`)) ?? n;
+    if (!out.some((o) => o.text.includes(n.text))) out.push(whole);
+  }
+  return out;
+}
+
+/** Verbs that a camera sees: of moving, touching, making, eating, the body, weather (WordNet's verb files). */
+const SEEN_VERBS = new Set(['38', '35', '36', '34', '29', '43']);
+const NO_ACTION =
+  /^(?:be|have|do|go|come|get|take|give|make|put|keep|let|become|stay|leave|set|turn|end|begin|start|stop|use|happen|work|find|lie|stand|hold|cover|produce|cause|change|join|meet|move|need|create|connect|pass|bring|send|fit|reach|follow|add|close|open|rest|carry|reduce|raise|lift)$/;
+export const verbSeen = (lemma: string, words: Words): boolean => {
+  const [first] = words.senses.of(lemma, 'v');
+  return first !== undefined && SEEN_VERBS.has(first.file);
+};
+
+/** Who or what can be seen doing something, in one query: "crowd walking", "boat rising". */
+function actionOf(
+  tokens: readonly TaggedToken[],
+  words: Words,
+  skip: (t: TaggedToken) => boolean,
+): SearchWord[] {
+  for (let i = 1; i < tokens.length; i++) {
+    const t = tokens[i];
+    if (
+      t.pos !== 'VERB' ||
+      skip(t) ||
+      NO_ACTION.test(baseForm(t.lemma)) ||
+      !verbSeen(baseForm(t.lemma), words)
+    )
+      continue;
+    const subject = [...tokens.slice(0, i)].reverse().find((x) => x.pos === 'NOUN' || x.pos === 'VERB');
+    if (!subject || subject.pos !== 'NOUN' || skip(subject) || EMPTY.test(subject.lemma)) continue;
+    // "was built": what is done to it, nobody sees it doing.
+    if (
+      tokens
+        .slice(0, i)
+        .reverse()
+        .find((x) => x.pos === 'AUX' || x.pos === 'NOUN')?.pos === 'AUX'
+    )
+      continue;
+    if ((words.share(subject.lemma) ?? 0) < SEEN) continue;
+    return [
+      {
+        text: `${subject.lemma} ${inflect(baseForm(t.lemma), 'ing')}`,
+        why: 'action',
+        of: `${subject.text} ${t.text}`,
+        key: subject.lemma,
+      },
+    ];
+  }
+  return [];
+}
+
+function unique(list: readonly SearchWord[]): SearchWord[] {
+  const out: SearchWord[] = [];
+  for (const w of list)
+    if (
+      !out.some((o) => o.text.toLowerCase() === w.text.toLowerCase() || (o.key === w.key && o.why === w.why))
+    )
+      out.push(w);
+  return out;
+}

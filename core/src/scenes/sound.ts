@@ -1,0 +1,100 @@
+/** What is heard under the voice: ambience of the setting, effects whose source the script names, music by section. */
+import data from '../../data/sounds.json';
+import { baseForm } from '../language/kin.ts';
+import type { TaggedToken } from '../language/tagged.ts';
+import type { Mood } from '../script/file.ts';
+import type { SectionRole } from '../script/schema.ts';
+import type { SoundCue } from '../script/sceneOwn.ts';
+
+/** Music lies about 15 dB under speech and goes up in rests (common practice, no published source). */
+export const MUSIC_DB = -15;
+export const MUSIC_IN_RESTS_DB = -9;
+const AMBIENCE_DB = -24;
+const EFFECT_DB = -12;
+
+const AMBIENCE = Object.entries(data.ambience).map(([places, sound]) => ({
+  places: new RegExp(`^(?:${places})$`),
+  sound,
+}));
+const EFFECTS = Object.entries(data.effects).map(([source, { sound, verbs }]) => ({
+  source: new RegExp(`^(?:${source})$`),
+  sound,
+  verbs: new Set(verbs),
+}));
+
+/** The ambience of what a picture shows; null where nothing tells. */
+export function ambienceOf(keys: readonly string[]): string | null {
+  for (const key of keys)
+    for (const part of key.toLowerCase().split(/\s+/).reverse()) {
+      const found = AMBIENCE.find((a) => a.places.test(part));
+      if (found) return found.sound;
+    }
+  return null;
+}
+
+export const ambienceCue = (what: string): SoundCue => ({
+  kind: 'ambience',
+  what,
+  at: 0,
+  level: AMBIENCE_DB,
+  dip: 0,
+});
+
+/**
+ * Effects whose source stands in the words. A thing that sounds only when something is done to it (a door) needs the verb
+ * beside it. `at` is where its word is said, in seconds from the scene's start.
+ */
+export function effectsIn(
+  tokens: readonly TaggedToken[],
+  inFigure: (t: TaggedToken) => boolean,
+  atOf: (t: TaggedToken) => number,
+): SoundCue[] {
+  const lemmas = new Set(tokens.filter((t) => t.pos === 'VERB').map((t) => baseForm(t.lemma)));
+  const out: SoundCue[] = [];
+  for (const [i, t] of tokens.entries()) {
+    // A noun without anything before it may be a verb that was tagged wrongly: "let her wind a cuckoo".
+    if (
+      t.pos !== 'NOUN' ||
+      inFigure(t) ||
+      (i > 0 && !['DET', 'ADJ', 'ADP', 'NUM', 'NOUN', 'PUNCT', 'CCONJ'].includes(tokens[i - 1].pos))
+    )
+      continue;
+    const effect = EFFECTS.find((e) => e.source.test(t.text.toLowerCase()));
+    if (!effect || out.some((c) => c.what === effect.sound)) continue;
+    if (effect.verbs.size && ![...effect.verbs].some((v) => lemmas.has(v))) continue;
+    out.push({
+      kind: 'effect',
+      what: effect.sound,
+      at: Math.round(atOf(t) * 10) / 10,
+      level: EFFECT_DB,
+      dip: 0,
+    });
+  }
+  return out.slice(0, 2);
+}
+
+const MUSIC: Readonly<Record<Mood, string>> = {
+  calm: 'calm and sparse',
+  brisk: 'brisk and light',
+  warm: 'warm and slow',
+  dry: 'plain, almost none',
+  grave: 'low and held',
+  light: 'light and playful',
+};
+const TURN: Readonly<Record<SectionRole, string>> = {
+  hook: 'a question in it',
+  ground: 'even',
+  turn: 'it turns',
+  workings: 'steady pulse',
+  strain: 'tighter',
+  settle: 'it settles',
+  close: 'it comes to rest',
+};
+/** The music that comes in with a section; what it does at a turn is the section's role. */
+export const musicCue = (mood: Mood, role: SectionRole, rests: boolean): SoundCue => ({
+  kind: 'music',
+  what: `${MUSIC[mood]}; ${TURN[role]}`,
+  at: 0,
+  level: rests ? MUSIC_IN_RESTS_DB : MUSIC_DB,
+  dip: rests ? MUSIC_DB - MUSIC_IN_RESTS_DB : 0,
+});
