@@ -13,7 +13,16 @@ import {
   type Fact,
 } from '@ursprung/core/facts';
 import { LARGEST_DRAFT, draftText } from '@ursprung/core/drafts';
-import { fileName, writerById, writers } from '@ursprung/core/handoff';
+import {
+  FRAME_RATES,
+  RECIPIENTS,
+  fileName,
+  nameOf,
+  pack,
+  writerById,
+  writers,
+  zipped,
+} from '@ursprung/core/handoff';
 import { sentences } from '@ursprung/core/language';
 import {
   AIMS,
@@ -41,7 +50,7 @@ import {
 import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ursprung/core/source';
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
 import { getClock, getKin, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
-import { filmOfFile } from './film.ts';
+import { digest, filmOfFile, kitOfFile } from './film.ts';
 import { contextOfFile, contextOfSources, ordersText, replyTaken } from './commission.ts';
 import { reviseFile } from './revise.ts';
 import {
@@ -257,7 +266,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       clock,
       printedSources,
     );
-    return { out: writerById(as)!.write(file, clock), notes: draft.notes };
+    return { out: await writerById(as)!.write(kitOfFile(file)), notes: draft.notes };
   },
 
   check: async (args) => {
@@ -370,28 +379,33 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     return { out: json(scenes.map((scene, i) => printedScene(scene, pictures[i], cast))) };
   },
 
-  export: (args) => {
+  export: async (args) => {
     const { values, files } = parse(
       args,
-      { as: text, out: text },
+      { as: text, out: text, rate: text, limit: text, for: text },
       { least: 1, most: 1, what: 'one script file' },
     );
-    const as = oneOf(
-      'as',
-      str(values.as),
-      writers.map((w) => w.id),
-    );
-    if (!as) throw new UsageError(`Say the format: --as ${writers.map((w) => w.id).join(', ')}.`);
-    const script = neededScript(files[0]);
-    const writer = writerById(as)!;
-    const bytes = writer.write(script, getClock(voiceFrom(knownVoice(script)), script.pace));
+    const formats = [...writers.map((w) => w.id), 'kit'];
+    const as = oneOf('as', str(values.as), formats);
+    if (!as) throw new UsageError(`Say the format: --as ${formats.join(', ')}.`);
+    const who = oneOf('for', str(values.for), RECIPIENTS);
+    const limit = values.limit === undefined ? undefined : Number(values.limit);
+    if (limit !== undefined && !(limit >= 500 && limit <= 1_000_000))
+      throw new UsageError('--limit is the most characters in one SSML file, from 500 on.');
+    const rate = oneOf('rate', str(values.rate), FRAME_RATES);
+    const kit = kitOfFile(neededScript(files[0]), {
+      ...(rate ? { rate } : {}),
+      ...(limit ? { ssmlLimit: limit } : {}),
+    });
+    const bytes =
+      as === 'kit'
+        ? zipped(await pack(kit, { digest, ...(who ? { who } : {}) }))
+        : await writerById(as)!.write(kit);
     if (values.out === undefined) return { out: bytes };
     const target = str(values.out)!;
     writeFileSync(target, bytes);
-    return {
-      out: '',
-      notes: [`${target} written (${fileName(script.title, writer.extension)} would be its own name).`],
-    };
+    const own = as === 'kit' ? fileName(kit.file.title, 'zip') : nameOf(kit, writerById(as)!);
+    return { out: '', notes: [`${target} written (${own} would be its own name).`] };
   },
 };
 

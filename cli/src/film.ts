@@ -1,33 +1,63 @@
-/** The film of a script file: its sources are read again from what the file holds. */
+/** The film and the kit of a script file: its sources are read again from what the file holds. */
+import { createHash } from 'node:crypto';
+import { makeKit, type FrameRate, type Kit, type UploadSource } from '@ursprung/core/handoff';
 import { filmOf, type Film } from '@ursprung/core/scenes';
 import { sectionsOfFile, type Frame, type ScriptFile } from '@ursprung/core/script';
 import { extractFacts } from '@ursprung/core/facts';
-import { getClock, getKin, getSenses, getTagger } from '@ursprung/server/tools';
+import { getClock, getFonts, getKin, getPronouncer, getSenses, getTagger } from '@ursprung/server/tools';
 import { knownVoice, voiceFrom } from './input.ts';
 import { documentOf } from './revise.ts';
 
-export function filmOfFile(script: ScriptFile, frame: Frame): Film {
-  const tagger = getTagger();
-  const sources = script.sources.flatMap((s) => {
+const sourcesOf = (script: ScriptFile): UploadSource[] =>
+  script.sources.flatMap((s) => {
     const document = documentOf(s);
-    return document ? [{ letter: s.id, facts: extractFacts(document, tagger) }] : [];
+    return document
+      ? [{ letter: s.id, document, facts: extractFacts(document, getTagger()), rights: 'not asked' }]
+      : [];
   });
+const toolsOf = (script: ScriptFile) => ({
+  tagger: getTagger(),
+  senses: getSenses(),
+  kin: getKin(),
+  clock: getClock(voiceFrom(knownVoice(script)), script.pace),
+});
+
+export function filmOfFile(script: ScriptFile, frame: Frame): Film {
   return filmOf(
     {
       title: script.title,
       sections: sectionsOfFile(script),
-      sources,
+      sources: sourcesOf(script),
       own: [],
       frame,
       mood: script.mood ?? 'calm',
       style: '',
       pace: {},
     },
-    {
-      tagger,
-      senses: getSenses(),
-      kin: getKin(),
-      clock: getClock(voiceFrom(knownVoice(script)), script.pace),
-    },
+    toolsOf(script),
   );
 }
+
+/** The most characters that synthesizers commonly take at once. */
+const SSML_LIMIT = 5000;
+
+export function kitOfFile(script: ScriptFile, options: { rate?: FrameRate; ssmlLimit?: number } = {}): Kit {
+  return makeKit(
+    {
+      settings: { ...script, mood: script.mood ?? 'calm' },
+      sections: sectionsOfFile(script),
+      sources: sourcesOf(script),
+      printed: script.sources,
+      channel: { name: '', style: '', sayings: [] },
+      cast: [],
+      upload: {},
+      rate: options.rate ?? '25',
+      ssmlLimit: options.ssmlLimit ?? SSML_LIMIT,
+      children: false,
+      synthetic: { voice: false, pictures: false },
+    },
+    { ...toolsOf(script), pronouncer: getPronouncer(), fonts: getFonts() },
+  );
+}
+
+export const digest = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');

@@ -1,4 +1,5 @@
 import { DraftError } from '@ursprung/core/draft';
+import { CannotWrite, writers } from '@ursprung/core/handoff';
 import { SourceError } from '@ursprung/core/source';
 import { commands } from './commands.ts';
 import { UsageError } from './input.ts';
@@ -14,7 +15,8 @@ const USAGE = `Usage: ursprung COMMAND …
   commission SOURCE|SCRIPT… --seconds N [--section ID] [--letters N]
   commission SCRIPT --reply FILE [--by NAME]
   scenes SCRIPT [--frame F]
-  export SCRIPT --as text|markdown|json|srt [--out FILE]`;
+  export SCRIPT --as FORMAT [--out FILE] [--rate 24|25|29.97|30] [--limit N] [--for WHO]
+    FORMAT: ${[...writers.map((w) => w.id), 'kit'].join('|')}`;
 
 async function main(): Promise<number> {
   const [name, ...args] = process.argv.slice(2);
@@ -38,6 +40,7 @@ async function main(): Promise<number> {
       error instanceof UsageError ||
       error instanceof SourceError ||
       error instanceof DraftError ||
+      error instanceof CannotWrite ||
       error instanceof RangeError;
     if (!known) throw error;
     process.stderr.write(`${(error as Error).message}\n`);

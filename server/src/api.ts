@@ -11,6 +11,8 @@ import {
 import { HOOK_KINDS, SHAPE_IDS, briefSchema, houseSchema } from '@ursprung/core/plan';
 import { castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
 import type { HouseStyle } from '@ursprung/core/measure';
+import { FRAME_RATES, RECIPIENTS, type Recipient } from '@ursprung/core/handoff/desk';
+import { uploadOwnSchema } from '@ursprung/core/handoff/desk';
 import { SOURCE_KINDS } from '@ursprung/core/source';
 
 /** Shipped voices by id; kept here so that the page needs no voice data to check a form. */
@@ -104,6 +106,23 @@ export const partInput = z.object({
   share: z.number().min(0).max(100),
 });
 
+export const handoffSettings = z.object({
+  rate: z.enum(FRAME_RATES).default('25'),
+  /** The most characters that the synthesizer takes at once. */
+  ssmlLimit: z
+    .number()
+    .int()
+    .min(500, 'A file for the voice has at least 500 characters.')
+    .max(1_000_000)
+    .default(5000),
+  voiceMade: z.boolean().default(false),
+  picturesMade: z.boolean().default(false),
+  /** Minutes of voice that the month may cost. */
+  voiceMinutes: z.number().min(0).max(100_000).nullable().default(null),
+  upload: uploadOwnSchema.default({}),
+});
+export type HandoffSettings = z.infer<typeof handoffSettings>;
+
 export const scriptSettings = z.object({
   title,
   frame: z.enum(FRAMES),
@@ -120,6 +139,8 @@ export const scriptSettings = z.object({
   waived: z.array(waiverInput).max(500).optional(),
   /** The writer's own curve of seconds a picture. */
   paceCurve: z.array(paceHandleSchema).max(40).optional(),
+  /** Frame rate and size of files for the next people, what is made by machine, the uploader's own words. */
+  handoff: handoffSettings.optional(),
   /** What the writer says of people and places. */
   cast: z.array(castOwnSchema).max(100).optional(),
 });
@@ -423,3 +444,31 @@ export interface TextServiceState {
   /** Whether a key could be kept here. */
   canKeep: boolean;
 }
+
+export const handoffInput = z.object({
+  who: z.enum(RECIPIENTS).nullable().default(null),
+  without: z.array(z.string().max(20)).max(40).default([]),
+  language: z.string().max(20).nullable().default(null),
+});
+export const HANDOFF_STATES = ['waiting', 'writing', 'done', 'failed'] as const;
+export type HandoffState = (typeof HANDOFF_STATES)[number];
+export interface HandoffView {
+  id: string;
+  who: Recipient | null;
+  language: string | null;
+  state: HandoffState;
+  stage: string;
+  done: number;
+  of: number;
+  message: string | null;
+  files: { name: string; format: string; bytes: number; sha256: string }[];
+  left: { format: string; why: string }[];
+  at: string;
+}
+export const filmInput = figuresInput;
+export const translationInput = z.object({
+  xliff: z.string().max(8_000_000, 'This file is larger than any translated script.'),
+});
+export const machineInput = z.object({
+  language: z.literal('es', 'The stand-in translates into Spanish only.'),
+});

@@ -6,7 +6,6 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { z } from 'zod';
 import { espeak, type VoicePort } from '@ursprung/standins';
-import { fileName, writerById, writers } from '@ursprung/core/handoff';
 import {
   carriesInput,
   channelInput,
@@ -20,6 +19,8 @@ import {
 } from './api.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
 import { body, id } from './input.ts';
+import { handoffRoutes } from './handoffRoutes.ts';
+import type { Handoffs } from './handoffs.ts';
 import { commissionRoutes } from './commissionRoutes.ts';
 import type { Commissions } from './commissions.ts';
 import type { PageDesk } from './page.ts';
@@ -35,6 +36,7 @@ export interface AppOptions {
   page: PageDesk;
   commissions: Commissions;
   services: TextServices;
+  handoffs: Handoffs;
   /** Who reads aloud at a pace, in words a minute. */
   voice?: (pace: number) => VoicePort;
   /** The built page; left out in API tests. */
@@ -65,6 +67,7 @@ export function makeApp({
   page,
   commissions,
   services,
+  handoffs,
   voice = (pace) => espeak('en-gb', Math.round(pace)),
   webFolder,
   log = () => {},
@@ -91,6 +94,7 @@ export function makeApp({
   app.use('/api', ownOrigin, rateLimit({ windowMs: 60_000, limit: perMinute, standardHeaders: true, legacyHeaders: false, handler: () => { throw new ApiError('too-many'); } })); // prettier-ignore
   app.use('/api/sources', sourceRoutes(service.sources));
   app.use('/api/readings', readingRoutes(readings));
+  app.use('/api', handoffRoutes(handoffs));
   app.use('/api', pageRoutes(page, voice));
   app.use('/api', commissionRoutes(commissions, services));
   app.use('/api', express.json({ limit: '2mb' }));
@@ -144,19 +148,6 @@ export function makeApp({
     const since = z.coerce.number().int().nonnegative().safeParse(req.query.since);
     if (!since.success) throw new ApiError('bad-request');
     res.json(await service.steps(id(req), since.data));
-  });
-  app.get('/api/scripts/:id/export/:format', async (req, res) => {
-    const writer = writerById(String(req.params.format));
-    if (!writer)
-      throw new ApiError(
-        'not-found',
-        `There is no format “${String(req.params.format).slice(0, 20)}”. Formats: ${writers.map((w) => w.id).join(', ')}.`,
-      );
-    const { file, settings, clock } = await service.file(id(req));
-    res
-      .type(`${writer.mime}; charset=utf-8`)
-      .attachment(fileName(settings.title, writer.extension))
-      .send(writer.write(file, clock));
   });
   app.use('/api', () => {
     throw new ApiError('not-found');

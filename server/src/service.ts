@@ -4,7 +4,6 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
 import type { Carries, Redone } from '@ursprung/core/draft';
 import type { HouseStyle } from '@ursprung/core/measure';
-import type { Clock } from '@ursprung/core/timing';
 import { SHAPE_IDS, briefSchema, houseOf } from '@ursprung/core/plan';
 import {
   DEFAULT_PACE,
@@ -14,11 +13,8 @@ import {
   docFromJson,
   docFromSections,
   plainSections,
-  printedSource,
-  scriptFile,
   scriptSchema,
   sectionsOfDraft,
-  type ScriptFile,
   type PlainSection,
 } from '@ursprung/core/script';
 import type { SourceDocument } from '@ursprung/core/source';
@@ -523,19 +519,6 @@ export class Service {
       await this.models.scriptSources.create({ scriptId: id, letter, sourceId }, { transaction });
     });
     return this.script(id);
-  }
-
-  /** The script as a script file, for the writers. */
-  async file(id: string): Promise<{ file: ScriptFile; settings: ScriptRowSettings; clock: Clock }> {
-    const row = await this.scriptRow(id);
-    const clock = getClock(row.settings.voice, row.settings.pace, await this.sayings(row.channelId));
-    const sources = await this.sourcesOf(id);
-    const printed = sources.map((s) => ({ id: s.letter, ...printedSource(s.document, s.facts) }));
-    return {
-      file: scriptFile(row.settings, plainSections(docFromJson(row.doc)), clock, printed),
-      settings: row.settings,
-      clock,
-    };
   }
 
   /** How a channel says words; the clock and the voice follow it. */

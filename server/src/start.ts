@@ -5,6 +5,8 @@ import { migrate } from './db/migrate.ts';
 import { makeApp } from './app.ts';
 import type { LinkSettings } from './link.ts';
 import type { TextModel } from './model.ts';
+import { apertium } from '@ursprung/standins';
+import { Handoffs } from './handoffs.ts';
 import { Commissions } from './commissions.ts';
 import { Notices } from './notices.ts';
 import { PageDesk } from './page.ts';
@@ -77,7 +79,18 @@ export async function startServer(options: StartOptions): Promise<Running> {
     now,
     log,
   });
+  const handoffNotices = await Notices.start(options.databaseUrl, 'ursprung_handoff', log);
+  const handoffs = await Handoffs.start({
+    databaseUrl: options.databaseUrl,
+    service,
+    work,
+    notices: handoffNotices,
+    translator: apertium(),
+    now,
+    log,
+  });
   const app = makeApp({
+    handoffs,
     service,
     readings,
     page: new PageDesk(service, work, now, () => services.current()),
@@ -117,6 +130,8 @@ export async function startServer(options: StartOptions): Promise<Running> {
       await new Promise((resolve) => server.close(resolve));
       await commissions.stop();
       await notices.stop();
+      await handoffs.stop();
+      await handoffNotices.stop();
       await readings.stop();
       await work.close();
       await db.close();

@@ -8,6 +8,10 @@ import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import type { Revised } from '@ursprung/core/revise';
 import type { CleanedDraft } from '@ursprung/core/script';
+import type { XliffRead } from '@ursprung/core/handoff';
+import type { Film } from '@ursprung/core/scenes';
+import type { PlainSection } from '@ursprung/core/script';
+import type { FilmTask, KitTask, PackTask, PackedKit, Sheet, Written } from './kits.ts';
 import type { AgainstTask, ReviseTask, StyleTask, TellingsTask } from './texts.ts';
 import type { DraftTask, PromiseTask, Promised, RedoTask, WorkResult } from './worker.ts';
 import { ApiError } from './errors.ts';
@@ -35,6 +39,11 @@ export interface TextWork {
   against: (
     task: AgainstTask,
   ) => Promise<{ figures: Record<string, number | null>; differences: StyleDifference[] }>;
+  film: (task: FilmTask) => Promise<Film>;
+  sheet: (task: KitTask & { before?: { title: string; sections: PlainSection[] } }) => Promise<Sheet>;
+  write: (task: KitTask & { format: string; section?: string }) => Promise<Written | { refused: string }>;
+  pack: (task: Omit<PackTask, 'port'>, progress: ReadProgress, signal?: AbortSignal) => Promise<PackedKit>;
+  fromXliff: (text: string, sections: PlainSection[]) => Promise<XliffRead>;
   close: () => Promise<void>;
 }
 
@@ -104,6 +113,25 @@ export function startWork(file: URL): TextWork {
     tellings: (task) => run('tellings', task),
     style: (task) => run('style', task),
     against: (task) => run('against', task),
+    film: (task) => run('film', task),
+    sheet: (task) => run('sheet', task),
+    write: (task) => run('write', task),
+    pack: async (task, progress, signal) => {
+      const { port1, port2 } = new MessageChannel();
+      port1.on('message', (m: { stage: string; done: number; of: number }) =>
+        progress(m.stage, m.done, m.of),
+      );
+      try {
+        return await run(
+          'packKit',
+          { ...task, port: port2 },
+          { transfer: port2, ...(signal ? { signal } : {}) },
+        );
+      } finally {
+        port1.close();
+      }
+    },
+    fromXliff: (text, sections) => run('fromXliff', { text, sections }),
     close: () => pool.destroy(),
   };
 }

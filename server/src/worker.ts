@@ -38,6 +38,7 @@ import { getClock, getTagger } from './tools.ts';
 export type { DraftTask, WorkResult } from './drafting.ts';
 export { against, clean, revise, style, tellings } from './texts.ts';
 export { grammar } from './grammarTask.ts';
+export { film, fromXliff, packKit, sheet, write } from './kits.ts';
 
 export interface ReadTask {
   bytes: Uint8Array;

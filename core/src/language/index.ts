@@ -1,4 +1,5 @@
 export * from './dictionary.ts';
+export * from './ipa.ts';
 export * from './kin.ts';
 export * from './lexicon.ts';
 export * from './numbers.ts';

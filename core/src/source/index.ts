@@ -4,3 +4,4 @@ export * from './kind.ts';
 export * from './read.ts';
 export * from './open.ts';
 export * from './sketch.ts';
+export { readCues } from './openers/captions.ts';

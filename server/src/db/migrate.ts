@@ -160,6 +160,43 @@ const migrations: readonly { name: string; up: Run }[] = [
       await q.addIndex('commissions', ['workspaceId', 'at']);
     },
   },
+  {
+    name: '005-handoffs',
+    up: async (q) => {
+      const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+      const count = () => ({ type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
+      const data = () => ({ type: DataTypes.JSONB, allowNull: false });
+      await q.createTable('handoffs', {
+        id: id(),
+        workspaceId: ref('workspaces'),
+        scriptId: ref('scripts'),
+        who: { type: DataTypes.STRING(12), allowNull: true },
+        language: { type: DataTypes.STRING(20), allowNull: true },
+        without: data(),
+        state: { type: DataTypes.STRING(12), allowNull: false },
+        stage: text(),
+        done: count(),
+        of: count(),
+        message: { type: DataTypes.TEXT, allowNull: true },
+        files: data(),
+        left: data(),
+        zip: { type: DataTypes.BLOB, allowNull: true },
+        snapshot: data(),
+        voiceMs: count(),
+        at: time(),
+      });
+      await q.addIndex('handoffs', ['scriptId', 'at']);
+      await q.createTable('translations', {
+        id: id(),
+        workspaceId: ref('workspaces'),
+        scriptId: ref('scripts'),
+        language: { type: DataTypes.STRING(20), allowNull: false },
+        body: data(),
+        at: time(),
+      });
+      await q.addIndex('translations', ['scriptId', 'language'], { unique: true });
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

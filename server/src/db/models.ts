@@ -1,11 +1,15 @@
 /** Tables as Sequelize models. Rows carry plain JSON whose schemas live in the core. */
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Fact } from '@ursprung/core/facts';
+import type { Recipient, Translation } from '@ursprung/core/handoff';
+import type { PlainSection } from '@ursprung/core/script';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
 import type {
   ChannelSettings,
   CommissionState,
   CommissionScope,
+  HandoffState,
+  HandoffView,
   Marks,
   OwnFact,
   ReadingState,
@@ -25,6 +29,9 @@ export interface NameRow { id: string; scriptId: string; version: number; name: 
 export interface TextServiceRow { id: string; workspaceId: string; address: string; model: string; sealedKey: string | null; priceIn: number | null; priceOut: number | null; monthlyTokens: number | null; at: Date } // prettier-ignore
 export interface CommissionRow { id: string; workspaceId: string; scriptId: string; scope: CommissionScope; orderText: string; toKind: string; toWho: string; state: CommissionState; reply: string; message: string | null; tokensIn: number; tokensOut: number; cost: number | null; at: Date; endedAt: Date | null } // prettier-ignore
 
+export interface HandoffRow { id: string; workspaceId: string; scriptId: string; who: Recipient | null; language: string | null; without: string[]; state: HandoffState; stage: string; done: number; of: number; message: string | null; files: HandoffView['files']; left: HandoffView['left']; zip: Buffer | null; snapshot: { title: string; sections: PlainSection[] }; voiceMs: number; at: Date } // prettier-ignore
+export interface TranslationRow { id: string; workspaceId: string; scriptId: string; language: string; body: Translation; at: Date } // prettier-ignore
+
 type Table<R extends object> = ModelStatic<Model<R, R> & R>;
 
 export interface Models {
@@ -38,6 +45,8 @@ export interface Models {
   names: Table<NameRow>;
   textServices: Table<TextServiceRow>;
   commissions: Table<CommissionRow>;
+  handoffs: Table<HandoffRow>;
+  translations: Table<TranslationRow>;
 }
 
 const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING, DOUBLE } = DataTypes;
@@ -136,6 +145,33 @@ export function defineModels(db: Sequelize): Models {
       cost: DOUBLE,
       at: DATE,
       endedAt: DATE,
+    }),
+    handoffs: table('handoffs', {
+      id: key(),
+      workspaceId: UUID,
+      scriptId: UUID,
+      who: STRING,
+      language: STRING,
+      without: JSONB,
+      state: STRING,
+      stage: TEXT,
+      done: INTEGER,
+      of: INTEGER,
+      message: TEXT,
+      files: JSONB,
+      left: JSONB,
+      zip: BLOB,
+      snapshot: JSONB,
+      voiceMs: INTEGER,
+      at: DATE,
+    }),
+    translations: table('translations', {
+      id: key(),
+      workspaceId: UUID,
+      scriptId: UUID,
+      language: STRING,
+      body: JSONB,
+      at: DATE,
     }),
     steps: table('script_steps', {
       scriptId: key(),

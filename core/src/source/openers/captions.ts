@@ -117,3 +117,17 @@ export const captionsOpener: SourceOpener = {
     return raw;
   },
 };
+
+/** The cues of SubRip or WebVTT as they stand, repeats of rolling captions taken out. Empty for text that holds none. */
+export async function readCues(text: string): Promise<{ startMs: number; endMs: number; text: string }[]> {
+  const { cues } = await parseText(text.replace(/^\uFEFF/, ''), {
+    type: /^WEBVTT/.test(text.trimStart()) ? 'vtt' : 'srt',
+  });
+  return withoutRepeats(
+    cues.map((c) => ({
+      ...said(c.text),
+      startMs: Math.round(c.startTime * 1000),
+      endMs: Math.round(c.endTime * 1000),
+    })),
+  ).map(({ startMs, endMs, text: words }) => ({ startMs, endMs, text: words }));
+}

@@ -1,0 +1,145 @@
+/** Everything that is handed over, computed once from one script: what every writer writes from. */
+import type { Pronouncer } from '../language/phones.ts';
+import { promiseIdeas, type Material } from '../plan/index.ts';
+import { filmOf, type CastOwn, type Film, type PaceWanted, type PictureTools } from '../scenes/index.ts';
+import { scriptFile, type ScriptFile, type ScriptSettings } from '../script/file.ts';
+import { clockLines, type PlainSection } from '../script/schema.ts';
+import type { TimedLine } from '../timing/clock.ts';
+import {
+  CAPTION_LIMITS,
+  QUICK_LIMITS,
+  VERTICAL_LIMITS,
+  captions,
+  forChildren,
+  type Caption,
+  type CaptionLimits,
+} from './captions.ts';
+import { chaptersOf, type Chapters } from './chapters.ts';
+import type { FrameRate } from './timecode.ts';
+import { uploadSheet, type UploadOwn, type UploadSheet, type UploadSource } from './upload.ts';
+import { sayingsOf, voiceBlocks, type HowSaid, type OwnSaying, type VoiceBlock } from './voice.ts';
+
+/** Fonts for pages on paper, as the bytes of WOFF files: a face for Latin and Greek letters, others by script. */
+export interface Fonts {
+  text: Uint8Array;
+  bold: Uint8Array;
+  /** Faces for letters that the text face lacks, each with the letters it is for. */
+  others: readonly { covers: RegExp; bytes: Uint8Array; rightToLeft?: boolean }[];
+}
+
+export interface KitInput {
+  settings: ScriptSettings;
+  sections: readonly PlainSection[];
+  /** BCP 47. */
+  language?: string;
+  sources: readonly UploadSource[];
+  /** Sources as the script file prints them. */
+  printed: ScriptFile['sources'];
+  channel: { name: string; style: string; sayings: readonly OwnSaying[]; usualMs?: number };
+  cast: readonly CastOwn[];
+  paceCurve?: PaceWanted['handles'];
+  upload: UploadOwn;
+  rate: FrameRate;
+  /** The most characters in one file for a synthesizer. */
+  ssmlLimit: number;
+  children: boolean;
+  synthetic: { voice: boolean; pictures: boolean };
+}
+export interface KitTools extends PictureTools {
+  pronouncer: Pronouncer;
+  fonts: Fonts;
+}
+
+export interface Kit {
+  input: KitInput;
+  tools: KitTools;
+  file: ScriptFile;
+  sections: readonly PlainSection[];
+  language: string;
+  times: ReadonlyMap<string, TimedLine>;
+  totalMs: number;
+  film: Film;
+  limits: CaptionLimits;
+  captions: readonly Caption[];
+  /** One to four words at a time. */
+  quick: readonly Caption[];
+  sayings: readonly HowSaid[];
+  blocks: readonly VoiceBlock[];
+  chapters: Chapters;
+  upload: UploadSheet;
+}
+
+/** The limits of captions by frame and audience. */
+export function limitsFor(frame: string, children: boolean): CaptionLimits {
+  const limits = frame === '9:16' ? VERTICAL_LIMITS : CAPTION_LIMITS;
+  return children ? forChildren(limits) : limits;
+}
+
+/** The kit of a script. Most of its time goes into tagging every line once, and the facts' titles. */
+export function makeKit(input: KitInput, tools: KitTools): Kit {
+  const { sections, settings, sources } = input;
+  const { clock } = tools;
+  const timed = clock.lines(clockLines(sections));
+  const lines = sections.flatMap((s) => s.lines);
+  const film = filmOf(
+    {
+      title: settings.title,
+      sections,
+      sources: sources.map(({ letter, facts }) => ({ letter, facts })),
+      own: input.cast,
+      frame: settings.frame,
+      mood: settings.mood,
+      style: input.channel.style,
+      pace: {
+        ...(input.channel.usualMs ? { usualMs: input.channel.usualMs } : {}),
+        ...(input.paceCurve?.length ? { handles: input.paceCurve } : {}),
+      },
+    },
+    tools,
+  );
+  const limits = limitsFor(settings.frame, input.children);
+  const everyday = (word: string) =>
+    (['n', 'v', 'a'] as const).some((pos) => tools.senses.of(word, pos).some((s) => !s.instance));
+  const sayings = sayingsOf(
+    sections,
+    { ...tools, everyday },
+    input.channel.sayings,
+    sources.map((s) => s.document.text),
+  );
+  const chapters = chaptersOf(sections, clock);
+  const material: Material[] = sources.map(({ letter, document, facts }) => ({
+    letter,
+    source: document,
+    facts: [...facts],
+  }));
+  const ideas = material.some((m) => m.facts.length) ? promiseIdeas(material, tools) : null;
+  const services = lines.flatMap((l) => (l.by && l.by.kind !== 'person' ? [l.by.who] : []));
+  return {
+    input,
+    tools,
+    file: scriptFile(settings, sections, clock, input.printed),
+    sections,
+    language: input.language ?? 'en-GB',
+    times: new Map(lines.map((l, i) => [l.id, timed[i]])),
+    totalMs: timed.reduce((n, t) => n + t.ms, 0),
+    film,
+    limits,
+    captions: captions(sections, clock, limits),
+    quick: captions(sections, clock, QUICK_LIMITS),
+    sayings,
+    blocks: voiceBlocks(sections, tools, sayings),
+    chapters,
+    upload: uploadSheet({
+      title: settings.title,
+      sections,
+      sources,
+      film,
+      chapters,
+      channel: { name: input.channel.name },
+      titles: ideas?.titles ?? [],
+      pictures: ideas?.pictures ?? [],
+      own: input.upload,
+      synthetic: { ...input.synthetic, words: [...new Set(services)] },
+    }),
+  };
+}
