@@ -1,4 +1,16 @@
 /** Talking to the server: JSON both ways, one error type. */
+import type {
+  CaptionFault,
+  CaptionLimits,
+  Changed,
+  HowSaid,
+  LineFit,
+  ProposedRest,
+  Recipient,
+  UploadSheet,
+  VoiceBlock,
+} from '@ursprung/core/handoff/desk';
+import type { Film } from '@ursprung/core/scenes/desk';
 import type { Carries, Redone } from '@ursprung/core/draft';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import type { GrammarHit } from '@ursprung/core/review';
@@ -13,6 +25,7 @@ import type {
   CommissionScope,
   CommissionView,
   FoundSource,
+  HandoffView,
   Mark,
   Marks,
   OwnFact,
@@ -122,6 +135,39 @@ export interface StepLog {
   steps: { step: unknown; clientId: string }[];
 }
 
+/** What the pages of the handoff show; the server works it out. */
+export interface Sheet {
+  title: string;
+  language: string;
+  totalMs: number;
+  scenes: number;
+  blocks: VoiceBlock[];
+  sayings: HowSaid[];
+  rests: ProposedRest[];
+  captions: { startMs: number; endMs: number; rows: string[]; lines: string[]; speaker: string }[];
+  captionFaults: CaptionFault[];
+  limits: CaptionLimits;
+  upload: UploadSheet;
+  formats: { id: string; name: string; says: string; loses: string; for: Recipient[]; file: string }[];
+  changed: Changed | null;
+  tooLong: LineFit[];
+  /** Minutes of voice handed over this month. */
+  voice: number;
+}
+export interface TranslationView {
+  language: string;
+  name: string;
+  origin: string;
+  lines: number;
+  at: string;
+}
+export interface TakenTranslation {
+  language: string;
+  lines: number;
+  missing: number;
+  unknown: number;
+}
+
 /** A failure with words for the person. `status` 0: the server could not be reached. */
 export class RequestError extends Error {
   constructor(
@@ -156,7 +202,45 @@ async function call<T>(method: string, path: string, input?: unknown): Promise<T
   return body as T;
 }
 
+const inLanguage = (language: string | null) => (language ? `?language=${encodeURIComponent(language)}` : '');
+
 export const api = {
+  film: (scriptId: string, sections: readonly PlainSection[]) =>
+    call<Film>('POST', `/scripts/${scriptId}/film`, { sections }),
+  sheet: (scriptId: string, language: string | null) =>
+    call<Sheet>('GET', `/scripts/${scriptId}/sheet${inLanguage(language)}`),
+  sheetOf: (scriptId: string, language: string | null, sections: readonly PlainSection[]) =>
+    call<Sheet>('POST', `/scripts/${scriptId}/sheet${inLanguage(language)}`, { sections }),
+  handoffs: (scriptId: string) => call<{ handoffs: HandoffView[] }>('GET', `/scripts/${scriptId}/handoffs`),
+  makeKit: (scriptId: string, input: { who: Recipient | null; without: string[]; language: string | null }) =>
+    call<HandoffView>('POST', `/scripts/${scriptId}/handoffs`, input),
+  translations: (scriptId: string) =>
+    call<{ translations: TranslationView[] }>('GET', `/scripts/${scriptId}/translations`),
+  takeXliff: (scriptId: string, xliff: string) =>
+    call<TakenTranslation>('POST', `/scripts/${scriptId}/translations`, { xliff }),
+  translate: (scriptId: string, language: string) =>
+    call<TakenTranslation>('POST', `/scripts/${scriptId}/translate`, { language }),
+  removeTranslation: (scriptId: string, language: string) =>
+    call('DELETE', `/scripts/${scriptId}/translations/${encodeURIComponent(language)}`, {}),
+  exportAddress: (
+    scriptId: string,
+    format: string,
+    more: { language?: string | null; section?: string; show?: boolean } = {},
+  ) => {
+    const query = new URLSearchParams();
+    if (more.language) query.set('language', more.language);
+    if (more.section) query.set('section', more.section);
+    if (more.show) query.set('show', '1');
+    const text = query.toString();
+    return `/api/scripts/${scriptId}/export/${format}${text ? `?${text}` : ''}`;
+  },
+  exported: async (scriptId: string, format: string, language: string | null): Promise<string> => {
+    const answer = await fetch(api.exportAddress(scriptId, format, { language, show: true }));
+    const text = await answer.text();
+    if (answer.ok) return text;
+    const body = JSON.parse(text) as { error?: { message?: string } };
+    throw new RequestError(answer.status, 'export', body.error?.message ?? 'This could not be written.');
+  },
   library: () => call<Library>('GET', '/library'),
   addChannel: (input: { name: string; settings: ChannelSettings }) =>
     call<Channel>('POST', '/channels', input),

@@ -1,109 +1,285 @@
-/** Scenes: where the picture changes, how long each holds, and why it breaks there. */
+/** Scenes: the film at a glance, how long each picture stays, and for the chosen one what to look for, make and hear. */
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { LONG_SCENE_MS, type Scene } from '@ursprung/core/scenes/desk';
+import { toleranceMs } from '@ursprung/core/script';
 import { goTo } from '../script/goTo.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
+import { useActions } from '../shell/commands.tsx';
 import { Foot } from '../shell/Foot.tsx';
-import { clockText } from '../text/clockText.ts';
+import { CastDialog } from './CastDialog.tsx';
+import { ContactSheet } from './ContactSheet.tsx';
+import { PaceBand } from './PaceBand.tsx';
+import { FrameDefs } from './SceneFrame.tsx';
+import { ScenePanel, WHY } from './ScenePanel.tsx';
+import {
+  addSilent,
+  asComputed,
+  breakAt,
+  joinBefore,
+  moveCut,
+  sayOfScene,
+  silentSeconds,
+  splitPlace,
+  toggleHeld,
+} from './commands.ts';
+import { useFilm } from './useFilm.ts';
 
-const WHY: Record<string, string> = {
-  section: 'a new section',
-  sentence: 'a new sentence',
-  clause: 'too long for one picture, cut at a clause',
-  rest: 'a rest',
-};
-const PX_PER_SECOND = 16;
-/** A picture held longer than this tires (common practice, no published source), by frame. */
-const LONG_MS: Record<string, number> = { '16:9': 12_000, '9:16': 5000, '1:1': 8000 };
+const PANEL = 324;
+type Only = 'all' | 'traps' | 'repeats' | 'long' | 'silent';
 
 export function ScenesPlace({ session }: { session: ScriptSession }) {
-  const snapshot = useSnapshot(session, (s) => s);
+  const { scenes, sections, settings, totalMs, line } = useSnapshot(session, (s) => s);
+  const { film, pictures, waiting, error } = useFilm(session);
   const navigate = useNavigate();
-  const { scenes, sections } = snapshot;
-  const long = LONG_MS[snapshot.settings.frame];
-  const longScenes = scenes.filter((s) => s.endMs - s.startMs > long).length;
-  const numbered = scenes.map((scene, i) => ({ scene, number: i + 1 }));
+  const [chosenId, setChosen] = useState<string | null>(null);
+  const [casting, setCasting] = useState<{ first: string | null } | null>(null);
+  const [only, setOnly] = useState<Only>('all');
+  const box = useRef<HTMLElement>(null);
+  const width = useWidth(box);
+  const long = LONG_SCENE_MS[settings.frame];
+  const chosen =
+    scenes.find((s) => s.id === chosenId) ??
+    scenes.find((s) => s.parts.some((p) => p.line === line)) ??
+    scenes[0];
+  const numbers = useMemo(() => new Map(scenes.map((s, i) => [s.id, i + 1])), [scenes]);
+  const numberOf = useCallback((id: string) => numbers.get(id) ?? 0, [numbers]);
+  const textOf = useCallback(
+    (id: string) => session.snapshot.sections.flatMap((s) => s.lines).find((l) => l.id === id)?.text ?? '',
+    [session],
+  );
+  const counts = {
+    traps: scenes.filter((s) => pictures.get(s.id)?.traps.length).length,
+    repeats: scenes.filter((s) => pictures.get(s.id)?.repeat).length,
+    long: scenes.filter((s) => s.endMs - s.startMs > long).length,
+    silent: scenes.filter((s) => s.silent).length,
+  };
+  const shown =
+    only === 'all'
+      ? scenes
+      : scenes.filter((s) =>
+          only === 'traps'
+            ? pictures.get(s.id)?.traps.length
+            : only === 'repeats'
+              ? pictures.get(s.id)?.repeat
+              : only === 'long'
+                ? s.endMs - s.startMs > long
+                : s.silent,
+        );
+
+  const step = useCallback(
+    (by: number) => {
+      const at = scenes.findIndex((s) => s.id === chosen?.id);
+      const next = scenes[Math.max(0, Math.min(scenes.length - 1, at + by))];
+      if (!next) return;
+      setChosen(next.id);
+      requestAnimationFrame(() =>
+        box.current?.querySelector<HTMLElement>(`[data-scene="${CSS.escape(next.id)}"]`)?.focus(),
+      );
+    },
+    [scenes, chosen],
+  );
+  const acts = useMemo(() => {
+    const on = (run: (scene: Scene) => void) => () => chosen && run(chosen);
+    return {
+      split: on((s) => {
+        const place = splitPlace(s, textOf);
+        if (place) session.run(breakAt(place.line, place.at));
+      }),
+      join: on((s) => void session.run(joinBefore(s))),
+      hold: on((s) => void session.run(toggleHeld(s))),
+      earlier: on((s) => void session.run(moveCut(s, -1))),
+      later: on((s) => void session.run(moveCut(s, 1))),
+      silent: on((s) => void session.run(addSilent(s))),
+      computed: on((s) => void session.run(asComputed(s))),
+      other: on((s) => {
+        const repeat = pictures.get(s.id)?.repeat;
+        const search = pictures.get(s.id)?.search.map((w) => w.text) ?? [];
+        // Another picture: the one that is proposed, or the next search word first.
+        const next = repeat
+          ? [repeat.instead, ...search]
+          : search.length > 1
+            ? [...search.slice(1), search[0]]
+            : null;
+        if (next) session.run(sayOfScene(s, { search: next.slice(0, 12) }));
+      }),
+      page: on((s) => {
+        goTo(session, s.parts[0].line);
+        navigate(`/script/${session.script.id}/page`);
+      }),
+    };
+  }, [chosen, session, textOf, pictures, navigate]);
+  useActions(
+    'scenes',
+    useMemo(
+      () => [
+        { id: 'scene-split', name: 'Scene: split at a clause', keys: 'S', run: acts.split },
+        { id: 'scene-join', name: 'Scene: join with the one before', keys: 'J', run: acts.join },
+        { id: 'scene-earlier', name: 'Scene: cut a word earlier', keys: '[', run: acts.earlier },
+        { id: 'scene-later', name: 'Scene: cut a word later', keys: ']', run: acts.later },
+        { id: 'scene-hold', name: 'Scene: hold it as one picture', keys: 'L', run: acts.hold },
+        { id: 'scene-silent', name: 'Scene: add one without words behind it', keys: 'N', run: acts.silent },
+        { id: 'scene-other', name: 'Scene: another picture', keys: 'P', run: acts.other },
+        { id: 'scene-computed', name: 'Scene: break as computed', run: acts.computed },
+        { id: 'cast', name: 'Cast and places', keys: 'K', run: () => setCasting({ first: null }) },
+      ],
+      [acts],
+    ),
+  );
+  const onKey = (e: React.KeyboardEvent) => {
+    if (
+      e.ctrlKey ||
+      e.metaKey ||
+      e.altKey ||
+      /^(?:INPUT|TEXTAREA|SELECT)$/.test((e.target as HTMLElement).tagName)
+    )
+      return;
+    const run: Record<string, () => void> = {
+      s: acts.split,
+      j: acts.join,
+      l: acts.hold,
+      n: acts.silent,
+      p: acts.other,
+      '[': acts.earlier,
+      ']': acts.later,
+      k: () => setCasting({ first: null }),
+      ArrowRight: () => step(1),
+      ArrowDown: () => step(1),
+      ArrowLeft: () => step(-1),
+      ArrowUp: () => step(-1),
+      Enter: acts.page,
+      Home: () => step(-scenes.length),
+      End: () => step(scenes.length),
+    };
+    const act = run[e.key.length === 1 ? e.key.toLowerCase() : e.key];
+    if (!act) return;
+    e.preventDefault();
+    act();
+  };
+  const wholeMs =
+    Math.max(totalMs, settings.target.seconds * 1000 + toleranceMs(settings.target.seconds), 15_000) * 1.03;
+
   return (
     <>
-      <div className="columnhead grid grid-cols-[44px_64px_56px_220px_1fr_52px_260px] gap-3 px-6 border-b border-hair">
-        <span>scene</span>
-        <span className="text-right">from</span>
-        <span className="text-right">seconds</span>
-        <span>length</span>
-        <span>what is heard</span>
-        <span className="text-right">words</span>
-        <span>breaks there for</span>
-      </div>
-      <main className="flex-1 overflow-auto pb-16" tabIndex={0} aria-label="Scenes">
-        {!scenes.length && (
-          <p className="p-10 font-serif text-[20px] text-ink2">
-            There are no words to break into scenes yet.
-          </p>
-        )}
-        {sections.map((section) => {
-          const own = numbered.filter(({ scene }) => scene.section === section.id);
-          if (!own.length) return null;
-          return (
-            <section key={section.id} aria-label={section.title}>
-              <h2 className="px-6 pt-4 pb-1 border-b border-ink font-semibold">
-                <span className="font-normal text-ink2">{section.role}</span> {section.title}
-              </h2>
-              {own.map(({ scene, number }) => {
-                const ms = scene.endMs - scene.startMs;
-                return (
-                  <div
-                    key={scene.id}
-                    className="grid grid-cols-[44px_64px_56px_220px_1fr_52px_260px] gap-3 px-6 py-1 border-b border-hair items-baseline hover:bg-lit"
-                    data-testid="scene"
+      <FrameDefs />
+      {scenes.length > 0 && (
+        <PaceBand
+          scenes={scenes}
+          wholeMs={wholeMs}
+          totalMs={totalMs}
+          longMs={long}
+          handles={settings.paceCurve ?? []}
+          onHandles={(h) => void session.change({ paceCurve: h ?? [] })}
+        />
+      )}
+      <div className="flex-1 min-h-0 flex">
+        <main
+          ref={box}
+          className="flex-1 min-w-0 overflow-auto px-6 pb-16"
+          aria-label="Scenes"
+          onKeyDown={onKey}
+        >
+          {!scenes.length && (
+            <p className="p-10 font-serif text-[20px] text-ink2">
+              There are no words to break into scenes yet.
+            </p>
+          )}
+          {scenes.length > 0 && (
+            <div className="columnhead !px-0 flex gap-4 h-8 items-center">
+              <span className="flex-1">
+                scenes 1 to {scenes.length}; a second is as long in every row
+                {waiting ? ', pictures are being worked out' : ''}
+              </span>
+              {error && <span className="finding">{error}</span>}
+              {(['traps', 'repeats', 'long', 'silent'] as const).map((k) =>
+                counts[k] ? (
+                  <button
+                    key={k}
+                    className={`${k === 'silent' ? '' : 'finding'} underline underline-offset-4 cursor-pointer ${only === k ? 'font-bold' : ''}`}
+                    aria-pressed={only === k}
+                    onClick={() => setOnly(only === k ? 'all' : k)}
                   >
-                    <strong className="clock">{number}</strong>
-                    <button
-                      className="clock text-right underline underline-offset-4 cursor-pointer"
-                      aria-label={`${clockText(scene.startMs)}, scene ${number} on the Page`}
-                      onClick={() => {
-                        goTo(session, scene.parts[0].line);
-                        navigate(`/script/${session.script.id}/page`);
-                      }}
-                    >
-                      {clockText(scene.startMs)}
-                    </button>
-                    <span className={`clock text-right ${ms > long ? 'finding' : ''}`}>
-                      {(ms / 1000).toFixed(1)}
-                    </span>
-                    <svg width="220" height="10" aria-hidden="true">
-                      <rect
-                        y="3"
-                        width={Math.min(220, (ms / 1000) * PX_PER_SECOND)}
-                        height="4"
-                        fill={ms > long ? 'var(--copper)' : 'var(--ink2)'}
-                      />
-                      {Array.from({ length: Math.min(13, Math.floor(ms / 1000)) }, (_, i) => (
-                        <line
-                          key={i}
-                          x1={(i + 1) * PX_PER_SECOND}
-                          x2={(i + 1) * PX_PER_SECOND}
-                          y1="0"
-                          y2="10"
-                          stroke="var(--sheet)"
-                        />
-                      ))}
-                    </svg>
-                    <span className="font-serif text-[15.5px] leading-[21px]">{scene.text}</span>
-                    <span className="clock text-right">{scene.words}</span>
-                    <span className="text-ink3">{WHY[scene.why]}</span>
-                  </div>
-                );
-              })}
-            </section>
-          );
-        })}
-      </main>
-      <Foot keys={[]}>
-        {scenes.length} scenes
-        {scenes.length
-          ? `, ${(snapshot.totalMs / scenes.length / 1000).toFixed(1)} s on average, ${longScenes} held longer than ${long / 1000} s`
-          : ''}
+                    {counts[k]} {k}
+                  </button>
+                ) : null,
+              )}
+              <button className="textpress" onClick={() => setCasting({ first: null })}>
+                Cast and places
+              </button>
+            </div>
+          )}
+          <ContactSheet
+            scenes={shown}
+            pictures={pictures}
+            sections={sections}
+            ratio={settings.frame}
+            width={width}
+            longMs={long}
+            chosen={chosen?.id ?? null}
+            numberOf={numberOf}
+            onChoose={setChosen}
+            onMove={(scene, byMs) =>
+              session.run(moveCut(scene, Math.round((byMs * settings.pace) / 60_000) || Math.sign(byMs)))
+            }
+          />
+        </main>
+        {chosen && (
+          <ScenePanel
+            key={chosen.id}
+            scene={chosen}
+            number={numberOf(chosen.id)}
+            picture={pictures.get(chosen.id)}
+            cast={film?.cast ?? []}
+            ratio={settings.frame}
+            numberOf={numberOf}
+            onSay={(change) => session.run(sayOfScene(chosen, change))}
+            onCast={(first) => setCasting({ first })}
+            onSilent={(ms) => session.run(silentSeconds(chosen, ms))}
+          />
+        )}
+      </div>
+      {casting && (
+        <CastDialog
+          cast={film?.cast ?? []}
+          session={session}
+          first={casting.first}
+          onClose={() => setCasting(null)}
+        />
+      )}
+      <Foot
+        keys={[
+          ['S', 'split'],
+          ['J', 'join'],
+          ['[ ]', 'move the cut'],
+          ['L', 'hold'],
+          ['P', 'another picture'],
+          ['N', 'silent scene'],
+        ]}
+      >
+        {chosen ? (
+          <>
+            <strong>Scene {numberOf(chosen.id)}</strong> begins for {WHY[chosen.why]};{' '}
+            {((chosen.endMs - chosen.startMs) / 1000).toFixed(1)} s, wanted{' '}
+            {(chosen.wantedMs / 1000).toFixed(1)}
+          </>
+        ) : (
+          'no scenes'
+        )}
       </Foot>
     </>
   );
+}
+
+/** The width of the sheet, followed as the window changes; the panel beside it is not part of it. */
+function useWidth(box: React.RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(window.innerWidth - PANEL - 80);
+  useEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [box]);
+  return width;
 }

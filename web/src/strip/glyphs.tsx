@@ -12,3 +12,9 @@ const PATHS: Record<SectionRole, string> = {
 };
 
 export const glyphPath = (role: string): string => PATHS[role as SectionRole] ?? PATHS.ground;
+
+export const Glyph = ({ role }: { role: string }) => (
+  <svg width="14" height="14" aria-hidden="true" className="shrink-0">
+    <path d={glyphPath(role)} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
+  </svg>
+);

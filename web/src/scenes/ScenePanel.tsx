@@ -1,0 +1,457 @@
+/** The chosen scene: what is heard, what to look for, what to make, how it moves and sounds; every part can be worded otherwise. */
+import { useEffect, useState } from 'react';
+import type { CastEntry, Picture, Scene } from '@ursprung/core/scenes/desk';
+import { SHOT_ANGLES, SHOT_SIZES, type SceneOwn } from '@ursprung/core/script';
+import { clockText } from '../text/clockText.ts';
+import { SceneFrame } from './SceneFrame.tsx';
+import type { Ratio } from './ContactSheet.tsx';
+
+export const WHY: Record<string, string> = {
+  section: 'a new section',
+  sentence: 'a new sentence',
+  idea: 'a new idea',
+  clause: 'too long for one picture, cut at a clause',
+  phrase: 'too long for one picture, cut at a phrase',
+  speaker: 'somebody else speaks',
+  writer: 'you set the cut',
+  rest: 'a long rest',
+  silent: 'a scene without words',
+  fixed: 'a fixed part',
+};
+const FIELD_WORDS: Record<string, string> = {
+  role: 'what they are',
+  age: 'age',
+  hair: 'hair',
+  eyes: 'eyes',
+  dress: 'dress',
+  kind: 'what it is',
+  looks: 'looks',
+  period: 'period',
+  other: 'other',
+};
+
+export function ScenePanel({
+  scene,
+  number,
+  picture,
+  cast,
+  ratio,
+  numberOf,
+  onSay,
+  onCast,
+  onSilent,
+}: {
+  scene: Scene;
+  number: number;
+  picture: Picture | undefined;
+  cast: readonly CastEntry[];
+  ratio: Ratio;
+  numberOf: (id: string) => number;
+  onSay: (change: { [K in keyof SceneOwn]?: SceneOwn[K] | undefined }) => void;
+  onCast: (name: string) => void;
+  onSilent: (ms: number | null) => void;
+}) {
+  const ms = scene.endMs - scene.startMs;
+  const set = new Set(picture?.set ?? []);
+  const here = cast.filter((c) => picture?.cast.includes(c.id) || c.id === picture?.setting);
+  const open = here.filter((c) => c.open.length);
+  const wide = ratio === '16:9';
+  return (
+    <aside
+      className="w-[324px] shrink-0 bg-lit border-l border-edge overflow-auto px-[14px] pb-6"
+      aria-label={`Scene ${number}`}
+    >
+      <div className="flex justify-between items-baseline h-8">
+        <span>
+          <strong className="clock text-[13px]">{number}</strong>{' '}
+          <span className="text-ink2">{picture ? `${picture.size}, ${picture.angle}` : ''}</span>
+        </span>
+        <span className="clock">
+          {clockText(scene.startMs)} to {clockText(scene.endMs)}
+        </span>
+      </div>
+      <div className={wide ? '' : 'flex justify-center'}>
+        <SceneFrame
+          picture={picture}
+          ratio={ratio}
+          width={wide ? 294 : ratio === '9:16' ? 112 : 160}
+          height={wide ? 165 : ratio === '9:16' ? 199 : 160}
+        />
+      </div>
+      {scene.silent ? (
+        <p className="py-2 text-ink2">
+          Nobody speaks here
+          {scene.why !== 'rest' && (
+            <>
+              , for{' '}
+              <input
+                className="field w-16"
+                type="number"
+                step="0.5"
+                min="0.5"
+                max="60"
+                aria-label="Seconds without words"
+                defaultValue={ms / 1000}
+                onBlur={(e) =>
+                  onSilent(Math.round(Math.max(0.5, Math.min(60, Number(e.target.value) || 3)) * 1000))
+                }
+              />{' '}
+              s.{' '}
+              <button className="textpress" onClick={() => onSilent(null)}>
+                Take it out
+              </button>
+            </>
+          )}
+        </p>
+      ) : (
+        <p className="font-serif text-[15.5px] leading-[20px] py-2">
+          {scene.speaker && <strong className="font-sans text-[12px] uppercase mr-1">{scene.speaker}</strong>}
+          {scene.text}
+        </p>
+      )}
+      <p className="text-ink3 text-[12px] pb-1">
+        Begins for {WHY[scene.why]}; {(ms / 1000).toFixed(1)} s, wanted {(scene.wantedMs / 1000).toFixed(1)}.
+      </p>
+      {!picture ? (
+        <p className="py-4 text-ink2" role="status">
+          The picture is being worked out…
+        </p>
+      ) : (
+        <>
+          <Head what="look for" set={set.has('search')} onReset={() => onSay({ search: undefined })} />
+          <Lines
+            key={`search ${scene.id} ${picture.search.map((w) => w.text).join()}`}
+            label="Search words, a row each"
+            value={picture.search.map((w) => w.text)}
+            notes={picture.search.map((w) =>
+              w.why === 'stands for' ? `stands for “${w.of}”` : w.why === 'about' ? 'shown before' : '',
+            )}
+            onSave={(rows) => onSay({ search: rows.slice(0, 12) })}
+          />
+          {picture.traps.map((t) => (
+            <p key={t.words} className="text-[12.5px] leading-[17px] pt-1">
+              <span className="finding">Not “{t.words}”.</span>{' '}
+              <span className="text-ink2">
+                {t.why === 'figure' ? `Searched by itself it finds ${t.would}.` : `It finds ${t.would} too.`}
+              </span>
+            </p>
+          ))}
+          {picture.repeat && (
+            <p className="text-[12.5px] pt-1">
+              <span className="finding">The same picture as {numberOf(picture.repeat.of)}.</span>{' '}
+              <span className="text-ink2">Instead:</span>{' '}
+              <button
+                className="textpress"
+                onClick={() =>
+                  onSay({
+                    search: [picture.repeat!.instead, ...picture.search.map((w) => w.text)].slice(0, 12),
+                  })
+                }
+              >
+                {picture.repeat.instead}
+              </button>
+            </p>
+          )}
+          <Head what="make" set={set.has('description')} onReset={() => onSay({ description: undefined })} />
+          <Description
+            key={`d ${scene.id} ${picture.description}`}
+            picture={picture}
+            own={scene.own.description}
+            onSave={(description) => onSay({ description })}
+          />
+          {open.map((c) => (
+            <p key={c.id} className="text-[12.5px] pt-1">
+              <span className="finding">
+                {c.name}: {c.open.map((f) => FIELD_WORDS[f]).join(', ')} not known.
+              </span>{' '}
+              <button className="textpress" onClick={() => onCast(c.name)}>
+                Say it once
+              </button>
+            </p>
+          ))}
+          <Head
+            what="take it"
+            set={['size', 'angle', 'light', 'picture', 'people'].some((k) => set.has(k))}
+            onReset={() =>
+              onSay({
+                size: undefined,
+                angle: undefined,
+                light: undefined,
+                picture: undefined,
+                people: undefined,
+              })
+            }
+          />
+          <dl className="grid grid-cols-[64px_1fr] gap-y-[2px] items-baseline text-[12.5px]">
+            <dt className="text-ink3">size</dt>
+            <dd>
+              <select
+                className="field w-full"
+                aria-label="Size of the shot"
+                value={picture.size}
+                onChange={(e) => onSay({ size: e.target.value as (typeof SHOT_SIZES)[number] })}
+              >
+                {SHOT_SIZES.map((s) => (
+                  <option key={s}>{s}</option>
+                ))}
+              </select>
+            </dd>
+            <dt className="text-ink3">angle</dt>
+            <dd>
+              <select
+                className="field w-full"
+                aria-label="Angle of the shot"
+                value={picture.angle}
+                onChange={(e) => onSay({ angle: e.target.value as (typeof SHOT_ANGLES)[number] })}
+              >
+                {SHOT_ANGLES.map((s) => (
+                  <option key={s}>{s}</option>
+                ))}
+              </select>
+            </dd>
+            <Word label="light" value={picture.light} onSave={(light) => onSay({ light })} />
+            <Word label="picture" value={picture.movement.picture} onSave={(v) => onSay({ picture: v })} />
+            <Word label="people" value={picture.movement.people} onSave={(people) => onSay({ people })} />
+          </dl>
+          <Head
+            what="on the screen"
+            set={set.has('onScreen')}
+            onReset={() => onSay({ onScreen: undefined })}
+          />
+          <Lines
+            key={`o ${scene.id} ${picture.onScreen.join()}`}
+            label="Words on the screen, a row each"
+            value={[...picture.onScreen]}
+            notes={[]}
+            onSave={(rows) => onSay({ onScreen: rows.slice(0, 6) })}
+          />
+          <Head what="sound" set={set.has('sound')} onReset={() => onSay({ sound: undefined })} />
+          {picture.sound.length === 0 && <p className="text-ink3 text-[12.5px]">only the voice</p>}
+          {picture.sound.map((c, i) => (
+            <p key={i} className="text-[12.5px] leading-[17px] flex gap-2">
+              <span className="text-ink3 w-[60px] shrink-0">{c.kind}</span>
+              <span className="flex-1">
+                {c.what}
+                <span className="text-ink3">
+                  {' '}
+                  at {c.at.toFixed(1)} s, {c.level} dB{c.dip ? `, ${c.dip} dB under speech` : ''}
+                </span>
+              </span>
+              <button
+                className="textpress"
+                aria-label={`Leave out ${c.what}`}
+                onClick={() =>
+                  onSay({ sound: picture.sound.filter((_, k) => k !== i).map((s) => ({ ...s })) })
+                }
+              >
+                Leave out
+              </button>
+            </p>
+          ))}
+          <Word
+            label="credit"
+            value={scene.own.credit ?? ''}
+            placeholder="whose picture, which licence"
+            onSave={(credit) => onSay({ credit: credit || undefined })}
+            block
+          />
+        </>
+      )}
+    </aside>
+  );
+}
+
+function Head({ what, set, onReset }: { what: string; set: boolean; onReset: () => void }) {
+  return (
+    <h3 className="columnhead !px-0 mt-2 border-b border-hair flex justify-between">
+      {what}
+      {set && (
+        <button className="textpress" onClick={onReset}>
+          As computed
+        </button>
+      )}
+    </h3>
+  );
+}
+
+/** Rows of text: shown as they are, edited as a whole. */
+function Lines({
+  label,
+  value,
+  notes,
+  onSave,
+}: {
+  label: string;
+  value: readonly string[];
+  notes: readonly string[];
+  onSave: (rows: string[]) => void;
+}) {
+  const [editing, setEditing] = useState(false);
+  const [text, setText] = useState(value.join('\n'));
+  if (!editing)
+    return (
+      <button
+        className="block w-full text-left cursor-text py-[2px] hover:underline underline-offset-4 decoration-dotted"
+        aria-label={`${label}: ${value.join('; ') || 'none'}. Change`}
+        onClick={() => setEditing(true)}
+      >
+        {value.length ? (
+          value.map((v, i) => (
+            <span key={v} className="block leading-[18px]">
+              {v} {notes[i] && <span className="text-ink3 text-[11.5px]">{notes[i]}</span>}
+            </span>
+          ))
+        ) : (
+          <span className="text-ink3">nothing</span>
+        )}
+      </button>
+    );
+  return (
+    <textarea
+      className="field w-full"
+      rows={Math.max(2, value.length + 1)}
+      aria-label={label}
+      autoFocus
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onKeyDown={(e) => {
+        e.stopPropagation();
+        if (e.key === 'Escape') setEditing(false);
+      }}
+      onBlur={() => {
+        setEditing(false);
+        const rows = text
+          .split('\n')
+          .map((r) => r.trim())
+          .filter(Boolean);
+        if (rows.join('\n') !== value.join('\n')) onSave(rows);
+      }}
+    />
+  );
+}
+
+function Description({
+  picture,
+  own,
+  onSave,
+}: {
+  picture: Picture;
+  own: string | undefined;
+  onSave: (text: string) => void;
+}) {
+  const [editing, setEditing] = useState(false);
+  const { parts } = picture;
+  const [text, setText] = useState(own ?? [parts.shot, parts.subject].filter(Boolean).join('. '));
+  const [copied, setCopied] = useState(false);
+  useEffect(() => {
+    if (!copied) return;
+    const timer = setTimeout(() => setCopied(false), 2000);
+    return () => clearTimeout(timer);
+  }, [copied]);
+  if (editing)
+    return (
+      <textarea
+        className="field w-full font-serif text-[14px]"
+        rows={4}
+        aria-label="Description; looks, place and style are added in full"
+        autoFocus
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Escape') setEditing(false);
+        }}
+        onBlur={() => {
+          setEditing(false);
+          if (text.trim() && text.trim() !== own) onSave(text.trim());
+        }}
+      />
+    );
+  return (
+    <div>
+      <p className="font-serif text-[14px] leading-[19px]" data-testid="description">
+        <Marked text={picture.description} cast={parts.cast} setting={parts.setting} />
+      </p>
+      <button className="textpress" onClick={() => setEditing(true)}>
+        Say it otherwise
+      </button>{' '}
+      <button
+        className="textpress"
+        onClick={() => void navigator.clipboard.writeText(picture.description).then(() => setCopied(true))}
+      >
+        {copied ? 'Copied' : 'Copy'}
+      </button>
+    </div>
+  );
+}
+
+/** Looks dotted and places dashed, the signs of names and places in Sources. */
+function Marked({ text, cast, setting }: { text: string; cast: readonly string[]; setting: string }) {
+  const spans = [
+    ...cast.map((c) => ({ c, sign: 'decoration-dotted' })),
+    ...(setting ? [{ c: setting, sign: 'decoration-dashed' }] : []),
+  ]
+    .map(({ c, sign }) => ({ at: text.indexOf(c), length: c.length, sign }))
+    .filter((s) => s.at >= 0)
+    .sort((a, b) => a.at - b.at);
+  const out = [];
+  let at = 0;
+  for (const s of spans) {
+    if (s.at < at) continue;
+    out.push(
+      text.slice(at, s.at),
+      <span key={s.at} className={`underline underline-offset-[3px] ${s.sign}`}>
+        {text.slice(s.at, s.at + s.length)}
+      </span>,
+    );
+    at = s.at + s.length;
+  }
+  return (
+    <>
+      {out}
+      {text.slice(at)}
+    </>
+  );
+}
+
+function Word({
+  label,
+  value,
+  placeholder,
+  onSave,
+  block = false,
+}: {
+  label: string;
+  value: string;
+  placeholder?: string;
+  onSave: (v: string) => void;
+  block?: boolean;
+}) {
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  const input = (
+    <input
+      className="field w-full"
+      aria-label={label}
+      value={text}
+      placeholder={placeholder}
+      maxLength={200}
+      onChange={(e) => setText(e.target.value)}
+      onKeyDown={(e) => e.stopPropagation()}
+      onBlur={() => text !== value && onSave(text.trim())}
+    />
+  );
+  if (block)
+    return (
+      <label className="grid grid-cols-[64px_1fr] items-baseline text-[12.5px] mt-2">
+        <span className="text-ink3">{label}</span>
+        {input}
+      </label>
+    );
+  return (
+    <>
+      <dt className="text-ink3">{label}</dt>
+      <dd>{input}</dd>
+    </>
+  );
+}
