@@ -585,6 +585,28 @@ const sign: Draw = (x, y, h) => [
   line(path('M', x, y - h * 0.8, 'v', h * 0.18)),
 ];
 
+const waves: Draw = (x, y, h) =>
+  [0.1, 0.3, 0.5, 0.7].map((k, i) =>
+    line(
+      path(
+        'M',
+        x - h * (1.2 - i * 0.2),
+        y - h * k,
+        'q',
+        h * 0.3,
+        -h * 0.12,
+        h * 0.6,
+        0,
+        't',
+        h * 0.6,
+        0,
+        't',
+        h * 0.6,
+        0,
+      ),
+    ),
+  );
+
 /** What is drawn for a noun; the first pattern that fits. */
 const DRAWN: readonly [RegExp, Draw][] = [
   [/\b(?:boat lift|lift|elevator)s?\b/, lift], [/\btroughs?\b/, trough], [/\b(?:boats?|barges?|ships?|hull|ferry)\b/, boat],
@@ -598,7 +620,7 @@ const DRAWN: readonly [RegExp, Draw][] = [
   [/\b(?:shop|shelf|shelves|store|counter|books|files)\b/, shelf], [/\b(?:table|desk|bench|workbench)s?\b/, table], [/\b(?:window|sash|sill|glass|pane)s?\b/, pane], [/\b(?:door|drawer|case|box|cupboard)s?\b/, door],
   [/\b(?:lamp|lantern|lights?|signal|candle)s?\b/, lamp], [/\b(?:tree|forest|wood|seedling|branch)s?\b/, tree], [/\b(?:hill|mountain|field|valley|coast|cliff|island|moor|harbour|park)s?\b/, hill],
   [/\b(?:chart|graph|figures|curve|line)s?\b/, chart], [/\b(?:hand|hands|fist|finger|thumb|handshake)\b/, hand], [/\b(?:bed|ward)s?\b/, bed], [/\b(?:fish|eels?)\b/, fish], [/\b(?:dog|cat|horse|sheep|cow|animal)s?\b/, animal],
-  [/\b(?:wrench|scraper|knife|hammer|screw|bolt|nail|wedge|tool|tools|blade|brush|pencil|pen)s?\b/, tool], [/\bbells?\b/, bell], [/\b(?:coins?|money|banknotes|till)\b/, coins], [/\b(?:sign|warning|danger)s?\b/, sign],
+  [/\b(?:wrench|scraper|knife|hammer|screw|bolt|nail|wedge|tool|tools|blade|brush|pencil|pen)s?\b/, tool], [/\bbells?\b/, bell], [/\b(?:coins?|money|banknotes|till)\b/, coins], [/\b(?:sign|warning|danger)s?\b/, sign], [/\blocks?\b/, gate], [/\b(?:water|river|canal|sea|lake|stream|channel|rain)s?\b/, waves],
   [/\b(?:man|woman|person|engineer|keeper|worker|shopkeeper|nurse|contractor|customer|researcher|figure|inspector|child|boy|girl|driver|owner|patient)s?\b/, person],
 ]; // prettier-ignore
 const WATER = /\b(?:water|river|canal|lock|sea|harbour|dock|boats?|barge|ship|weir|trough|lake)\b/;

@@ -17,6 +17,7 @@ const Begin = lazy(() => import('./begin/Begin.tsx').then((m) => ({ default: m.B
 const FinishedDraft = lazy(() =>
   import('./begin/FinishedDraft.tsx').then((m) => ({ default: m.FinishedDraft })),
 );
+const VoicePlace = lazy(() => import('./voice/VoicePlace.tsx').then((m) => ({ default: m.VoicePlace })));
 const ChannelPage = lazy(() => import('./library/ChannelPage.tsx').then((m) => ({ default: m.ChannelPage })));
 const SourcePage = lazy(() => import('./sources/SourcePage.tsx').then((m) => ({ default: m.SourcePage })));
 
@@ -33,6 +34,7 @@ createRoot(document.getElementById('root')!).render(
               <Route path="/begin" element={<Begin />} />
               <Route path="/draft" element={<FinishedDraft />} />
               <Route path="/channel/:id" element={<ChannelPage />} />
+              <Route path="/script/:id/voice" element={<VoicePlace />} />
               <Route path="/script/:id/*" element={<ScriptDesk />} />
               <Route path="/source/:id" element={<SourcePage />} />
               <Route path="*" element={<Missing />} />

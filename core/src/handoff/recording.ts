@@ -7,7 +7,7 @@ import { compareWords } from '../script/compare.ts';
 import { clockLines, type PlainSection } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 import type { Silence } from '../timing/silences.ts';
-import { isSaid } from './writer.ts';
+import { isSaid } from './said.ts';
 
 export interface LaidLine {
   line: string;

@@ -24,5 +24,4 @@ export interface Writer {
 export class CannotWrite extends Error {
   override name = 'CannotWrite';
 }
-/** Whether a line is heard. */
-export const isSaid = (line: { text: string }): boolean => /[\p{L}\p{N}]/u.test(line.text);
+export * from './said.ts';

@@ -21,6 +21,8 @@ const TOGETHER_SAME = 1.6;
 const ROUNDS = 2;
 /** A planned rest as long as this is a scene of its own, without words. */
 export const SILENT_REST_MS = 1500;
+/** No computed picture is shorter than this share of the wanted length. */
+const LEAST_SHARE = 0.45;
 /** The shortest stretch either side of a computed cut inside a line, in words. */
 const LEAST_WORDS = 3;
 
@@ -115,6 +117,7 @@ function splitTokens(tokens: readonly TimedToken[], wanted: number, why: Stretch
     // A phrase is a poor place: only where a picture would otherwise stay twice as long as it should.
     if (place.why === 'phrase' && total <= wanted * 2) continue;
     const left = lengthOf(tokens.slice(0, place.at));
+    if (Math.min(left, total - left) < wanted * LEAST_SHARE) continue;
     const score = place.good - Math.abs(left - aim * Math.max(1, Math.round(left / aim))) / aim;
     if (score > best.score) best = { place, score };
   }

@@ -25,7 +25,6 @@ const BY_MOOD: Readonly<Record<Mood, number>> = {
   grave: 1.15,
   light: 0.9,
 };
-export const SHORTEST_SCENE_MS = 400;
 
 /** A handle of the writer's own curve: at a share of the script's planned time, so many seconds a picture. */
 export const paceHandleSchema = z.object({

@@ -124,7 +124,14 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     input.sources.flatMap((s) => s.facts.map((f) => [`${s.letter} ${f.id}`, f] as const)),
   );
   const known = namesOf(input.sources);
-  const compounds = compoundsOf([...tagged.values()], tools.tagger(input.title));
+  const compounds = compoundsOf(
+    [...tagged.values()],
+    tools.tagger(input.title),
+    input.sources.flatMap((s) => s.facts.map((f) => f.text)),
+    words,
+  );
+  /** Sizes in which a thing has been shown. */
+  const shownIn = new Map<string, Set<ShotSize>>();
   const sectionOf = new Map(sections.map((s) => [s.id, s]));
   const homes = homesOf(input, facts);
   const sizes: ShotSize[] = [];
@@ -155,12 +162,13 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const named = cast.find((c) => c.kind === 'place' && names(c, bare));
     if (named) place = named;
     // A line that names nothing to see is about what the section showed last.
-    const search =
+    const all =
       leaning(text, scene) ||
       scene.silent ||
       !found.search.some((w) => w.why === 'thing' || w.why === 'action')
         ? withAbout(found.search, about, home, input, words, tools)
         : found.search;
+    const search = freshFirst(all, shownIn);
     const things = found.search.filter((w) => w.why === 'thing');
     if (things.length && !leaning(text, scene)) about = things;
     if (opens) year = null;
@@ -171,12 +179,14 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
         ?.iso.match(/^\d{4}/)?.[0] ?? year;
     const hour = used.flatMap((f) => f.times)[0]?.iso ?? null;
     const light = lightOf(text, mood, hour);
-    const main = search.find((w) => w.why !== 'name') ?? search[0];
+    const main = mainOf(search);
     const sense = main ? (meant(words.noun(main.key), besideOf(beside))?.sense ?? null) : null;
+    const people = shown.length > 0 || sense?.file === '18';
     const size =
       scene.own.size ??
-      varied(sizeOf(main?.key ?? '', sense, home.role, shown.length > 0 || sense?.file === '18'), sizes);
+      varied(sizeOf(main?.key ?? '', sense, home.role, people), sizes, seenIn(shownIn, main?.key));
     sizes.push(size);
+    if (main) seenIn(shownIn, main.key).add(size);
     const angle = scene.own.angle ?? angleOf(main?.key ?? '', mood, home.role, size);
     const lit = scene.own.light ?? [light.weather, light.light].filter(Boolean).join(', ');
     const ms = scene.endMs - scene.startMs;
@@ -235,6 +245,21 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       set: Object.keys(own),
     };
   });
+}
+
+const mainOf = (search: readonly SearchWord[]) => search.find((w) => w.why !== 'name') ?? search[0];
+const seenIn = (shown: Map<string, Set<ShotSize>>, key = ''): Set<ShotSize> =>
+  shown.get(key) ?? shown.set(key, new Set()).get(key)!;
+
+/** Things that have not been shown yet come first: a film of one boat is as dull as a talk about one. */
+function freshFirst(search: readonly SearchWord[], shown: ReadonlyMap<string, Set<ShotSize>>): SearchWord[] {
+  const things = search.filter((w) => w.why === 'thing');
+  if (things.length < 2 || !shown.get(things[0].key)?.size) return [...search];
+  const fresh = things.find((w) => !shown.get(w.key)?.size);
+  if (!fresh) return [...search];
+  const ordered = [fresh, ...things.filter((w) => w !== fresh)];
+  let k = 0;
+  return search.map((w) => (w.why === 'thing' ? ordered[k++] : w));
 }
 
 /** A writer's own description still gets the looks, setting and style in full. */
@@ -332,7 +357,10 @@ function withAbout(
       ...(kept.length ? [] : found.filter((w) => w.why === 'stands for')),
     ].slice(0, 5);
   if (found.some((w) => w.why === 'stands for')) return [...found];
-  for (const text of [home.lines.map((l) => l.text).join(' '), input.title]) {
+  const next = input.sections[input.sections.indexOf(home) + 1];
+  const places = [home, next].flatMap((x) => (x ? [x.lines.map((l) => l.text).join(' ')] : []));
+  // Capitals of a title would be taken for names.
+  for (const text of [...places, input.title.toLowerCase()]) {
     const more = searchWords(text, tools.tagger(text), words, {
       beside: text,
       names: [],

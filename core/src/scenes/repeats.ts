@@ -34,7 +34,7 @@ export function withRepeats(pictures: readonly Picture[], kin: Kin): Picture[] {
       repeat: {
         of: same.p.scene,
         what: p.search.find((w) => w.key === key)?.text ?? key,
-        instead: other?.text ?? `${key}, ${p.size === 'close-up' ? 'in its surroundings' : 'from nearer'}`,
+        instead: other?.text ?? `${key}, ${p.angle === 'overhead' ? 'from the side' : 'from above'}`,
       },
     };
   });

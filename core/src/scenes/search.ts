@@ -54,11 +54,13 @@ export interface SearchContext {
   /** What a bare noun is short for in this film: "lift" for "boat lift". */
   compounds: ReadonlyMap<string, string>;
 }
-const LEAST_USES = 3;
+const LEAST_USES = 2;
 /** Two nouns that sources name one thing by, with their last noun alone elsewhere: "the lift" is the boat lift. */
 export function compoundsOf(
   texts: readonly (readonly TaggedToken[])[],
   title: readonly TaggedToken[],
+  sources: readonly string[],
+  words: Words,
 ): Map<string, string> {
   const counts = new Map<string, Map<string, number>>();
   const count = (tokens: readonly TaggedToken[], by: number) => {
@@ -77,8 +79,17 @@ export function compoundsOf(
       own.set(name, (own.get(name) ?? 0) + by);
     }
   };
-  for (const t of texts) count(t, 1);
-  count(title, LEAST_USES);
+  for (const t of texts) count(withNouns(t, words), 1);
+  count(withNouns(title, words), LEAST_USES);
+  // Sources are not tagged again: an article, at most a name, and two words that are nouns before all else.
+  for (const text of sources)
+    for (const [, a, b] of text.matchAll(
+      /\b(?:[Tt]he|[Aa]n?|[Tt]his)\s(?:\p{Lu}\p{Ll}+\s)?(\p{Ll}{3,})\s(\p{Ll}{3,})\b/gu,
+    )) {
+      if (!words.thing(a) || !words.noun(b).length) continue;
+      const own = counts.get(b) ?? counts.set(b, new Map()).get(b)!;
+      own.set(`${a} ${b}`, (own.get(`${a} ${b}`) ?? 0) + 1);
+    }
   const out = new Map<string, string>();
   for (const [head, names] of counts) {
     const [[name, n], second] = [...names].sort((x, y) => y[1] - x[1]);
@@ -145,7 +156,7 @@ export function searchWords(
       if (m.rival && !compound) {
         const help = helper(tokens, i, words);
         traps.push({ words: t.text, would: `also ${m.rival.wider || 'something else'}`, why: 'two things' });
-        query = help ? `${base} ${help}` : `${base} ${m.sense.wider}`;
+        if (help) query = `${base} ${help}`;
       }
       things.push({ text: query, why: 'thing', of: t.text, key: t.lemma });
     } else {
@@ -205,13 +216,19 @@ function dictionaryBefore(tokens: readonly TaggedToken[], i: number, words: Word
   return words.noun(`${word(before)} ${tokens[i].lemma}`).length ? word(before) : '';
 }
 
-/** A thing nearby that tells a word of two meanings apart. */
+/** Files of places and natural things: where something is tells best what it is. */
+const PLACES = new Set(['15', '17']);
+/** A place nearby that tells a word of two meanings apart. */
 function helper(tokens: readonly TaggedToken[], i: number, words: Words): string {
   const near = [...tokens]
     .map((t, k) => ({ t, k }))
     .filter(
       ({ t, k }) =>
-        k !== i && t.pos === 'NOUN' && !EMPTY.test(t.lemma) && (words.share(t.lemma) ?? 0) >= SEEN,
+        k !== i &&
+        t.pos === 'NOUN' &&
+        !EMPTY.test(t.lemma) &&
+        PLACES.has(words.file(t.lemma)) &&
+        (words.share(t.lemma) ?? 0) >= SEEN,
     )
     .sort((a, b) => Math.abs(a.k - i) - Math.abs(b.k - i))[0];
   return near?.t.lemma ?? '';

@@ -68,16 +68,13 @@ export function sizeOf(key: string, sense: Sense | null, role: SectionRole, peop
     return 'wide';
   return 'medium';
 }
-const NEARER: Readonly<Record<ShotSize, ShotSize>> = {
-  'extreme wide': 'wide',
-  wide: 'medium',
-  medium: 'close-up',
-  'close-up': 'medium',
-  'extreme close-up': 'close-up',
-};
-/** Another size than the one before, where three in a row would be alike. */
-export const varied = (size: ShotSize, before: readonly ShotSize[]): ShotSize =>
-  before.length > 1 && before.at(-1) === size && before.at(-2) === size ? NEARER[size] : size;
+const SIZES: readonly ShotSize[] = ['medium', 'close-up', 'wide', 'extreme close-up', 'extreme wide'];
+/** The size that fits, or another where this thing has been shown so already, or three in a row would be alike. */
+export function varied(size: ShotSize, before: readonly ShotSize[], shown: ReadonlySet<ShotSize>): ShotSize {
+  const third = before.at(-1) === size && before.at(-2) === size;
+  if (!third && !shown.has(size)) return size;
+  return SIZES.find((s) => s !== size && s !== before.at(-1) && !shown.has(s)) ?? size;
+}
 
 export function angleOf(key: string, mood: Mood, role: SectionRole, size: ShotSize): ShotAngle {
   const last = key.split(' ').at(-1) ?? '';

@@ -37,6 +37,17 @@ import { SCENE_COLUMNS } from '../../src/handoff/writers/sceneRows.ts';
 import { input, kitOf, line, section, toldKit, tools } from './kit.ts';
 
 const NASTY = 'A “quote” & a <tag>, a --> arrow; 5 * 3 = 15, =SUM(A1) \u0007 [link](x) ]]> {b} \\ end.';
+interface OtioTrack {
+  children: {
+    OTIO_SCHEMA: string;
+    metadata: { ursprung: { description: string } };
+    source_range: { duration: { value: number; rate: number } };
+  }[];
+}
+interface Otio {
+  OTIO_SCHEMA: string;
+  tracks: { children: OtioTrack[]; markers: { name: string }[] };
+}
 const words = (text: string) => text.replace(/\s+/g, ' ').trim();
 
 /** Runs a program of Debian's on files; its complaints are the failure. */
@@ -213,11 +224,11 @@ describe('writers', () => {
   it('OTIO: schema names, rates and gapless tracks of the serialized format (from memory), at every rate', async () => {
     for (const rate of FRAME_RATES) {
       const from = makeKit({ ...kit.input, rate }, tools);
-      const otio = JSON.parse(await text('otio', from)) as any; // eslint-disable-line @typescript-eslint/no-explicit-any
+      const otio = JSON.parse(await text('otio', from)) as Otio;
       expect(otio.OTIO_SCHEMA).to.equal('Timeline.1');
       const [pictures, captions, narration] = otio.tracks.children;
-      const frames = (t: any) =>
-        t.children.reduce((n: number, c: any) => n + c.source_range.duration.value, 0); // eslint-disable-line @typescript-eslint/no-explicit-any
+      const frames = (t: OtioTrack) =>
+        t.children.reduce((n: number, c) => n + c.source_range.duration.value, 0);
       const whole = Math.round((from.totalMs * RATES[rate].num) / (RATES[rate].den * 1000));
       expect([frames(pictures), frames(narration)]).to.deep.equal([whole, whole]);
       expect(frames(captions)).to.be.at.most(whole + 7 * RATES[rate].base);

@@ -77,6 +77,7 @@ export function ContactSheet({
                   ratio={ratio}
                   picture={pictures.get(s.scene.id)}
                   section={before?.section === s.scene.section ? null : (titles.get(s.scene.section) ?? null)}
+                  room={roomFor(row, i)}
                   long={s.scene.endMs - s.scene.startMs > longMs}
                   chosen={s.scene.id === chosen}
                   repeatOf={repeatNumber(pictures.get(s.scene.id), numberOf)}
@@ -97,7 +98,15 @@ const rowHeight = (ratio: Ratio) => SCALE[ratio].height + 82;
 const repeatNumber = (picture: Picture | undefined, numberOf: (id: string) => number) =>
   picture?.repeat ? numberOf(picture.repeat.of) : null;
 
+/** How far a section's title may run: to where the next one's begins. */
+function roomFor(row: Row, at: number): number {
+  const own = row.scenes[at];
+  const next = row.scenes.slice(at + 1).find((s) => s.scene.section !== own.scene.section);
+  return next ? next.left - own.left - 8 : 300;
+}
+
 interface CellProps {
+  room: number;
   scene: Scene;
   number: number;
   left: number;
@@ -122,6 +131,7 @@ const Cell = memo(function Cell({
   px,
   picture,
   section,
+  room,
   long,
   chosen,
   repeatOf,
@@ -145,8 +155,12 @@ const Cell = memo(function Cell({
   return (
     <div className="absolute top-0" style={{ left, width }}>
       {section && (
-        <div className="absolute -top-0 whitespace-nowrap flex items-center gap-1 text-[12.5px] max-w-[300px]">
-          <Glyph role={section.role} /> <span className="text-ink2">{section.role}</span>
+        <div
+          className="absolute top-0 whitespace-nowrap flex items-center gap-1 text-[12.5px] overflow-hidden"
+          style={{ maxWidth: room }}
+          title={section.title}
+        >
+          <Glyph role={section.role} /> {room > 130 && <span className="text-ink2">{section.role}</span>}
           <strong className="truncate">{section.title}</strong>
         </div>
       )}
@@ -180,7 +194,7 @@ const Cell = memo(function Cell({
         onClick={() => onChoose(scene.id)}
         onFocus={() => onChoose(scene.id)}
       >
-        <div className="flex gap-1 items-baseline h-4 whitespace-nowrap">
+        <div className="flex gap-2 items-baseline h-4 whitespace-nowrap">
           <strong className="clock text-ink">{number}</strong>
           <span className={`clock ${long ? 'text-copper' : ''}`}>{seconds.toFixed(1)}</span>
           {scene.held && <span className="text-[11px] text-ink3">held</span>}

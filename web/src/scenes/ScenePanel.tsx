@@ -374,7 +374,8 @@ function Description({
       </p>
       <button className="textpress" onClick={() => setEditing(true)}>
         Say it otherwise
-      </button>{' '}
+      </button>
+      <span className="inline-block w-4" />
       <button
         className="textpress"
         onClick={() => void navigator.clipboard.writeText(picture.description).then(() => setCopied(true))}

@@ -5,7 +5,7 @@ import { NavLink, Navigate, Route, Routes, useLocation, useNavigate, useParams }
 import { resized } from '@ursprung/core/desk';
 import { overMs } from '@ursprung/core/script';
 import { api, type ScriptView } from '../api.ts';
-import { Handoff } from '../handoff/Handoff.tsx';
+import { HandoffPlace } from '../handoff/HandoffPlace.tsx';
 import { CommissionPlace } from '../commission/CommissionPlace.tsx';
 import { PagePlace } from '../page/PagePlace.tsx';
 import { ScenesPlace } from '../scenes/ScenesPlace.tsx';
@@ -77,7 +77,6 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   const navigate = useNavigate();
   const location = useLocation();
   const client = useQueryClient();
-  const [handing, setHanding] = useState(false);
   const [lengthening, setLengthening] = useState(false);
   const [notes, setNotes] = useState<readonly string[]>(
     (location.state as { notes?: string[] } | null)?.notes ?? [],
@@ -105,13 +104,15 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   }, [session, navigate, base]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || !e.shiftKey || e.altKey || e.code !== 'Quote') return;
+      if (!(e.ctrlKey || e.metaKey) || !e.shiftKey || e.altKey) return;
+      if (e.code === 'Quote') commission();
+      else if (e.code === 'Semicolon') navigate(`${base}/handoff`);
+      else return;
       e.preventDefault();
-      commission();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [commission]);
+  }, [commission, navigate, base]);
 
   const actions = useMemo(
     () => [
@@ -126,7 +127,13 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
         keys: "Ctrl Shift '",
         run: commission,
       },
-      { id: 'handoff', name: 'Handoff: download files', run: () => setHanding(true) },
+      {
+        id: 'handoff',
+        name: 'Handoff: files for the next people',
+        keys: 'Ctrl Shift ;',
+        run: () => navigate(`${base}/handoff`),
+      },
+      { id: 'speak', name: 'The page to speak from', run: () => navigate(`${base}/voice`) },
       { id: 'length', name: 'Change length and pace', run: () => setLengthening(true) },
       { id: 'undo', name: 'Undo', keys: 'Ctrl Z', run: () => void session.undo() },
       { id: 'redo', name: 'Redo', keys: 'Ctrl Y', run: () => void session.redo() },
@@ -180,9 +187,14 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
           >
             {SAVED[save]}
           </span>
-          <button className="press" onClick={() => setHanding(true)}>
+          <NavLink
+            className={({ isActive }) =>
+              `press ${isActive ? 'outline outline-2 outline-offset-2 outline-ink' : ''}`
+            }
+            to={`${base}/handoff`}
+          >
             Handoff
-          </button>
+          </NavLink>
         </header>
         <Strip session={session} onGo={goToSection} />
         {(message || notes.length > 0) && (
@@ -204,12 +216,12 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
             <Route path="page" element={<PagePlace session={session} />} />
             <Route path="commission" element={<CommissionPlace session={session} />} />
             <Route path="scenes" element={<ScenesPlace session={session} />} />
+            <Route path="handoff" element={<HandoffPlace session={session} />} />
             <Route path="read" element={<ReadThrough session={session} />} />
             <Route path="*" element={<Navigate to={`${base}/page`} replace />} />
           </Routes>
         </div>
       </div>
-      <Handoff open={handing} onClose={() => setHanding(false)} session={session} />
       <LengthDialog
         open={lengthening}
         onClose={() => setLengthening(false)}

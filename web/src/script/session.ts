@@ -23,7 +23,15 @@ import { idKeeper, manuscriptKeys } from '../page/commands.ts';
 import type { Match } from '../page/find.ts';
 import { history, keepHistory, redo, storedHistory, undo, type StoredHistory } from '../page/history.ts';
 import { Reviewing } from './reviewing.ts';
-import type { FromWorker, LineTime, LineTrace, SceneView, ToWorker, WorkerLine } from '../text/messages.ts';
+import type {
+  FromWorker,
+  LaidRecording,
+  LineTime,
+  LineTrace,
+  SceneView,
+  ToWorker,
+  WorkerLine,
+} from '../text/messages.ts';
 
 export type SaveState = 'saved' | 'saving' | 'kept-here' | 'refused';
 
@@ -283,6 +291,16 @@ export class ScriptSession {
   }
   private asks = 0;
 
+  private laying = new Map<number, { done: (r: LaidRecording) => void; failed: (e: Error) => void }>();
+  /** Lays a recording against the script, in the worker. Rejects with words for the person. */
+  layRecording(files: { wav?: ArrayBuffer; captions?: string }): Promise<LaidRecording> {
+    const turn = ++this.asks;
+    return new Promise((done, failed) => {
+      this.laying.set(turn, { done, failed });
+      this.post({ type: 'lay', turn, sections: traceSections(this.snapshot.sections), ...files });
+    });
+  }
+
   /** Where a search stands; the manuscript marks it. */
   matches: { list: readonly Match[]; current: Match | undefined } = { list: [], current: undefined };
   showMatches(list: readonly Match[], current: Match | undefined): void {
@@ -398,6 +416,12 @@ export class ScriptSession {
       this.set({
         message: `The clock has stopped: ${message.message} Reload to start it again; your words are kept.`,
       });
+    if (message.type === 'laid' || message.type === 'not laid') {
+      const asked = this.laying.get(message.turn);
+      this.laying.delete(message.turn);
+      if (message.type === 'laid') asked?.done(message.recording);
+      else asked?.failed(new Error(message.message));
+    }
     if (message.type === 'times' && message.turn < 0) {
       this.asked.get(message.turn)?.(message.times);
       this.asked.delete(message.turn);

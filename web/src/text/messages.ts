@@ -8,6 +8,7 @@ import type {
 } from '@ursprung/core/commission/desk';
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
+import type { Laid } from '@ursprung/core/handoff/desk';
 import type { PaceWanted, Scene } from '@ursprung/core/scenes/desk';
 import type {
   LineMark,
@@ -72,6 +73,8 @@ export type ToWorker =
       sayings: readonly (readonly [string, string])[];
     }
   | { type: 'time'; turn: number; lines: WorkerLine[] }
+  /** A recording to be laid against the script: its sound, its captions, or both. */
+  | { type: 'lay'; turn: number; sections: WorkerSection[]; wav?: ArrayBuffer; captions?: string }
   | { type: 'trace'; turn: number; sections: WorkerSection[] };
 
 export type FromWorker =
@@ -86,7 +89,16 @@ export type FromWorker =
       loops: Loop[];
       novelty: NoveltyWindow[];
     }
+  | { type: 'laid'; turn: number; recording: LaidRecording }
+  | { type: 'not laid'; turn: number; message: string }
   | { type: 'failed'; message: string };
+
+export interface LaidRecording {
+  laid: Laid;
+  /** Words a minute it was read at. */
+  pace: number;
+  by: 'silence' | 'captions';
+}
 
 /** What is asked of the reviewer, and what it answers. */
 export type ToReviewer =

@@ -5,7 +5,9 @@ import { noveltyOf } from '@ursprung/core/measure';
 import { loopsOf } from '@ursprung/core/desk';
 import { breakScenes, type PaceWanted } from '@ursprung/core/scenes/desk';
 import type { PlainSection } from '@ursprung/core/script';
-import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';
+import { SHIPPED_VOICES, makeClock, silencesIn, wavLevels, type Clock } from '@ursprung/core/timing';
+import { laidByCaptions, laidBySilence, paceOfRecording } from '@ursprung/core/handoff/recording';
+import { readCues } from '@ursprung/core/captions';
 import {
   indexSources,
   isClose,
@@ -15,13 +17,14 @@ import {
   type SourceIndex,
   type SourceStock,
 } from '@ursprung/core/trace';
-import type { FromWorker, LineTrace, ToWorker, WorkerSection } from './messages.ts';
+import type { FromWorker, LaidRecording, LineTrace, ToWorker, WorkerSection } from './messages.ts';
 
 const post = (message: FromWorker) => self.postMessage(message);
 
 let pronouncer: Promise<Pronouncer> | undefined;
 let clock: Clock | undefined;
 let pace: PaceWanted = { frame: '16:9' };
+let pacePerMinute = 150;
 let index: SourceIndex | null = null;
 let stock: SourceStock | null = null;
 
@@ -39,6 +42,7 @@ async function handle(message: ToWorker): Promise<void> {
       sayings: new Map(message.sayings),
     });
     pace = message.scenes;
+    pacePerMinute = message.pace;
     index = message.sources.length ? indexSources(message.sources) : null;
     stock = message.sources.length ? stockOf(message.sources) : null;
     post({ type: 'ready' });
@@ -49,6 +53,13 @@ async function handle(message: ToWorker): Promise<void> {
       times: clock.lines(message.lines).map(({ ms, startMs, words }) => ({ ms, startMs, words })),
       band: clock.voice.calibration.p50,
     });
+  } else if (message.type === 'lay' && clock) {
+    const { turn } = message;
+    try {
+      post({ type: 'laid', turn, recording: await lay(message, clock) });
+    } catch (error) {
+      post({ type: 'not laid', turn, message: (error as Error).message });
+    }
   } else if (message.type === 'trace' && clock) {
     const lines = message.sections.flatMap((s) => s.lines);
     const shared = index
@@ -77,6 +88,27 @@ async function handle(message: ToWorker): Promise<void> {
       ),
     });
   }
+}
+
+/** Nothing of the sound leaves the page. */
+async function lay(
+  { sections, wav, captions }: Extract<ToWorker, { type: 'lay' }>,
+  by: Clock,
+): Promise<LaidRecording> {
+  const plain = sections.map(asSection);
+  const sound = wav ? wavLevels(new Uint8Array(wav)) : null;
+  const cues = captions === undefined ? null : await readCues(captions);
+  if (cues && !cues.length)
+    throw new Error('These captions can’t be read. SubRip (.srt) and WebVTT (.vtt) are.');
+  const ms = sound?.ms ?? cues?.at(-1)?.endMs ?? 0;
+  const laid = cues ? laidByCaptions(plain, by, cues, ms) : laidBySilence(plain, by, silencesIn(sound!), ms);
+  if (!laid)
+    throw new Error(
+      cues
+        ? 'These captions share too few words with the script to be of it.'
+        : 'This recording is too short, or too even, to be of this script.',
+    );
+  return { laid, pace: paceOfRecording(pacePerMinute, laid), by: cues ? 'captions' : 'silence' };
 }
 
 /** The worker needs what is heard, what it rests on, and where the writer set cuts. */

@@ -1,0 +1,407 @@
+/** Handoff: for whom, a page of what they get, the files, and what has changed since they last got them. */
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { FRAME_RATES, RECIPIENTS, type FrameRate, type Recipient } from '@ursprung/core/handoff/desk';
+import { api, type HandoffSettings, type HandoffView, type Sheet } from '../api.ts';
+import type { ScriptSession } from '../script/session.ts';
+import { useSnapshot } from '../script/useSnapshot.ts';
+import { Foot } from '../shell/Foot.tsx';
+import { RIGHT_WORDS, mayRetell } from '../sources/kinds.ts';
+import { clockText } from '../text/clockText.ts';
+import { Preview } from './Preview.tsx';
+
+const FOR: Record<Recipient, { name: string; says: string; first: string }> = {
+  voice: { name: 'Voice', says: 'whoever speaks it, or a synthesizer', first: 'page' },
+  editor: { name: 'Picture editor', says: 'scenes, timelines, captions', first: 'csv' },
+  translator: { name: 'Translator', says: 'words with their seconds', first: 'translation' },
+  uploader: { name: 'Uploader', says: 'title, description, chapters', first: 'upload' },
+  archive: { name: 'Archive', says: 'everything to read back', first: 'markdown' },
+};
+/** What a recipient sees first that is no file: a page of our own. */
+const PAGES: Partial<Record<Recipient, { id: string; name: string; says: string }>> = {
+  voice: {
+    id: 'page',
+    name: 'The page to speak from',
+    says: 'large text, breaths and rests; works on a phone',
+  },
+  editor: { id: 'captions', name: 'Captions on their clock', says: 'what is hurried, and where' },
+  translator: { id: 'translation', name: 'Languages', says: 'translations, and what no longer fits' },
+  uploader: { id: 'upload', name: 'The upload, part by part', says: 'every part can be worded otherwise' },
+};
+
+export function HandoffPlace({ session }: { session: ScriptSession }) {
+  const snapshot = useSnapshot(session, (s) => s);
+  const [query, setQuery] = useSearchParams();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const asked = query.get('for') as Recipient | null;
+  const who: Recipient = asked && RECIPIENTS.includes(asked) ? asked : 'voice';
+  const language = query.get('language');
+  const shown = query.get('show') ?? FOR[who].first;
+  const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
+  const { id } = session.script;
+  // Files are written from what the server has: asked again once everything is saved.
+  const saved = snapshot.save === 'saved';
+  const sheet = useQuery({
+    queryKey: ['sheet', id, language, saved ? snapshot.sections : 'unsaved', snapshot.settings],
+    queryFn: () => api.sheet(id, language),
+    enabled: saved,
+    placeholderData: keepPreviousData,
+    retry: 1,
+    gcTime: 0,
+  });
+  const kits = useQuery({ queryKey: ['handoffs', id], queryFn: () => api.handoffs(id) });
+  const { handing, make } = useKit(id, () => void client.invalidateQueries({ queryKey: ['handoffs', id] }));
+  const go = (change: Record<string, string | null>) =>
+    setQuery((q) => {
+      for (const [k, v] of Object.entries(change))
+        if (v === null) q.delete(k);
+        else q.set(k, v);
+      return q;
+    });
+  const formats = useMemo(
+    () => (sheet.data?.formats ?? []).filter((f) => f.for.includes(who)),
+    [sheet.data, who],
+  );
+  const last = (r: Recipient) => kits.data?.handoffs.find((h) => h.who === r && h.state === 'done');
+  const own: HandoffSettings = {
+    rate: '25',
+    ssmlLimit: 5000,
+    voiceMade: false,
+    picturesMade: false,
+    voiceMinutes: null,
+    upload: {},
+    ...snapshot.settings.handoff,
+  };
+  const change = (c: Partial<HandoffSettings>) => void session.change({ handoff: { ...own, ...c } });
+  const onKey = (e: React.KeyboardEvent) => {
+    if (/^(?:INPUT|TEXTAREA|SELECT)$/.test((e.target as HTMLElement).tagName)) return;
+    if (e.key === 'Escape') navigate(`/script/${id}/page`);
+  };
+
+  return (
+    <div className="flex-1 min-h-0 flex flex-col" onKeyDown={onKey}>
+      <div className="flex-1 min-h-0 flex">
+        <nav className="w-[214px] shrink-0 overflow-auto border-r border-hair pl-6" aria-label="For whom">
+          <p className="columnhead !px-0">for whom</p>
+          {RECIPIENTS.map((r) => (
+            <button
+              key={r}
+              className={`block w-full text-left border-t border-hair py-2 pr-3 cursor-pointer ${r === who ? 'bg-lit border-l-[3px] border-l-edge pl-2 -ml-2' : ''}`}
+              aria-current={r === who}
+              onClick={() => go({ for: r, show: null, language: r === 'translator' ? language : null })}
+            >
+              <strong className="block">{FOR[r].name}</strong>
+              <span className="block text-ink2 text-[12px] leading-4">{FOR[r].says}</span>
+              <span className="block text-ink3 text-[12px] leading-4">{since(last(r), sheet.data)}</span>
+            </button>
+          ))}
+          <Settings own={own} onChange={change} voice={sheet.data?.voice ?? 0} totalMs={snapshot.totalMs} />
+        </nav>
+        <main className="flex-1 min-w-0 overflow-auto bg-lit" aria-label="Preview" tabIndex={0}>
+          {!saved && (
+            <p className="px-6 py-2" role="status">
+              <span className="finding">Not all is saved yet.</span> The files hold what the server has.
+            </p>
+          )}
+          {sheet.isError && <p className="p-10 finding">{sheet.error.message}</p>}
+          {!sheet.data && !sheet.isError && (
+            <p className="p-10 font-serif text-[18px] text-ink2">Working it out…</p>
+          )}
+          {sheet.data && (
+            <Preview
+              sheet={sheet.data}
+              what={shown}
+              language={language}
+              session={session}
+              own={own}
+              onChange={change}
+              onLanguage={(l) => go({ language: l })}
+            />
+          )}
+        </main>
+        <aside className="w-[320px] shrink-0 overflow-auto border-l border-hair px-4 pb-6" aria-label="Files">
+          <p className="columnhead !px-0">
+            {formats.length - formats.filter((f) => without.has(f.id)).length} files for the{' '}
+            {FOR[who].name.toLowerCase()}
+          </p>
+          {PAGES[who] && (
+            <FileRow
+              id={PAGES[who].id}
+              name={PAGES[who].name}
+              says={PAGES[who].says}
+              chosen={shown === PAGES[who].id}
+              onShow={() => go({ show: PAGES[who]!.id })}
+            />
+          )}
+          {formats.map((f) => (
+            <FileRow
+              key={f.id}
+              id={f.id}
+              name={f.name}
+              file={f.file}
+              says={f.says}
+              chosen={shown === f.id}
+              left={without.has(f.id)}
+              address={api.exportAddress(id, f.id, { language })}
+              onShow={() => go({ show: f.id })}
+              onLeave={() =>
+                setWithout((w) =>
+                  w.has(f.id) ? new Set([...w].filter((x) => x !== f.id)) : new Set([...w, f.id]),
+                )
+              }
+            />
+          ))}
+          {sheet.data &&
+            'refused' in sheet.data.upload.chapters &&
+            (who === 'uploader' || who === 'editor') && (
+              <p className="pt-2 text-[12.5px]">
+                <span className="finding">No chapters.</span> {sheet.data.upload.chapters.refused}
+              </p>
+            )}
+          {session.sources
+            .filter((s) => !mayRetell(s.rights))
+            .map((s) => (
+              <p key={s.letter} className="pt-2 text-[12.5px]">
+                <span className="finding">
+                  {s.rights === 'asked' ? 'Asked, not granted yet:' : 'Not asked whether it may be retold:'}
+                </span>{' '}
+                {s.document.title}{' '}
+                <span className="text-ink3">{RIGHT_WORDS.find(([r]) => r === s.rights)![1]}</span>
+              </p>
+            ))}
+          <div className="pt-4 flex items-center gap-3">
+            <button
+              className="press"
+              disabled={!saved || handing?.state === 'waiting' || handing?.state === 'writing'}
+              onClick={() => void make({ who, without: [...without], language })}
+            >
+              Save one zip
+            </button>
+            <span className="text-ink2 text-[12.5px]" role="status">
+              {handing ? stageOf(handing) : 'with a list and checksums; marks it as handed over'}
+            </span>
+          </div>
+          {handing?.state === 'failed' && <p className="finding pt-2">{handing.message}</p>}
+          {handing?.left.map((l) => (
+            <p key={l.format} className="text-[12.5px] pt-1">
+              <span className="finding">Left out: {l.format}.</span> {l.why}
+            </p>
+          ))}
+          <h3 className="columnhead !px-0 mt-4 border-b border-hair">handed over</h3>
+          {(kits.data?.handoffs ?? [])
+            .filter((h) => h.state === 'done')
+            .slice(0, 6)
+            .map((h) => (
+              <p key={h.id} className="flex justify-between text-[12.5px] border-b border-hair py-1">
+                <span>
+                  {h.who ? FOR[h.who].name : 'everybody'}
+                  {h.language ? `, ${h.language}` : ''}, {h.files.length} files
+                </span>
+                <a className="textpress" href={`/api/handoffs/${h.id}/zip`} download>
+                  {new Date(h.at).toLocaleString(undefined, {
+                    day: 'numeric',
+                    month: 'short',
+                    hour: '2-digit',
+                    minute: '2-digit',
+                  })}
+                </a>
+              </p>
+            ))}
+          {kits.data && !kits.data.handoffs.length && (
+            <p className="text-ink3 text-[12.5px] py-1">nothing yet</p>
+          )}
+        </aside>
+      </div>
+      <Foot keys={[['Esc', 'back to the Page']]}>
+        <strong>{FOR[who].name}</strong> {clockText(snapshot.totalMs)}, {snapshot.words} words,{' '}
+        {snapshot.scenes.length} scenes
+      </Foot>
+    </div>
+  );
+}
+
+function since(last: HandoffView | undefined, sheet: Sheet | undefined): string {
+  if (!last) return 'never handed over';
+  const when = new Date(last.at).toLocaleDateString(undefined, { day: 'numeric', month: 'long' });
+  if (!sheet?.changed) return `handed over ${when}`;
+  return sheet.changed.same ? `as handed over ${when}` : `${sheet.changed.says.join(' ')} Since ${when}.`;
+}
+const stageOf = (h: HandoffView) =>
+  h.state === 'done'
+    ? 'made; saved on this machine'
+    : h.state === 'failed'
+      ? 'not made'
+      : h.of
+        ? `${h.stage}, ${h.done} of ${h.of}`
+        : h.stage;
+
+/** Makes a kit as a job and saves it when it is done. */
+function useKit(scriptId: string, onDone: () => void) {
+  const [handing, setHanding] = useState<HandoffView | null>(null);
+  const [events, setEvents] = useState<EventSource | null>(null);
+  useEffect(() => () => events?.close(), [events]);
+  const make = async (input: { who: Recipient | null; without: string[]; language: string | null }) => {
+    try {
+      const row = await api.makeKit(scriptId, input);
+      setHanding(row);
+      const stream = new EventSource(`/api/handoffs/${row.id}/events`);
+      setEvents(stream);
+      stream.onmessage = (e: MessageEvent<string>) => {
+        const next = JSON.parse(e.data) as HandoffView;
+        setHanding(next);
+        if (next.state !== 'done' && next.state !== 'failed') return;
+        stream.close();
+        onDone();
+        if (next.state !== 'done') return;
+        const link = document.createElement('a');
+        link.href = `/api/handoffs/${next.id}/zip`;
+        link.download = '';
+        link.click();
+      };
+    } catch (error) {
+      setHanding({
+        id: '',
+        who: input.who,
+        language: null,
+        state: 'failed',
+        stage: 'not made',
+        done: 0,
+        of: 0,
+        message: (error as Error).message,
+        files: [],
+        left: [],
+        at: '',
+      });
+    }
+  };
+  return { handing, make };
+}
+
+function FileRow({
+  name,
+  file,
+  says,
+  chosen,
+  left = false,
+  address,
+  onShow,
+  onLeave,
+}: {
+  id: string;
+  name: string;
+  file?: string;
+  says: string;
+  chosen: boolean;
+  left?: boolean;
+  address?: string;
+  onShow: () => void;
+  onLeave?: () => void;
+}) {
+  return (
+    <div
+      className={`border-t border-hair py-[6px] flex gap-2 items-start ${chosen ? 'bg-lit -mx-4 px-4 border-t-edge border-b' : ''}`}
+    >
+      {onLeave ? (
+        <button
+          className={`mt-[5px] w-[10px] h-[10px] rounded-full border shrink-0 cursor-pointer ${left ? 'border-mark' : 'bg-ink border-ink'}`}
+          aria-pressed={!left}
+          aria-label={`${name} goes into the zip`}
+          onClick={onLeave}
+        />
+      ) : (
+        <span className="w-[10px] shrink-0" />
+      )}
+      <button className="flex-1 min-w-0 text-left cursor-pointer" aria-pressed={chosen} onClick={onShow}>
+        <span className={`block truncate font-semibold ${left ? 'line-through text-ink3' : ''}`} title={file}>
+          {name}
+        </span>
+        <span className="block text-ink2 text-[12px] leading-[15px]">{says}</span>
+      </button>
+      {address && (
+        <a className="textpress" href={address} download aria-label={`Download ${name}`}>
+          Save
+        </a>
+      )}
+    </div>
+  );
+}
+
+function Settings({
+  own,
+  onChange,
+  voice,
+  totalMs,
+}: {
+  own: HandoffSettings;
+  onChange: (c: Partial<HandoffSettings>) => void;
+  voice: number;
+  totalMs: number;
+}) {
+  const left = own.voiceMinutes === null ? null : own.voiceMinutes - voice;
+  return (
+    <div className="border-t border-hair pr-3 text-[12.5px]">
+      <p className="columnhead !px-0">pictures a second</p>
+      <div role="radiogroup" aria-label="Frames a second" className="flex gap-3">
+        {FRAME_RATES.map((r: FrameRate) => (
+          <button
+            key={r}
+            role="radio"
+            aria-checked={r === own.rate}
+            className={`clock cursor-pointer text-[13px] ${r === own.rate ? 'font-bold border-b-2 border-ink text-ink' : 'text-ink2'}`}
+            onClick={() => onChange({ rate: r })}
+          >
+            {r}
+          </button>
+        ))}
+      </div>
+      <p className="columnhead !px-0 mt-2">for the synthesizer</p>
+      <label className="flex justify-between items-baseline">
+        characters a file
+        <input
+          className="field w-[76px]"
+          type="number"
+          min="500"
+          max="1000000"
+          step="500"
+          key={own.ssmlLimit}
+          defaultValue={own.ssmlLimit}
+          onBlur={(e) =>
+            onChange({ ssmlLimit: Math.max(500, Math.min(1e6, Math.round(Number(e.target.value)) || 5000)) })
+          }
+        />
+      </label>
+      <label className="flex justify-between items-baseline">
+        minutes a month
+        <input
+          className="field w-[76px]"
+          type="number"
+          min="0"
+          step="1"
+          key={own.voiceMinutes ?? ''}
+          defaultValue={own.voiceMinutes ?? ''}
+          onBlur={(e) =>
+            onChange({ voiceMinutes: e.target.value === '' ? null : Math.max(0, Number(e.target.value)) })
+          }
+        />
+      </label>
+      <p className={left !== null && left < totalMs / 60_000 ? 'finding' : 'text-ink3'}>
+        {(totalMs / 60_000).toFixed(1)} min here
+        {left === null ? '' : `, ${Math.max(0, left).toFixed(1)} left this month`}
+      </p>
+      <p className="columnhead !px-0 mt-2">made by a computer</p>
+      {(
+        [
+          ['voiceMade', 'the voice'],
+          ['picturesMade', 'pictures'],
+        ] as const
+      ).map(([k, name]) => (
+        <label key={k} className="flex gap-2 items-center">
+          <input type="checkbox" checked={own[k]} onChange={(e) => onChange({ [k]: e.target.checked })} />{' '}
+          {name}
+        </label>
+      ))}
+    </div>
+  );
+}

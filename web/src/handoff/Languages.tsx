@@ -1,0 +1,113 @@
+/** Translations: out as XLIFF with each line's seconds, in again, timed in their own language. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api } from '../api.ts';
+import { clockText } from '../text/clockText.ts';
+import type { PreviewProps } from './Preview.tsx';
+
+export function Languages({ sheet, language, session, onLanguage }: PreviewProps) {
+  const { id } = session.script;
+  const client = useQueryClient();
+  const list = useQuery({ queryKey: ['translations', id], queryFn: () => api.translations(id) });
+  const done = (to: string | null) => {
+    void client.invalidateQueries({ queryKey: ['translations', id] });
+    void client.invalidateQueries({ queryKey: ['sheet', id] });
+    onLanguage(to);
+  };
+  const take = useMutation({
+    mutationFn: async (file: File) => api.takeXliff(id, await file.text()),
+    onSuccess: (t) => done(t.language),
+  });
+  const machine = useMutation({
+    mutationFn: () => api.translate(id, 'es'),
+    onSuccess: (t) => done(t.language),
+  });
+  const remove = useMutation({
+    mutationFn: (l: string) => api.removeTranslation(id, l),
+    onSuccess: () => done(null),
+  });
+  const error = take.error ?? machine.error ?? remove.error;
+  const over = new Map(sheet.tooLong.map((t) => [t.line, t]));
+  const lines = sheet.blocks.flatMap((b) => b.lines).filter((l) => l.silentMs === null);
+  return (
+    <>
+      <div className="py-3 flex flex-wrap gap-4 items-center">
+        <a className="textpress" href={api.exportAddress(id, 'xliff', { language })} download>
+          Save XLIFF{language ? ` (${language})` : ' to translate'}
+        </a>
+        <label className="textpress cursor-pointer">
+          Take in a translated XLIFF
+          <input
+            type="file"
+            accept=".xlf,.xliff,application/xliff+xml"
+            className="sr-only"
+            onChange={(e) => e.target.files?.[0] && take.mutate(e.target.files[0])}
+          />
+        </label>
+        <button className="textpress" disabled={machine.isPending} onClick={() => machine.mutate()}>
+          {machine.isPending ? 'Translating…' : 'A first Spanish draft by the stand-in'}
+        </button>
+      </div>
+      {error && (
+        <p className="finding" role="alert">
+          {error.message}
+        </p>
+      )}
+      {take.data && (
+        <p className="text-ink2" role="status">
+          {take.data.lines} lines taken in{take.data.missing ? `, ${take.data.missing} not translated` : ''}
+          {take.data.unknown ? `, ${take.data.unknown} of another script left out` : ''}.
+        </p>
+      )}
+      <ul>
+        {(list.data?.translations ?? []).map((t) => (
+          <li
+            key={t.language}
+            className={`flex gap-3 border-t border-hair py-1 items-baseline ${t.language === language ? 'font-semibold' : ''}`}
+          >
+            <button
+              className="cursor-pointer underline underline-offset-4"
+              aria-pressed={t.language === language}
+              onClick={() => onLanguage(t.language === language ? null : t.language)}
+            >
+              {t.name}
+            </button>
+            <span className="text-ink2 flex-1">
+              {t.lines} lines{t.origin === 'machine' ? ', by a machine: to be gone over by a person' : ''}
+            </span>
+            <button className="textpress" onClick={() => remove.mutate(t.language)}>
+              Remove
+            </button>
+          </li>
+        ))}
+      </ul>
+      {list.data && !list.data.translations.length && <p className="text-ink3">No translation yet.</p>}
+      {language && (
+        <section className="pt-3" aria-label={`The script in ${language}`}>
+          <p className="text-ink2 pb-1">
+            {clockText(sheet.totalMs)} in its own language.{' '}
+            {over.size ? (
+              <span className="finding">{over.size} lines will not fit.</span>
+            ) : (
+              'Every line fits its place.'
+            )}
+          </p>
+          {lines.map((l) => (
+            <p
+              key={l.id}
+              dir="auto"
+              className="font-serif text-[15px] leading-[21px] border-b border-hair py-1"
+            >
+              {l.parts.map((p) => (p.type === 'breath' ? '' : p.text)).join('')}
+              {over.has(l.id) && (
+                <span className="finding font-sans text-[12.5px] block">
+                  {(over.get(l.id)!.overMs / 1000).toFixed(1)} s too long: it may take{' '}
+                  {(over.get(l.id)!.mayMs / 1000).toFixed(1)} s.
+                </span>
+              )}
+            </p>
+          ))}
+        </section>
+      )}
+    </>
+  );
+}
