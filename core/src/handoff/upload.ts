@@ -203,7 +203,8 @@ function keyWords({ sections, sources, title, film }: UploadInput): string[] {
         if (text.includes(n.text) && (n.type !== 'person' || n.text.includes(' ')))
           add(n.text, 0.6 + f.strength);
   for (const p of film.pictures)
-    for (const w of p.search) if (w.why === 'thing') add(w.text, w.text.includes(' ') ? 1 : 0.6);
+    for (const w of p.search)
+      if (w.why === 'thing') add(w.shows ?? w.text, (w.shows ?? w.text).includes(' ') ? 1 : 0.6);
   const inTitle = new Set(stems(title));
   const ranked = [...scores]
     .map(([word, score]) => ({ word, score: score * (stems(word).some((s) => inTitle.has(s)) ? 2 : 1) }))

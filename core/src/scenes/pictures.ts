@@ -307,7 +307,8 @@ function homesOf(input: PictureInput, facts: ReadonlyMap<string, Fact>): Map<str
 }
 
 /** "a footbridge", "volunteers", "water": one of what can be counted has its article. */
-function withArticle({ text, key }: SearchWord, words: Words): string {
+function withArticle({ text: asked, shows, key }: SearchWord, words: Words): string {
+  const text = shows ?? asked;
   const last = text.split(' ').at(-1)!;
   const plural = /s$/.test(last) && !/(?:ss|us|is)$/.test(last);
   if (plural || ['27', '13', '19'].includes(words.file(key)) || /^(?:the|an?)\s/.test(text)) return text;

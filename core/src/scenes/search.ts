@@ -17,6 +17,8 @@ export interface SearchWord {
   of: string;
   /** The noun it turns on, as a dictionary lists it: what repeats are found by. */
   key: string;
+  /** What a picture of it shows, where the words to search for say more to tell it apart. */
+  shows?: string;
 }
 export interface Trap {
   /** The words as they stand in the scene. */
@@ -158,7 +160,13 @@ export function searchWords(
         traps.push({ words: t.text, would: `also ${m.rival.wider || 'something else'}`, why: 'two things' });
         if (help) query = `${base} ${help}`;
       }
-      things.push({ text: query, why: 'thing', of: t.text, key: t.lemma });
+      things.push({
+        text: query,
+        why: 'thing',
+        of: t.text,
+        key: t.lemma,
+        ...(query === base ? {} : { shows: base }),
+      });
     } else {
       const picture = (ideas.pictures as Record<string, string>)[t.lemma];
       if (picture && !stands.some((s) => s.text === picture))

@@ -45,10 +45,11 @@ const portuguese = (word: string) =>
         .match(/[ãõ][eo]|[iu]?[aeoáéóâêôàãõ][iu]?|[íú]|[iuü]+/g) ?? []
     ).length,
   );
-const french = byVowels(
+const frenchVowels = byVowels(
   /eau|oeu|œu|ou|oi|ai|au|ei|eu|ui|ieu|io|ia|ie|[aeiouyàâéèêëîïôöùûüœ]/g,
   /(?:es|ent|e)$/,
 );
+const french = (word: string) => frenchVowels(word.toLowerCase().replace(/qu(?=[aeiéèêo])/g, 'q'));
 const german = byVowels(/äu|eu|au|ei|ai|ie|aa|ee|oo|[aeiouyäöü]/g);
 /** Devanagari: a syllable a letter with a vowel; a consonant whose vowel is taken off, and the last bare one, make none. */
 const hindi = (word: string): number => {

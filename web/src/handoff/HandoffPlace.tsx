@@ -173,7 +173,7 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
             ))}
           <div className="pt-4 flex items-center gap-3">
             <button
-              className="press"
+              className="press shrink-0 whitespace-nowrap"
               disabled={!saved || handing?.state === 'waiting' || handing?.state === 'writing'}
               onClick={() => void make({ who, without: [...without], language })}
             >

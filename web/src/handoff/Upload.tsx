@@ -14,7 +14,7 @@ const NAMES: readonly [UploadPart, string, number][] = [
   ['disclosure', 'what was made by a computer', 1],
 ];
 
-export function Upload({ sheet, own, onChange }: PreviewProps) {
+export function Upload({ sheet, own, session, onChange }: PreviewProps) {
   const { upload } = sheet;
   const say = (part: UploadPart, text: string | undefined) => {
     const next = { ...own.upload };
@@ -27,9 +27,11 @@ export function Upload({ sheet, own, onChange }: PreviewProps) {
       <h3 className="columnhead !px-0 mt-2">titles</h3>
       {upload.titles.map((t) => (
         <p key={t.text} className="border-b border-hair py-[3px] flex gap-3 items-baseline">
-          <span
-            className={`w-[9px] h-[9px] rounded-full border shrink-0 ${t.used ? 'bg-ink border-ink' : 'border-mark'}`}
-            aria-label={t.used ? 'in use' : undefined}
+          <button
+            className={`w-[11px] h-[11px] rounded-full border shrink-0 cursor-pointer ${t.used ? 'bg-ink border-ink' : 'border-mark'}`}
+            aria-pressed={t.used}
+            aria-label={`Use “${t.text}”`}
+            onClick={() => !t.used && void session.change({ title: t.text })}
           />
           <span className={`flex-1 ${t.used ? 'font-semibold' : ''}`}>{t.text}</span>
           <span className="text-ink3 text-[12px] max-w-[240px]">{t.used ? '' : t.reason}</span>
