@@ -128,8 +128,8 @@ describe('sources on the desk', function () {
     await page.getByText(/\d+ told alike/).waitFor();
     expect(await page.getByText(/[1-9]\d* told alike/).count()).to.equal(1);
     expect(await axe(page)).to.deep.equal([]);
-    await page.getByRole('button', { name: 'Handoff' }).click();
-    await page.getByText('not asked whether it may be retold').first().waitFor();
+    await page.getByRole('link', { name: 'Handoff' }).click();
+    await page.getByText('Not asked whether it may be retold').first().waitFor();
     expect(server.url).to.match(/^http/);
   });
 

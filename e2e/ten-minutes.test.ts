@@ -117,20 +117,24 @@ describe('a newcomer’s first ten minutes', function () {
 
   it('downloads text, Markdown and captions', async () => {
     const { page } = desk;
-    await page.getByRole('button', { name: 'Handoff' }).click();
+    await page.getByRole('link', { name: 'Handoff' }).click();
     const got: Record<string, string> = {};
-    for (const name of ['Clean text', 'Markdown', 'SRT captions']) {
+    for (const [who, name] of [
+      ['Voice', 'Clean text'],
+      ['Archive', 'Markdown'],
+      ['Uploader', 'Captions, SubRip'],
+    ]) {
+      await page.getByRole('navigation', { name: 'For whom' }).getByRole('button', { name: who }).click();
       const waiting = page.waitForEvent('download');
-      await page.getByRole('link', { name: `Download ${name}` }).click();
+      await page.getByRole('link', { name: `Save ${name}` }).click();
       const file = await waiting;
       got[name] = readFileSync((await file.path())!, 'utf8');
       expect(file.suggestedFilename()).to.match(/^[a-z0-9-]+\.(txt|md|srt)$/);
     }
-    expect(got['SRT captions']).to.match(/^1\n00:00:00,000 --> /);
+    expect(got['Captions, SubRip']).to.match(/^1\n00:00:00,000 --> /);
     expect(got['Clean text']).to.include('straight.');
     expect(got.Markdown).to.match(/^# /);
     expect(await axe(page)).to.deep.equal([]);
-    await page.keyboard.press('Escape');
   });
 
   it('keeps everything over a reload, undo and redo too', async () => {

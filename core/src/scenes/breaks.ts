@@ -153,29 +153,31 @@ function piecesOf(
   // A fixed part has its own seconds: its words tell nothing of when they are said.
   if (line.fixedMs !== null) return [{ ...whole(first ? 'section' : 'fixed'), firm: true }];
 
+  // What the pace wants of the whole line, then what the writer says of it: other cuts stay where they were.
+  const places = new Map<TimedToken, Stretch['why']>();
+  let held = markAt(tokens[0])?.held ?? false;
+  const computed = new Map(splitTokens(tokens, wanted, 'clause').map((s) => [s.tokens[0], s.why] as const));
+  for (const token of tokens.slice(1)) {
+    const mark = markAt(token);
+    if (mark?.kind === 'break') {
+      places.set(token, 'clause');
+      held = mark.held;
+    } else if (!held && mark?.kind !== 'join' && computed.has(token)) places.set(token, computed.get(token)!);
+  }
   const stretches: (Stretch & { mark: CutMark | null })[] = [];
-  let from = 0;
-  const close = (to: number) => {
-    if (to === from) return;
-    const part = tokens.slice(from, to);
-    const mark = markAt(part[0]);
-    const split = mark?.held
-      ? [{ tokens: part, why: 'clause' as const }]
-      : splitTokens(part, wanted, 'clause');
-    // Where the writer wants no break, the part joins the one before it.
-    const kept: Stretch[] = [];
-    for (const s of split)
-      if (kept.length && markAt(s.tokens[0])?.kind === 'join')
-        kept[kept.length - 1] = {
-          ...kept[kept.length - 1],
-          tokens: [...kept[kept.length - 1].tokens, ...s.tokens],
-        };
-      else kept.push(s);
-    stretches.push(...kept.map((s, i) => ({ ...s, mark: i === 0 && mark ? cutMark(mark) : null })));
-    from = to;
-  };
-  tokens.forEach((token, i) => i > 0 && markAt(token)?.kind === 'break' && close(i));
-  close(tokens.length);
+  for (const token of tokens) {
+    const mark = markAt(token);
+    if (!stretches.length || places.has(token))
+      stretches.push({
+        tokens: [token],
+        why: places.get(token) ?? 'clause',
+        mark: mark ? cutMark(mark) : null,
+      });
+    else {
+      const last = stretches[stretches.length - 1];
+      last.tokens = [...last.tokens, token];
+    }
+  }
 
   let given = 0;
   const pieces = stretches.map((s, i): Piece => {

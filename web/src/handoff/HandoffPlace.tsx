@@ -44,7 +44,7 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
   // Files are written from what the server has: asked again once everything is saved.
   const saved = snapshot.save === 'saved';
   const sheet = useQuery({
-    queryKey: ['sheet', id, language, saved ? snapshot.sections : 'unsaved', snapshot.settings],
+    queryKey: ['sheet', id, language, saved ? snapshot.sections : 'unsaved', snapshot.settingsTaken],
     queryFn: () => api.sheet(id, language),
     enabled: saved,
     placeholderData: keepPreviousData,
@@ -52,7 +52,10 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
     gcTime: 0,
   });
   const kits = useQuery({ queryKey: ['handoffs', id], queryFn: () => api.handoffs(id) });
-  const { handing, make } = useKit(id, () => void client.invalidateQueries({ queryKey: ['handoffs', id] }));
+  const { handing, make } = useKit(id, () => {
+    void client.invalidateQueries({ queryKey: ['handoffs', id] });
+    void client.invalidateQueries({ queryKey: ['sheet', id] });
+  });
   const go = (change: Record<string, string | null>) =>
     setQuery((q) => {
       for (const [k, v] of Object.entries(change))
@@ -305,13 +308,17 @@ function FileRow({
     >
       {onLeave ? (
         <button
-          className={`mt-[5px] w-[10px] h-[10px] rounded-full border shrink-0 cursor-pointer ${left ? 'border-mark' : 'bg-ink border-ink'}`}
+          className="w-6 h-6 -ml-[7px] -mt-[1px] grid place-items-center shrink-0 cursor-pointer"
           aria-pressed={!left}
-          aria-label={`${name} goes into the zip`}
+          aria-label={`In the zip: ${name}`}
           onClick={onLeave}
-        />
+        >
+          <span
+            className={`w-[10px] h-[10px] rounded-full border ${left ? 'border-mark' : 'bg-ink border-ink'}`}
+          />
+        </button>
       ) : (
-        <span className="w-[10px] shrink-0" />
+        <span className="w-[17px] shrink-0" />
       )}
       <button className="flex-1 min-w-0 text-left cursor-pointer" aria-pressed={chosen} onClick={onShow}>
         <span className={`block truncate font-semibold ${left ? 'line-through text-ink3' : ''}`} title={file}>
@@ -320,7 +327,7 @@ function FileRow({
         <span className="block text-ink2 text-[12px] leading-[15px]">{says}</span>
       </button>
       {address && (
-        <a className="textpress" href={address} download aria-label={`Download ${name}`}>
+        <a className="textpress" href={address} download aria-label={`Save ${name}`}>
           Save
         </a>
       )}
@@ -398,7 +405,12 @@ function Settings({
         ] as const
       ).map(([k, name]) => (
         <label key={k} className="flex gap-2 items-center">
-          <input type="checkbox" checked={own[k]} onChange={(e) => onChange({ [k]: e.target.checked })} />{' '}
+          <input
+            type="checkbox"
+            className="w-6 h-6"
+            checked={own[k]}
+            onChange={(e) => onChange({ [k]: e.target.checked })}
+          />{' '}
           {name}
         </label>
       ))}

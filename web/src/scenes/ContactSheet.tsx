@@ -188,15 +188,18 @@ const Cell = memo(function Cell({
         tabIndex={chosen ? 0 : -1}
         data-scene={scene.id}
         data-testid="scene"
-        aria-label={`Scene ${number}, ${seconds.toFixed(1)} seconds: ${scene.silent ? 'nobody speaks' : scene.text}`}
         className={`absolute top-[28px] left-0 pt-[2px] pr-1 cursor-pointer overflow-hidden ${chosen ? 'litcell' : ''}`}
         style={{ width: Math.max(12, width - 2), height: size.height + 50 }}
         onClick={() => onChoose(scene.id)}
         onFocus={() => onChoose(scene.id)}
       >
         <div className="flex gap-2 items-baseline h-4 whitespace-nowrap">
-          <strong className="clock text-ink">{number}</strong>
+          <strong className="clock text-ink">
+            <span className="sr-only">scene </span>
+            {number}
+          </strong>
           <span className={`clock ${long ? 'text-copper' : ''}`}>{seconds.toFixed(1)}</span>
+          <span className="sr-only">seconds: {scene.text}</span>
           {scene.held && <span className="text-[11px] text-ink3">held</span>}
         </div>
         <div className="flex gap-2">
@@ -211,11 +214,11 @@ const Cell = memo(function Cell({
         {!beside && <div className="text-[12px] leading-[15px] line-clamp-2 break-words">{words}</div>}
       </div>
       {scene.why !== 'section' && !scene.silent && (
-        <button
+        <span
           className="cutgrip absolute top-[24px] -left-[5px] w-[10px] cursor-ew-resize"
           style={{ height: size.height + 24, transform: shift ? `translateX(${shift}px)` : undefined }}
-          tabIndex={-1}
-          aria-label={`Move the cut before scene ${number}`}
+          aria-hidden="true"
+          title="Drag to move the cut; [ and ] move it by a word"
           onPointerDown={(e) => {
             e.currentTarget.setPointerCapture(e.pointerId);
             from.current = e.clientX;

@@ -292,7 +292,7 @@ function Lines({
     return (
       <button
         className="block w-full text-left cursor-text py-[2px] hover:underline underline-offset-4 decoration-dotted"
-        aria-label={`${label}: ${value.join('; ') || 'none'}. Change`}
+        title={label}
         onClick={() => setEditing(true)}
       >
         {value.length ? (

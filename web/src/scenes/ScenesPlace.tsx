@@ -33,16 +33,25 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
   const { scenes, sections, settings, totalMs, line } = useSnapshot(session, (s) => s);
   const { film, pictures, waiting, error } = useFilm(session);
   const navigate = useNavigate();
-  const [chosenId, setChosen] = useState<string | null>(null);
+  const [asked, setAsked] = useState<{ id: string; line: string; from: number } | null>(null);
   const [casting, setCasting] = useState<{ first: string | null } | null>(null);
   const [only, setOnly] = useState<Only>('all');
   const box = useRef<HTMLElement>(null);
   const width = useWidth(box);
   const long = LONG_SCENE_MS[settings.frame];
+  // A scene that is given a mark gets the mark's id: it is still where it was.
   const chosen =
-    scenes.find((s) => s.id === chosenId) ??
+    scenes.find((s) => s.id === asked?.id) ??
+    scenes.find((s) => s.parts[0].line === asked?.line && s.parts[0].from === asked.from) ??
     scenes.find((s) => s.parts.some((p) => p.line === line)) ??
     scenes[0];
+  const setChosen = useCallback(
+    (id: string) => {
+      const scene = session.snapshot.scenes.find((s) => s.id === id);
+      if (scene) setAsked({ id, line: scene.parts[0].line, from: scene.parts[0].from });
+    },
+    [session],
+  );
   const numbers = useMemo(() => new Map(scenes.map((s, i) => [s.id, i + 1])), [scenes]);
   const numberOf = useCallback((id: string) => numbers.get(id) ?? 0, [numbers]);
   const textOf = useCallback(
@@ -78,7 +87,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
         box.current?.querySelector<HTMLElement>(`[data-scene="${CSS.escape(next.id)}"]`)?.focus(),
       );
     },
-    [scenes, chosen],
+    [scenes, chosen, setChosen],
   );
   const acts = useMemo(() => {
     const on = (run: (scene: Scene) => void) => () => chosen && run(chosen);
@@ -226,7 +235,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
         </main>
         {chosen && (
           <ScenePanel
-            key={chosen.id}
+            key={`${chosen.parts[0].line} ${chosen.parts[0].from}`}
             scene={chosen}
             number={numberOf(chosen.id)}
             picture={pictures.get(chosen.id)}

@@ -148,9 +148,20 @@ export const toggleHeld =
       })
     )
       return false;
+    // Its end is held too, or it would take in what comes behind it.
+    const last = scene.parts[scene.parts.length - 1];
+    const end = findLine(state, last.line);
+    if (!scene.held && end && last.to < end.text.length && !markedAt(state, end, last.to))
+      put(tr, end, last.to, { kind: 'break' });
     dispatch?.(marked(tr));
     return true;
   };
+
+/** Whether the word at a place carries a cut of the writer's already. */
+function markedAt(state: EditorState, line: Found, at: number): boolean {
+  const word = wordFrom(line.text, at);
+  return !!word && state.doc.rangeHasMark(line.pos + 1 + word[0], line.pos + 1 + word[1], cut);
+}
 
 /** What the writer says of a scene; a part that is undefined is computed again. */
 export const sayOfScene =

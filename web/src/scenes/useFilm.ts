@@ -18,28 +18,14 @@ export interface FilmState {
 
 export function useFilm(session: ScriptSession): FilmState {
   const sections = useSnapshot(session, (s) => s.sections);
-  const settings = useSnapshot(session, (s) => s.settings);
-  const channel = session.channel;
+  const taken = useSnapshot(session, (s) => s.settingsTaken);
   const [asked, setAsked] = useState(sections);
   useEffect(() => {
     const timer = setTimeout(() => setAsked(sections), AFTER_MS);
     return () => clearTimeout(timer);
   }, [sections]);
-  const { frame, mood, pace, voice, cast, paceCurve, title } = settings;
   const query = useQuery({
-    queryKey: [
-      'film',
-      session.script.id,
-      asked,
-      frame,
-      mood,
-      pace,
-      voice,
-      cast,
-      paceCurve,
-      title,
-      channel?.pictures,
-    ],
+    queryKey: ['film', session.script.id, asked, taken],
     queryFn: () => api.film(session.script.id, asked),
     placeholderData: keepPreviousData,
     retry: 1,

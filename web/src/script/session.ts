@@ -50,6 +50,8 @@ export interface Snapshot {
   loops: readonly Loop[];
   novelty: readonly NoveltyWindow[];
   settings: ScriptRowSettings;
+  /** Counts settings that the server has taken: what it works out from them is asked for anew. */
+  settingsTaken: number;
   save: SaveState;
   /** Changes that wait for the server. */
   waiting: number;
@@ -142,6 +144,7 @@ export class ScriptSession {
       loops: [],
       novelty: [],
       settings: script.settings,
+      settingsTaken: 0,
       save: 'saved',
       waiting: 0,
       message: null,
@@ -326,7 +329,7 @@ export class ScriptSession {
     this.channel = channel;
     this.setup();
     this.reviewing.changed(this.snapshot.settings, channel);
-    this.set({});
+    this.set({ settingsTaken: this.snapshot.settingsTaken + 1 });
   }
   say(message: string | null): void {
     this.set({ message });
@@ -359,7 +362,8 @@ export class ScriptSession {
       this.revision = next.revision;
       // What was changed here since is still on its way.
       this.pending--;
-      if (!this.pending) this.set({ settings: next.settings, message: null });
+      if (!this.pending)
+        this.set({ settings: next.settings, message: null, settingsTaken: this.snapshot.settingsTaken + 1 });
       if (CLOCK_SETTINGS.some((key) => key in settings)) this.setup();
       this.reviewing.changed(this.snapshot.settings, this.channel);
     } catch (error) {

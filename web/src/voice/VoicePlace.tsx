@@ -122,11 +122,11 @@ function Speaking({
             </Link>
           </div>
         </div>
-        <div className="flex mt-2 max-w-[760px] mx-auto" role="group" aria-label="Sections">
+        <div className="flex mt-2 max-w-[760px] mx-auto overflow-x-auto" role="group" aria-label="Sections">
           {sheet.blocks.map((b) => (
             <button
               key={b.section}
-              className={`h-7 border border-mark min-w-[14px] cursor-pointer grid place-items-center overflow-hidden ${b.section === current.block.section ? 'bg-lit border-edge' : ''}`}
+              className={`h-7 border border-mark min-w-[24px] cursor-pointer grid place-items-center overflow-hidden ${b.section === current.block.section ? 'bg-lit border-edge' : ''}`}
               style={{ flexGrow: Math.max(1, b.ms), flexBasis: 0 }}
               aria-label={`${b.title}, ${clockText(b.ms, false)}`}
               aria-current={b.section === current.block.section}

@@ -1,0 +1,226 @@
+/** Scenes, the handoff and the page to speak from, in the real interface. */
+import { readFileSync } from 'node:fs';
+import { expect } from 'chai';
+import JSZip from 'jszip';
+import { docFromJson, plainSections } from '@ursprung/core/script';
+import { espeak } from '@ursprung/standins';
+import { axe, openDesk, type Desk } from './browser.ts';
+
+describe('scenes and handoff', function () {
+  this.timeout(120_000);
+  let desk: Desk;
+  let id: string;
+  before(async () => {
+    desk = await openDesk();
+    const { scripts } = (await desk.server.get('/library')).body as {
+      scripts: { id: string; settings: { title: string } }[];
+    };
+    id = scripts.find((s) => /Weighs a Boat/.test(s.settings.title))!.id;
+  });
+  after(() => desk.close());
+  afterEach(() => expect(desk.errors.splice(0)).to.deep.equal([]));
+
+  const lines = async () =>
+    plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc)).flatMap((s) => s.lines);
+  const saved = () => desk.page.getByTestId('save').filter({ hasText: 'Saved' }).waitFor();
+  const scenes = () => desk.page.getByTestId('scene');
+  const go = async (place: string) => {
+    await desk.page.goto(`${desk.server.url}/script/${id}/${place}`);
+  };
+
+  it('show the film at a glance, each with its picture, and pass axe', async () => {
+    const { page } = desk;
+    await go('scenes');
+    await scenes().first().waitFor();
+    await page.getByTestId('description').waitFor();
+    expect(await scenes().count()).to.be.greaterThan(60);
+    expect(await page.getByTestId('description').innerText()).to.match(/Horizontal 16:9\.$/);
+    expect(await axe(page)).to.deep.equal([]);
+  });
+
+  it('are split, joined, held and given back by the keyboard alone', async () => {
+    const { page } = desk;
+    const before = await scenes().count();
+    await scenes().nth(2).focus();
+    await page.keyboard.press('s');
+    await page.waitForFunction(
+      (n) => document.querySelectorAll('[data-testid=scene]').length === n,
+      before + 1,
+    );
+    await scenes().nth(3).focus();
+    await page.keyboard.press('j');
+    await page.waitForFunction((n) => document.querySelectorAll('[data-testid=scene]').length === n, before);
+    await scenes().nth(2).focus();
+    await page.keyboard.press('l');
+    await scenes().nth(2).getByText('held').waitFor();
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('ArrowRight');
+    await saved();
+    expect((await lines()).some((l) => l.marks?.some((m) => m.type === 'cut'))).to.equal(true);
+  });
+
+  it('take the writer’s own words, and give them back to what is computed', async () => {
+    const { page } = desk;
+    await scenes().nth(4).click();
+    await page.getByRole('button', { name: 'Say it otherwise' }).click();
+    await page.getByRole('textbox', { name: /^Description/ }).fill('Close-up of a brass wheel');
+    await page.getByRole('textbox', { name: /^Description/ }).blur();
+    await page.getByTestId('description').filter({ hasText: 'Close-up of a brass wheel.' }).waitFor();
+    expect(await page.getByTestId('description').innerText()).to.match(/Horizontal 16:9\.$/);
+    await page.getByRole('button', { name: 'As computed' }).first().click();
+    await page.getByTestId('description').filter({ hasNotText: 'brass wheel' }).waitFor();
+  });
+
+  it('know a person once said in every description', async () => {
+    const { page } = desk;
+    await page.getByRole('button', { name: 'Cast and places' }).click();
+    const field = page.getByRole('textbox', { name: 'Ambrose Vey: hair' });
+    await field.fill('short black hair');
+    await field.blur();
+    expect(await axe(page)).to.deep.equal([]);
+    await page.getByRole('button', { name: 'Back to the scenes' }).click();
+    await scenes().filter({ hasText: /./ }).first().waitFor();
+    await saved();
+    const { body } = await desk.server.post(`/scripts/${id}/film`, {
+      sections: plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc)),
+    });
+    const vey = body.cast.find((c: { name: string }) => c.name === 'Ambrose Vey');
+    const shown = body.pictures.filter((p: { cast: string[] }) => p.cast.includes(vey.id));
+    expect(shown.length).to.be.greaterThan(1);
+    for (const p of shown) expect(p.description).to.include('short black hair');
+  });
+
+  it('have a scene without words with seconds of its own, which the runtime counts', async () => {
+    const { page } = desk;
+    const total = await page.getByTestId('total').innerText();
+    await scenes().nth(6).focus();
+    await page.keyboard.press('n');
+    await page.waitForFunction(
+      (t) => document.querySelector('[data-testid=total]')?.textContent !== t,
+      total,
+    );
+    const silent = scenes().filter({ hasText: 'nobody speaks' }).first();
+    await silent.click();
+    await page.getByRole('spinbutton', { name: 'Seconds without words' }).fill('4.5');
+    await page.getByRole('spinbutton', { name: 'Seconds without words' }).blur();
+    for (let i = 0; i < 40 && !(await lines()).some((l) => !l.text && l.fixedMs === 4500); i++)
+      await page.waitForTimeout(100);
+    expect((await lines()).some((l) => !l.text && l.fixedMs === 4500)).to.equal(true);
+    await page.getByRole('button', { name: 'Take it out' }).click();
+    await page.waitForFunction(
+      (t) => document.querySelector('[data-testid=total]')?.textContent === t,
+      total,
+    );
+  });
+
+  it('follow the curve of seconds a picture, by its handles', async () => {
+    const { page } = desk;
+    // What was taken out just now is gone from the sheet a moment later.
+    await page.waitForTimeout(800);
+    const before = await scenes().count();
+    const handle = page.getByRole('slider', { name: /Wanted seconds a picture at 50 %/ });
+    await handle.focus();
+    for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown');
+    await page.waitForFunction((n) => document.querySelectorAll('[data-testid=scene]').length > n, before);
+    await page.getByRole('button', { name: 'As computed' }).first().click();
+    await page.waitForFunction((n) => document.querySelectorAll('[data-testid=scene]').length === n, before);
+  });
+
+  it('hand over one zip, and say later in plain words what has changed', async () => {
+    const { page } = desk;
+    await page.getByRole('link', { name: 'Handoff' }).click();
+    await page.getByRole('button', { name: /^Picture editor/ }).click();
+    await page.getByText('Captions on their clock').waitFor();
+    expect(await axe(page)).to.deep.equal([]);
+    await saved();
+    const waiting = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save one zip' }).click();
+    const file = await waiting;
+    expect(file.suggestedFilename()).to.match(/^[a-z0-9-]+-editor\.zip$/);
+    const zip = await JSZip.loadAsync(readFileSync((await file.path())!));
+    expect(Object.keys(zip.files)).to.include('manifest.json');
+    await page
+      .getByText(/as handed over/)
+      .first()
+      .waitFor();
+
+    await page.getByRole('link', { name: 'Page' }).click();
+    await page.locator('.line .words').nth(3).click();
+    await page.keyboard.press('End');
+    await page.keyboard.type(' Again.');
+    await saved();
+    await page.getByRole('link', { name: 'Handoff' }).click();
+    await page
+      .getByText(/1 line changed/)
+      .first()
+      .waitFor();
+  });
+
+  it('show each file before it is saved, and the upload part by part in the writer’s words', async () => {
+    const { page } = desk;
+    await page.getByRole('button', { name: /^Voice/ }).click();
+    await page.getByRole('button', { name: /^SSML/ }).click();
+    await page.getByTestId('file-text').filter({ hasText: '<speak' }).waitFor();
+    await page.getByRole('button', { name: /^Uploader/ }).click();
+    const question = page.getByRole('textbox', { name: 'question for the comments' });
+    await question.fill('Have you ever been lifted?');
+    await question.blur();
+    await page.getByRole('button', { name: 'As computed' }).first().waitFor();
+    await saved();
+    expect((await desk.server.get(`/scripts/${id}/sheet`)).body.upload.parts.question).to.equal(
+      'Have you ever been lifted?',
+    );
+    expect(await axe(page)).to.deep.equal([]);
+  });
+
+  it('lay a recording against the script in the page, its doubt shown, nothing sent anywhere', async () => {
+    const { page } = desk;
+    await page.getByRole('button', { name: /^Voice/ }).click();
+    const text = (await lines()).map((l) => l.text).join('\n');
+    const wav = Buffer.from(await espeak('en-gb', 165).speak(text));
+    const sent: string[] = [];
+    page.on('request', (r) => r.method() === 'POST' && sent.push(r.url()));
+    await page.locator('summary', { hasText: 'A recording' }).click();
+    await page
+      .locator('input[type=file][accept*=wav]')
+      .setInputFiles({ name: 'take.wav', mimeType: 'audio/wav', buffer: wav });
+    await page.getByText(/Placed by its silences alone/).waitFor();
+    expect(await page.getByRole('button', { name: 'Use its pace' }).count()).to.equal(1);
+    expect(sent.filter((u) => /record/.test(u))).to.deep.equal([]);
+    await page.locator('input[type=file][accept*=wav]').setInputFiles({
+      name: 'take.wav',
+      mimeType: 'audio/wav',
+      buffer: Buffer.from('this is no recording, and far too short to be one of anything at all'),
+    });
+    await page.getByRole('alert').filter({ hasText: 'not a WAV' }).waitFor();
+  });
+
+  it('a translation by the stand-in is shown as a machine’s, with the lines that will not fit', async () => {
+    const { page } = desk;
+    await page.getByRole('button', { name: /^Translator/ }).click();
+    await page.getByRole('button', { name: 'A first Spanish draft by the stand-in' }).click();
+    await page.getByText('by a machine: to be gone over by a person').waitFor();
+    await page.getByText(/in its own language/).waitFor();
+    expect(await axe(page)).to.deep.equal([]);
+  });
+
+  it('the page to speak from works on a phone: large text, presses for a thumb, and passes axe', async () => {
+    const { page } = desk;
+    await page.setViewportSize({ width: 390, height: 844 });
+    await go('voice');
+    await page.getByRole('button', { name: 'Said' }).waitFor();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).to.be.at.most(390);
+    const said = (await page.getByRole('button', { name: 'Said' }).boundingBox())!;
+    expect(said.height).to.be.at.least(44);
+    await page.getByRole('button', { name: 'Said' }).click();
+    await page.locator('[data-at="1"][aria-current=true]').waitFor();
+    await page.keyboard.press('Tab');
+    await page.getByRole('button', { name: /sayings$/ }).click();
+    await page
+      .getByText(/a guess: ask/)
+      .first()
+      .waitFor();
+    expect(await axe(page)).to.deep.equal([]);
+    await page.setViewportSize({ width: 1280, height: 800 });
+  });
+});
