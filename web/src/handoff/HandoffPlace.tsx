@@ -258,10 +258,7 @@ function useKit(scriptId: string, onDone: () => void) {
         stream.close();
         onDone();
         if (next.state !== 'done') return;
-        const link = document.createElement('a');
-        link.href = `/api/handoffs/${next.id}/zip`;
-        link.download = '';
-        link.click();
+        void saveZip(next.id);
       };
     } catch (error) {
       setHanding({
@@ -280,6 +277,19 @@ function useKit(scriptId: string, onDone: () => void) {
     }
   };
   return { handing, make };
+}
+
+/** Fetched first, so that the page itself never goes anywhere. */
+async function saveZip(id: string): Promise<void> {
+  const answer = await fetch(`/api/handoffs/${id}/zip`);
+  const name =
+    /filename="?([^";]+)"?/.exec(answer.headers.get('content-disposition') ?? '')?.[1] ?? 'kit.zip';
+  const address = URL.createObjectURL(await answer.blob());
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
 }
 
 function FileRow({

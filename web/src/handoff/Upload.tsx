@@ -99,7 +99,7 @@ function Part({
   const [value, setValue] = useState(text);
   const [copied, setCopied] = useState(false);
   return (
-    <label className="block mt-3">
+    <div className="mt-3">
       <span className="columnhead !px-0 flex gap-4 items-baseline">
         <span className="flex-1">{name}</span>
         {own && (
@@ -124,6 +124,6 @@ function Part({
         onChange={(e) => setValue(e.target.value)}
         onBlur={() => value !== text && onSay(value)}
       />
-    </label>
+    </div>
   );
 }
