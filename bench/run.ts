@@ -1,11 +1,13 @@
 /** Speed and memory as ratios side by side in one run, printed as a table. `npm run bench`. */
 import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { makeReplyChecker, orderedSections } from '@ursprung/core/commission';
 import { draftScript } from '@ursprung/core/draft';
 import { openDictionary, sentences } from '@ursprung/core/language';
 import { extractFacts } from '@ursprung/core/facts';
+import { makeKit, pack, zipped } from '@ursprung/core/handoff';
 import { makeReviewer } from '@ursprung/core/review';
 import { emptyLine, type PlainSection } from '@ursprung/core/script';
 import { readSource } from '@ursprung/core/source';
@@ -14,7 +16,15 @@ import { indexSources, overlap } from '@ursprung/core/trace';
 import { demoSource } from '@ursprung/demo';
 import { usualBrief } from '@ursprung/core/plan';
 import { indexFacts } from '@ursprung/core/trace';
-import { getClock, getKin, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
+import {
+  getClock,
+  getFonts,
+  getKin,
+  getPronouncer,
+  getSenses,
+  getSolver,
+  getTagger,
+} from '@ursprung/server/tools';
 
 const rows: string[][] = [];
 const ms = (n: number) => `${n < 10 ? n.toFixed(2) : n.toFixed(0)} ms`;
@@ -336,6 +346,59 @@ rows.push(
       `${(pairs / indexed).toFixed(0)}× less`,
     ],
   );
+}
+
+// --- a kit of a long script: everything worked out and written, against the same for a tenth of it ---
+{
+  const document = readSource(demoSource('lift'));
+  const tagger = getTagger();
+  const facts = extractFacts(document, tagger);
+  const clock = getClock('even', 150);
+  const tools = {
+    tagger,
+    senses: getSenses(),
+    kin: getKin(),
+    clock,
+    pronouncer: getPronouncer(),
+    fonts: getFonts(),
+  };
+  const scriptFor = (minutes: number): PlainSection[] => {
+    const sections: PlainSection[] = [];
+    for (let spoken = 0, i = 0; spoken < minutes * 60_000;) {
+      const lines = Array.from({ length: 16 }, () => {
+        const { text, id } = facts[i++ % facts.length];
+        spoken += clock.time(text).ms;
+        return { ...emptyLine(`L${i}`), text, from: [{ source: 'A', fact: id, quote: text }] };
+      });
+      sections.push({ id: `S${i}`, title: `Part ${sections.length + 1}`, role: 'ground', plannedMs: 0, locked: false, takes: [], lines }); // prettier-ignore
+    }
+    return sections;
+  };
+  const kitFor = (minutes: number) =>
+    makeKit(
+      {
+        settings: { title: document.title, frame: '16:9', mood: 'calm', pace: 150, voice: 'even', seed: 1, shape: 'own', target: { kind: 'point', seconds: minutes * 60 } },
+        sections: scriptFor(minutes),
+        sources: [{ letter: 'A', document, facts, rights: 'own' }],
+        printed: [],
+        channel: { name: '', style: '', sayings: [] },
+        cast: [],
+        upload: {},
+        rate: '25',
+        ssmlLimit: 5000,
+        children: false,
+        synthetic: { voice: false, pictures: false },
+      },
+      tools,
+    ); // prettier-ignore
+  const took = async (minutes: number) => {
+    const began = performance.now();
+    zipped(await pack(kitFor(minutes), { digest: (b) => createHash('sha256').update(b).digest('hex') }));
+    return performance.now() - began;
+  };
+  await took(2);
+  const [kitLong, kitShort] = [await took(25), await took(2.5)];
+  rows.push(['a kit of 25 minutes, every file, zipped (bar 3 s)', ms(kitLong), 'of two and a half', ms(kitShort), `${(kitLong / kitShort).toFixed(1)}× for 10×`]); // prettier-ignore
 }
 
 const widths = rows[0].map((_, c) => Math.max(...rows.map((r) => r[c].length)));

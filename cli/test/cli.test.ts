@@ -77,6 +77,15 @@ describe('the command line', function () {
     expect(check.overlap.share).to.be.within(0, 1);
     const scenes = JSON.parse(run('scenes', path).out);
     expect([scenes[0].start, scenes.at(-1).end]).to.deep.equal([0, script.seconds]);
+    for (const scene of scenes)
+      expect(scene).to.include.keys('id', 'search', 'description', 'cast', 'setting', 'sound', 'onScreen');
+    const otio = JSON.parse(run('export', path, '--as', 'otio', '--rate', '29.97').out);
+    expect(otio.OTIO_SCHEMA).to.equal('Timeline.1');
+    expect(run('export', path, '--as', 'chapters').out).to.match(/^0:00 \S|^$/);
+    expect(
+      run('export', path, '--as', 'kit', '--for', 'voice', '--out', join(folder, 'kit.zip')).status,
+    ).to.equal(0);
+    expect(readFileSync(join(folder, 'kit.zip')).subarray(0, 2).toString()).to.equal('PK');
     expect(run('export', path, '--as', 'srt').out).to.match(/^1\n00:00:00,000 --> /);
     const out = join(folder, 'eels.md');
     expect(run('export', path, '--as', 'markdown', '--out', out).status).to.equal(0);

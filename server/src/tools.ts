@@ -1,12 +1,12 @@
 /** The instances that text work needs, made once a process or worker: dictionary, pronouncer, tagger, words of one meaning, solver. */
 import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import type { Fonts } from '@ursprung/core/handoff';
 import { openDictionary, openKin, makePronouncer, type Kin, type Pronouncer } from '@ursprung/core/language';
 import { makeTagger, type Tagger } from '@ursprung/core/tagger';
 import { DEFAULT_VOICE, SHIPPED_VOICES, makeClock, type Clock, type Voice } from '@ursprung/core/timing';
 import type { Solver } from '@ursprung/core/draft';
 import { openSenses, type Senses } from '@ursprung/core/scenes';
+
+export { getFonts } from './fonts.ts';
 
 const DICTIONARY = new URL('../../core/dist/pronunciations.bin', import.meta.url);
 const SENSES = new URL('../../core/dist/senses.tsv', import.meta.url);
@@ -27,27 +27,6 @@ export const getKin = (): Kin => (kin ??= openKin(readFileSync(KIN, 'utf8')));
 export const getSenses = (): Senses => (senses ??= openSenses(readFileSync(SENSES, 'utf8')));
 export const getSolver = (): Promise<Solver> =>
   (solver ??= import('highs').then((m) => m.default() as unknown as Promise<Solver>));
-
-const require = createRequire(import.meta.url);
-const font = (family: string, subset: string, weight = 400) =>
-  readFileSync(require.resolve(`@fontsource/${family}/files/${family}-${subset}-${weight}-normal.woff`));
-let fonts: Fonts | undefined;
-/** Faces for pages on paper: Noto, which has every script that is written here. */
-export const getFonts = (): Fonts =>
-  (fonts ??= {
-    text: font('noto-serif', 'latin'),
-    bold: font('noto-serif', 'latin', 700),
-    others: [
-      { covers: /[\u0100-\u024f\u0250-\u02ff\u1e00-\u1eff]/, bytes: font('noto-serif', 'latin-ext') },
-      { covers: /\p{Script=Greek}/u, bytes: font('noto-serif', 'greek') },
-      { covers: /\p{Script=Cyrillic}/u, bytes: font('noto-serif', 'cyrillic') },
-      {
-        covers: /[\p{Script=Devanagari}\u0964\u0965\u200c\u200d]/u,
-        bytes: font('noto-sans-devanagari', 'devanagari'),
-      },
-      { covers: /\p{Script=Arabic}/u, bytes: font('noto-sans-arabic', 'arabic'), rightToLeft: true },
-    ],
-  });
 
 /** A clock for a voice, a pace and a channel's sayings; kept, so that its word times are shared by all that ask. */
 export function getClock(

@@ -10,9 +10,18 @@ export interface Run {
 }
 const MARGIN = 56;
 const FOOT = 44;
+/** Height of a row of the text face and its leading, in sizes. */
+const LINE = 1.37;
+const LEADING = 0.25;
+/** How much room ragged rows waste, at most. */
+const RAGGED = 1.12;
+
+/** Letters and marks that the text face has: most texts have no others. */
+const PLAIN = /^[\x20-\xff\u2013\u2014\u2018-\u201e\u2026]*$/;
 
 /** Runs of one face each: letters that the text face lacks go to the face that has them, with the spaces and marks between. */
 export function faces(text: string, fonts: Fonts): { text: string; face: number; rightToLeft: boolean }[] {
+  if (PLAIN.test(text)) return [{ text, face: -1, rightToLeft: false }];
   const out: { text: string; face: number; rightToLeft: boolean }[] = [];
   for (const c of text.normalize('NFC')) {
     const other = fonts.others.findIndex((o) => o.covers.test(c));
@@ -74,18 +83,25 @@ export class Paper {
     return this.doc.font(face >= 0 ? `other${face}` : bold ? 'bold' : 'text');
   }
 
-  /** How tall runs are in a width, in points. */
+  /** About how tall runs are in a width, in points, never too little: rows are ragged. */
   height(runs: readonly Run[], width: number, size: number): number {
     const text = runs.map((r) => r.text).join('');
-    const widest = faces(text, this.fonts).reduce(
-      (h, f) => Math.max(h, this.use(f.face, false).fontSize(size).currentLineHeight(true)),
-      0,
-    );
-    const plain = this.use(-1, false)
-      .fontSize(size)
-      .heightOfString(text, { width, lineGap: size * 0.25 });
-    return Math.max(plain, widest);
+    const rows = Math.ceil((this.widthOf(text, size) * RAGGED) / width) || 1;
+    return rows * size * (LINE + LEADING);
   }
+
+  /** The width of a text, from the widths of its words: a text is measured often, and its words come again. */
+  private widthOf(text: string, size: number): number {
+    let sum = 0;
+    for (const word of text.split(' ')) {
+      let own = this.words.get(word);
+      if (own === undefined)
+        this.words.set(word, (own = this.use(-1, false).fontSize(1000).widthOfString(`${word} `)));
+      sum += own;
+    }
+    return (sum * size) / 1000;
+  }
+  private readonly words = new Map<string, number>();
 
   /** Writes runs as one paragraph at a place and gives the place below it. */
   write(runs: readonly Run[], x: number, y: number, width: number, size: number): number {
