@@ -28,6 +28,8 @@ export function actionIn(
     const verb = tokens[i];
     const lemma = baseForm(verb.lemma);
     if (verb.pos !== 'VERB' || inFigure(verb) || !verbSeen(lemma, words)) continue;
+    // "turned out to be" shows nothing.
+    if (lemma === 'turn' && tokens[i + 1]?.text === 'out') continue;
     let from = i - 1;
     let passive = false;
     while (from >= 0 && ['AUX', 'ADV', 'PART'].includes(tokens[from].pos)) {

@@ -203,6 +203,8 @@ const thingOfIdea: FigureRule = {
       if (!thing || !(word(t) === 'of' || (word(t) === 'to' && word(thing) === 'key'))) return [];
       const head = headFrom(tokens, i + 1);
       if (head < 0 || tokens[head].pos === 'PROPN') return [];
+      // "a boat of forty tonnes" is measured.
+      if (tokens.slice(i + 1, head).some((x) => x.pos === 'NUM')) return [];
       const [lemma, of] = [lemmaOf(thing), tokens[head].lemma];
       const hit = figure(tokens, i - 1, head, an(lemma), 'thing-of-idea');
       const share = about.share(of) ?? 1;

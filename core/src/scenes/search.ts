@@ -88,7 +88,8 @@ export function compoundsOf(
     for (const [, a, b] of text.matchAll(
       /\b(?:[Tt]he|[Aa]n?|[Tt]his)\s(?:\p{Lu}\p{Ll}+\s)?(\p{Ll}{3,})\s(\p{Ll}{3,})\b/gu,
     )) {
-      if (!words.thing(a) || !words.noun(b).length) continue;
+      // "the upper trough" is one of two, no kind of trough.
+      if (!words.thing(a) || !words.noun(b).length || words.senses.of(a, 'a').length) continue;
       const own = counts.get(b) ?? counts.set(b, new Map()).get(b)!;
       own.set(`${a} ${b}`, (own.get(`${a} ${b}`) ?? 0) + 1);
     }
@@ -282,6 +283,9 @@ function actionOf(
       continue;
     const subject = [...tokens.slice(0, i)].reverse().find((x) => x.pos === 'NOUN' || x.pos === 'VERB');
     if (!subject || subject.pos !== 'NOUN' || skip(subject) || EMPTY.test(subject.lemma)) continue;
+    // "a means of passing boats that consumes water": the boats don't.
+    const between = tokens.slice(tokens.indexOf(subject) + 1, i);
+    if (between.some((x) => x.pos !== 'AUX' && x.pos !== 'ADV')) continue;
     // "was built": what is done to it, nobody sees it doing.
     if (
       tokens
