@@ -89,7 +89,8 @@ function timedWords(sections: readonly PlainSection[], clock: Clock): TimedWord[
     section.lines.forEach((line, l) => {
       const { startMs, ms } = timed[i++];
       const tokens = clock.tokens(line.text);
-      const lead = i === 1 ? clock.voice.leadMs : 0;
+      // Fixed seconds are counted from the first word on.
+      const lead = i === 1 && line.fixedMs === null ? clock.voice.leadMs : 0;
       // A fixed part has its own seconds: its words are laid over them evenly.
       const own = tokens.reduce((n, t) => n + t.ms + t.pauseMs, 0);
       const stretch = line.fixedMs !== null && own > 0 ? line.fixedMs / own : 1;

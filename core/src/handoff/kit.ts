@@ -102,7 +102,7 @@ export function makeKit(input: KitInput, tools: KitTools): Kit {
     (['n', 'v', 'a'] as const).some((pos) => tools.senses.of(word, pos).some((s) => !s.instance));
   const sayings = sayingsOf(
     sections,
-    { ...tools, everyday },
+    { ...tools, everyday, english: (input.language ?? 'en').startsWith('en') },
     input.channel.sayings,
     sources.map((s) => s.document.text),
   );

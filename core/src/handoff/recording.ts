@@ -4,7 +4,7 @@
  * by the longest common course, which also tells what was said otherwise.
  */
 import { compareWords } from '../script/compare.ts';
-import { clockLines, type PlainSection } from '../script/schema.ts';
+import { clockLines, emptyLine, type PlainSection } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 import type { Silence } from '../timing/silences.ts';
 import { isSaid } from './said.ts';
@@ -229,3 +229,30 @@ export function laidByCaptions(
 /** The pace a recording was read at, as people set it: the clock's pace over the scale, between 40 and 400. */
 export const paceOfRecording = (pace: number, laid: Pick<Laid, 'scale'>): number =>
   Math.round(Math.min(400, Math.max(40, pace / laid.scale)));
+
+/**
+ * The script on a recording's own time: every line has the seconds it was spoken in, and the silence behind it as its rest.
+ * Captions and scenes made from it stand where they are heard.
+ */
+export function onRecording(
+  sections: readonly PlainSection[],
+  laid: Pick<Laid, 'lines' | 'ms'>,
+): PlainSection[] {
+  const at = new Map(
+    laid.lines.map((l, i) => [l.line, { ...l, next: laid.lines[i + 1]?.startMs ?? l.endMs }]),
+  );
+  const first = laid.lines[0]?.startMs ?? 0;
+  return sections.map((s, k) => {
+    const lines = s.lines.map((l) => {
+      const t = at.get(l.id);
+      // What is not heard takes no time of the recording's.
+      if (!t) return { ...l, fixedMs: 0, restMs: 0 };
+      return { ...l, fixedMs: Math.max(1, t.endMs - t.startMs), restMs: Math.max(0, t.next - t.endMs) };
+    });
+    return {
+      ...s,
+      lines:
+        k === 0 && first > 0 ? [{ ...emptyLine('before the first word'), fixedMs: first }, ...lines] : lines,
+    };
+  });
+}

@@ -57,6 +57,8 @@ export interface VoiceTools {
   pronouncer: Pronouncer;
   /** Whether a word is an everyday one, capital or not: "River", "Company". */
   everyday?: (word: string) => boolean;
+  /** False for a text in another language: only the writer's own sayings hold. */
+  english?: boolean;
 }
 
 /** Names and words that no dictionary has, each once, with how it is said. `sources` are looked through for what they say themselves. */
@@ -75,6 +77,8 @@ export function sayingsOf(
         if (out.has(key) || !/^\p{L}[\p{L}'’-]+$/u.test(word)) continue;
         const mine = own.find((o) => o.word.toLowerCase() === key);
         const known = tools.pronouncer.knows(key);
+        // The pronouncer knows English letters only: of others it would say nonsense.
+        if (!mine && (!/^[A-Za-z'’-]+$/.test(word) || tools.english === false)) continue;
         if (!mine && token.kind !== 'name' && known) continue;
         // A common word with a capital because it opens the sentence needs no help.
         if (!mine && token.kind === 'name' && known && (!isName(line.text, token) || tools.everyday?.(key)))

@@ -312,7 +312,7 @@ function withArticle({ text: asked, shows, key }: SearchWord, words: Words): str
   const last = text.split(' ').at(-1)!;
   const plural = /s$/.test(last) && !/(?:ss|us|is)$/.test(last);
   if (plural || ['27', '13', '19'].includes(words.file(key)) || /^(?:the|an?)\s/.test(text)) return text;
-  return `${/^[aeiou]/i.test(text) ? 'an' : 'a'} ${text}`;
+  return `${/^(?!uni|use|uti|eu|one\b)[aeiou]/i.test(text) ? 'an' : 'a'} ${text}`;
 }
 
 function subjectOf(

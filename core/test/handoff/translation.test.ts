@@ -49,7 +49,6 @@ describe('XLIFF 2.1', () => {
     );
   });
   /** What XML 1.0 can hold. */
-  // eslint-disable-next-line no-control-regex -- these are what XML can't hold
   const printable = (t: string) =>
     t
       .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')

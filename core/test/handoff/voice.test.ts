@@ -1,8 +1,11 @@
 import { expect } from 'chai';
 import {
+  captionFaults,
+  captions,
   changedSince,
   laidByCaptions,
   laidBySilence,
+  onRecording,
   paceOfRecording,
   proposedRests,
   sayingsOf,
@@ -197,5 +200,31 @@ describe('what has changed since it was handed over', () => {
       '1 rest of another length.',
     ]);
     expect(says[4]).to.equal(`${(byMs / 1000).toFixed(1)} s longer.`);
+  });
+});
+
+describe('the script on a recording’s own time', () => {
+  it('has captions where the words are heard, with no rule broken but what the speaker’s pace forbids', () => {
+    const script = [
+      section(
+        'One',
+        line('The lift has failed once.'),
+        line('It was a cold night in January.'),
+        line('Nobody was hurt.'),
+      ),
+    ];
+    const laid = {
+      ms: 9000,
+      lines: [
+        { line: script[0].lines[0].id, startMs: 800, endMs: 2600, doubt: 0 },
+        { line: script[0].lines[1].id, startMs: 3400, endMs: 5600, doubt: 0 },
+        { line: script[0].lines[2].id, startMs: 7000, endMs: 8200, doubt: 0 },
+      ],
+    };
+    const bare = { ...clock, voice: { ...clock.voice, leadMs: 0, tailMs: 0 } };
+    const list = captions(onRecording(script, laid), bare);
+    expect(list.map((c) => c.rows.join(' '))).to.deep.equal(script[0].lines.map((l) => l.text));
+    list.forEach((c, i) => expect(c.startMs).to.be.closeTo(laid.lines[i].startMs, 30));
+    expect(captionFaults(list).filter((f) => f.fault !== 'hurried')).to.deep.equal([]);
   });
 });

@@ -33,6 +33,7 @@ import {
   type Kit,
 } from '../../src/handoff/index.ts';
 import { scriptFileSchema, sectionsOfFile } from '../../src/script/index.ts';
+import { faces } from '../../src/handoff/writers/paper.ts';
 import { SCENE_COLUMNS } from '../../src/handoff/writers/sceneRows.ts';
 import { input, kitOf, line, section, toldKit, tools } from './kit.ts';
 
@@ -347,6 +348,13 @@ describe('writers', () => {
       for (const l of kit.sections.flatMap((s) => s.lines))
         for (const w of l.text.match(/\p{L}{4,}/gu) ?? []) expect(bare(all), id).to.include(w);
     }
+  });
+
+  it('PDF: letters go to the face that has them, marks with their letter, words of right-to-left text in one run', () => {
+    const of = (t: string) => faces(t, tools.fonts).map((f) => f.text);
+    expect(of('Plain “text” – all of it.')).to.deep.equal(['Plain “text” – all of it.']);
+    expect(of('पुल बंद, है')).to.deep.equal(['पुल', ' ', 'बंद', ', ', 'है']);
+    expect(of('أُغلق الجسر.')).to.deep.equal(['أُغلق الجسر', '.']);
   });
 
   it('the script file fits its own schema (ajv), and reads back as the same script', async () => {

@@ -100,6 +100,21 @@ function FileText({ what, language, session, sheet }: PreviewProps) {
         {format.name}: {format.says}. Left behind: {format.loses}.
         {PACKED[what] ? ' Shown here as its words; the file itself is laid out.' : ''}
       </p>
+      {what === 'ssml' && (
+        <p className="pb-2 flex flex-wrap gap-x-4">
+          <span className="text-ink3">One section:</span>
+          {sheet.blocks.map((b) => (
+            <a
+              key={b.section}
+              className="textpress"
+              href={api.exportAddress(id, 'ssml', { language, section: b.section })}
+              download
+            >
+              {b.title || 'untitled'}
+            </a>
+          ))}
+        </p>
+      )}
       {PAGES.has(shown) ? (
         <iframe
           title={format.name}

@@ -98,6 +98,8 @@ export interface LaidRecording {
   /** Words a minute it was read at. */
   pace: number;
   by: 'silence' | 'captions';
+  /** Captions on the recording's time, as SubRip. */
+  srt: string;
 }
 
 /** What is asked of the reviewer, and what it answers. */

@@ -6,7 +6,18 @@ import { loopsOf } from '@ursprung/core/desk';
 import { breakScenes, type PaceWanted } from '@ursprung/core/scenes/desk';
 import type { PlainSection } from '@ursprung/core/script';
 import { SHIPPED_VOICES, makeClock, silencesIn, wavLevels, type Clock } from '@ursprung/core/timing';
-import { laidByCaptions, laidBySilence, paceOfRecording } from '@ursprung/core/handoff/recording';
+import {
+  laidByCaptions,
+  laidBySilence,
+  onRecording,
+  paceOfRecording,
+} from '@ursprung/core/handoff/recording';
+import {
+  CAPTION_LIMITS,
+  VERTICAL_LIMITS,
+  captions as captionsOf,
+  subRip,
+} from '@ursprung/core/handoff/captions';
 import { readCues } from '@ursprung/core/captions';
 import {
   indexSources,
@@ -108,7 +119,18 @@ async function lay(
         ? 'These captions share too few words with the script to be of it.'
         : 'This recording is too short, or too even, to be of this script.',
     );
-  return { laid, pace: paceOfRecording(pacePerMinute, laid), by: cues ? 'captions' : 'silence' };
+  // A recording has its own beginning: nothing is added before the first word.
+  const bare = makeClock(await getPronouncer(), {
+    voice: { ...by.voice, leadMs: 0, tailMs: 0 },
+    pace: pacePerMinute,
+  });
+  const limits = pace.frame === '9:16' ? VERTICAL_LIMITS : CAPTION_LIMITS;
+  return {
+    laid,
+    pace: paceOfRecording(pacePerMinute, laid),
+    by: cues ? 'captions' : 'silence',
+    srt: subRip(captionsOf(onRecording(plain, laid), bare, limits)),
+  };
 }
 
 /** The worker needs what is heard, what it rests on, and where the writer set cuts. */

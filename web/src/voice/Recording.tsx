@@ -64,6 +64,13 @@ export function Recording({ session }: { session: ScriptSession }) {
               ? 'Placed by its silences alone: nothing is known of the words.'
               : `${laid.laid.differs.length} places were said otherwise.`}{' '}
             {laid.laid.doubtful > 0 && <span className="finding">{laid.laid.doubtful} lines in doubt.</span>}{' '}
+            <a
+              className="textpress mr-3"
+              href={`data:application/x-subrip;charset=utf-8,${encodeURIComponent(laid.srt)}`}
+              download="captions-of-the-recording.srt"
+            >
+              Save captions on its time
+            </a>
             {laid.pace !== Math.round(pace) && (
               <button className="textpress" onClick={() => void session.change({ pace: laid.pace })}>
                 Use its pace

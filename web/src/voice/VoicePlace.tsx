@@ -7,6 +7,7 @@ import { Missing } from '../shell/Missing.tsx';
 import { glyphPath } from '../strip/glyphs.tsx';
 import { clockText } from '../text/clockText.ts';
 import { Parts, Rest } from './Blocks.tsx';
+import { joinWavs } from './wav.ts';
 
 export function VoicePlace() {
   const { id = '' } = useParams();
@@ -53,7 +54,7 @@ function Speaking({
   );
   const [at, setAt] = useState(0);
   const [sayings, setSayings] = useState(false);
-  const { playing, error, hear, stop } = useVoice(pace);
+  const { playing, error, hear, keep, stop } = useVoice(pace);
   const box = useRef<HTMLDivElement>(null);
   const current = lines[Math.min(at, lines.length - 1)];
   const go = useCallback(
@@ -102,6 +103,15 @@ function Speaking({
                 : p.text,
       )
       .join('');
+  const textsOf = (what: What) =>
+    (what === 'line'
+      ? [current]
+      : what === 'section'
+        ? lines.filter((l) => l.block.section === current.block.section)
+        : lines
+    )
+      .map((l) => textOf(l.parts))
+      .filter(Boolean);
   return (
     <div className="h-full flex flex-col bg-sheet">
       <header className="bg-bench border-b border-mark px-4 py-3 shrink-0">
@@ -207,15 +217,8 @@ function Speaking({
           <HearMenu
             playing={playing}
             onStop={stop}
-            onHear={(what) => {
-              const chosen =
-                what === 'line'
-                  ? [current]
-                  : what === 'section'
-                    ? lines.filter((l) => l.block.section === current.block.section)
-                    : lines;
-              void hear(chosen.map((l) => textOf(l.parts)).filter(Boolean), what);
-            }}
+            onHear={(what) => void hear(textsOf(what))}
+            onKeep={(what) => void keep(textsOf(what), `${sheet.title} ${what === 'all' ? '' : what}`)}
           />
           <button className="voicepress main flex-1" onClick={() => go(at + 1)}>
             Said
@@ -250,13 +253,20 @@ function TimeRule({ ms }: { ms: number }) {
 }
 
 type What = 'line' | 'section' | 'all';
+const SAYS: readonly [What, string][] = [
+  ['line', 'this line'],
+  ['section', 'this section'],
+  ['all', 'the whole script'],
+];
 function HearMenu({
   playing,
   onHear,
+  onKeep,
   onStop,
 }: {
   playing: boolean;
   onHear: (what: What) => void;
+  onKeep: (what: What) => void;
   onStop: () => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -273,13 +283,7 @@ function HearMenu({
       </button>
       {open && (
         <span role="menu" className="absolute bottom-[54px] right-0 bg-lit border border-edge w-[190px] z-10">
-          {(
-            [
-              ['line', 'this line'],
-              ['section', 'this section'],
-              ['all', 'the whole script'],
-            ] as const
-          ).map(([what, name]) => (
+          {SAYS.map(([what, name]) => (
             <button
               key={what}
               role="menuitem"
@@ -287,6 +291,16 @@ function HearMenu({
               onClick={() => (setOpen(false), onHear(what))}
             >
               {name}
+            </button>
+          ))}
+          {SAYS.map(([what, name]) => (
+            <button
+              key={`keep ${what}`}
+              role="menuitem"
+              className="block w-full text-left px-3 py-3 border-b border-hair cursor-pointer text-ink2"
+              onClick={() => (setOpen(false), onKeep(what))}
+            >
+              save {name} as WAV
             </button>
           ))}
         </span>
@@ -309,19 +323,33 @@ function useVoice(pace: number) {
     setPlaying(false);
   };
   useEffect(() => () => audio.current?.pause(), []);
-  const hear = async (texts: readonly string[], what: What) => {
+  /** What the stand-in says of texts, a recording for as much as it takes at once. */
+  async function* said(texts: readonly string[]): AsyncGenerator<Blob> {
+    const parts: string[] = [];
+    for (const t of texts)
+      if (parts.length && parts[parts.length - 1].length + t.length < LONGEST)
+        parts[parts.length - 1] += `\n${t}`;
+      else parts.push(t);
+    for (const part of parts) {
+      if (stopped.current) return;
+      yield await api.voice(part, pace);
+    }
+  }
+  const during = async (work: () => Promise<void>) => {
     setError(null);
     stopped.current = false;
     setPlaying(true);
     try {
-      const parts: string[] = [];
-      for (const t of texts)
-        if (parts.length && parts[parts.length - 1].length + t.length < LONGEST)
-          parts[parts.length - 1] += `\n${t}`;
-        else parts.push(t);
-      for (const part of parts) {
-        if (stopped.current) break;
-        const address = URL.createObjectURL(await api.voice(part, pace));
+      await work();
+    } catch (e) {
+      setError((e as Error).message);
+    }
+    setPlaying(false);
+  };
+  const hear = (texts: readonly string[]) =>
+    during(async () => {
+      for await (const sound of said(texts)) {
+        const address = URL.createObjectURL(sound);
         const player = new Audio(address);
         audio.current = player;
         await new Promise<void>((resolve, reject) => {
@@ -332,10 +360,25 @@ function useVoice(pace: number) {
         });
         URL.revokeObjectURL(address);
       }
-    } catch (e) {
-      setError((e as Error).message);
-    }
-    if (what) setPlaying(false);
-  };
-  return { playing, error, hear, stop };
+    });
+  const keep = (texts: readonly string[], name: string) =>
+    during(async () => {
+      const wavs: Uint8Array[] = [];
+      for await (const sound of said(texts)) wavs.push(new Uint8Array(await sound.arrayBuffer()));
+      if (stopped.current || !wavs.length) return;
+      const link = document.createElement('a');
+      link.href = URL.createObjectURL(new Blob([joinWavs(wavs) as BlobPart], { type: 'audio/wav' }));
+      link.download = `${
+        name
+          .normalize('NFD')
+          .replace(/\p{M}/gu, '')
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, '-')
+          .replace(/^-|-$/g, '')
+          .slice(0, 60) || 'voice'
+      }.wav`;
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    });
+  return { playing, error, hear, keep, stop };
 }

@@ -24,10 +24,11 @@ export function faces(text: string, fonts: Fonts): { text: string; face: number;
   if (PLAIN.test(text)) return [{ text, face: -1, rightToLeft: false }];
   const out: { text: string; face: number; rightToLeft: boolean }[] = [];
   for (const c of text.normalize('NFC')) {
-    const other = fonts.others.findIndex((o) => o.covers.test(c));
-    const neutral = /[\s\p{P}\p{N}]/u.test(c);
     const last = out[out.length - 1];
-    if (last && (last.face === other || (neutral && last.face >= 0))) last.text += c;
+    // A mark goes with its letter; a space stays in a run that is set from right to left, or its words would change places.
+    const joins = last && (/\p{M}/u.test(c) || (last.rightToLeft && c === ' '));
+    const other = fonts.others.findIndex((o) => o.covers.test(c));
+    if (last && (joins || last.face === other)) last.text += c;
     else
       out.push({
         text: c,

@@ -1,7 +1,7 @@
 /** Timed Text Markup Language 2 (W3C), in the form of the IMSC 1.1 text profile: one region inside the safe area, a paragraph a caption. */
 import type { Writer } from '../writer.ts';
 import { xmlRoot, xmlString, xmlText } from '../xml.ts';
-import { stamp } from './srt.ts';
+import { stamp } from '../subRip.ts';
 
 const TT = 'http://www.w3.org/ns/ttml';
 /** Left and top, width and height of the region, by frame, in percent. */

@@ -2,7 +2,7 @@
 import type { Caption } from '../captions.ts';
 import type { Kit } from '../kit.ts';
 import type { Writer } from '../writer.ts';
-import { stamp } from './srt.ts';
+import { stamp } from '../subRip.ts';
 
 const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 /** Rows stand above the lowest tenth of a wide picture, the lowest quarter of an upright one, where hosts lay their own signs (common practice, no published source). */
