@@ -40,7 +40,7 @@ export const QUICK_LIMITS: CaptionLimits = {
   ...CAPTION_LIMITS,
   lineCharacters: 22,
   lines: 1,
-  leastMs: 200,
+  leastMs: 450,
   gapMs: 0,
   words: 4,
 };
@@ -202,8 +202,11 @@ export function captions(
       const inside = slice.slice(0, -1).filter((w) => w.breakAfter >= 5).length;
       const cost =
         COST.cue +
-        COST.hurried * over * over +
-        (speed > limits.mostPerSecond ? 4 * COST.hurried * (speed - limits.mostPerSecond) : 0) +
+        // One word at a time is seen, not read: only its time counts.
+        (limits.words
+          ? 0
+          : COST.hurried * over * over +
+            (speed > limits.mostPerSecond ? 4 * COST.hurried * (speed - limits.mostPerSecond) : 0)) +
         (stands < limits.leastMs ? COST.short * (1 - stands / limits.leastMs) * 4 : 0) +
         (last.mustEnd
           ? 0

@@ -21,12 +21,13 @@ const TIMES: readonly [RegExp, string, string][] = [
   [/\b(?:afternoon)\b/i, 'afternoon', 'slanting afternoon light'],
   [/\b(?:dusk|sunset|twilight|evening|tonight)\b/i, 'evening', 'evening light, first lamps'],
 ];
-const WEATHER: readonly [RegExp, string][] = [
-  [/\b(?:rain|rained|raining|downpour|drizzle)\b/i, 'rain'],
-  [/\b(?:snow|snowed|blizzard)\b/i, 'snow'],
-  [/\b(?:fog|mist|misty|foggy)\b/i, 'mist'],
-  [/\b(?:frost|frozen|ice)\b/i, 'frost'],
-  [/\b(?:storm|gale)\b/i, 'storm'],
+/** Weather and its own light. */
+const WEATHER: readonly [RegExp, string, string][] = [
+  [/\b(?:rain|rained|raining|downpour|drizzle)\b/i, 'rain', 'grey, wet light'],
+  [/\b(?:snow|snowed|blizzard)\b/i, 'snow', 'flat white light'],
+  [/\b(?:fog|mist|misty|foggy)\b/i, 'mist', 'pale light'],
+  [/\b(?:frost|frozen|ice)\b/i, 'frost', 'cold, low light'],
+  [/\b(?:storm|gale)\b/i, 'storm', 'dark, low light'],
 ];
 export interface Light {
   time: string | null;
@@ -38,10 +39,11 @@ export function lightOf(text: string, mood: Mood, hour: string | null): Light {
   const said = TIMES.find(([p]) => p.test(text));
   const byHour = hour === null ? undefined : TIMES[hourIndex(Number(hour.slice(0, 2)))];
   const time = said ?? byHour;
+  const weather = WEATHER.find(([p]) => p.test(text));
   return {
     time: time?.[1] ?? null,
-    weather: WEATHER.find(([p]) => p.test(text))?.[1] ?? null,
-    light: time?.[2] ?? LIGHT[mood],
+    weather: weather?.[1] ?? null,
+    light: time?.[2] ?? weather?.[2] ?? LIGHT[mood],
   };
 }
 const hourIndex = (h: number) =>

@@ -108,6 +108,7 @@ describe('rules of captions', () => {
   });
   it('for shorts hold one to four words, one row, each word in its time', () => {
     const list = captions(sectionsOf(...TEXTS), at(190), QUICK_LIMITS);
+    expect(captionFaults(list, QUICK_LIMITS).length / list.length).to.be.below(0.05);
     for (const c of list) {
       expect(c.words.length).to.be.within(1, 4);
       expect(c.rows).to.have.length(1);
