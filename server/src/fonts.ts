@@ -58,7 +58,12 @@ export const getFonts = (): Fonts =>
     text: face('noto-serif', 'latin'),
     bold: face('noto-serif', 'latin', 700),
     others: [
-      { covers: /[\u0100-\u024f\u0250-\u02ff\u1e00-\u1eff]/, bytes: face('noto-serif', 'latin-ext') },
+      // The letters that the first face has already stay with it: œ, ı, ʻ and a few accents.
+      {
+        covers:
+          /[\u0100-\u0130\u0132-\u0151\u0154-\u02ba\u02bd-\u02c5\u02c7-\u02d9\u02dd-\u02ff\u1e00-\u1eff]/,
+        bytes: face('noto-serif', 'latin-ext'),
+      },
       { covers: /\p{Script=Greek}/u, bytes: face('noto-serif', 'greek') },
       { covers: /\p{Script=Cyrillic}/u, bytes: face('noto-serif', 'cyrillic') },
       {

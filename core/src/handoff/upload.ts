@@ -250,12 +250,9 @@ function creditsOf({ film }: UploadInput): string {
 }
 
 export function disclosureLine({ voice, pictures, words }: UploadInput['synthetic']): string {
-  const made = [voice ? 'The voice' : '', pictures ? 'Some pictures' : ''].filter(Boolean);
+  const made = [voice ? 'the voice' : '', pictures ? 'some pictures' : ''].filter(Boolean).join(' and ');
   const out: string[] = [];
-  if (made.length)
-    out.push(
-      `${made.join(' and ')} in this film ${made.length > 1 || pictures ? 'were' : 'was'} made by a computer.`,
-    );
+  if (made) out.push(`${capital(made)} in this film ${pictures ? 'were' : 'was'} made by a computer.`);
   if (words.length)
     out.push(`Parts of the words were written with ${words.join(', ')} and checked against the sources.`);
   return out.join(' ');

@@ -11,3 +11,6 @@ declare module 'smpte-timecode' {
 declare module 'xliff' {
   export function xliff2js(text: string): Promise<unknown>;
 }
+declare module 'fontkit' {
+  export function create(bytes: Uint8Array): unknown;
+}
