@@ -276,7 +276,9 @@ export class Handoffs {
 
   async translations(
     scriptId: string,
-  ): Promise<{ language: string; name: string; origin: string; lines: number; at: string }[]> {
+  ): Promise<
+    { language: string; name: string; origin: string; estimated: boolean; lines: number; at: string }[]
+  > {
     await this.deps.service.scriptRow(scriptId);
     const rows = await this.models.translations.findAll({
       where: { scriptId },
@@ -286,6 +288,7 @@ export class Handoffs {
       language: r.language,
       name: languageOf(r.language)?.name ?? r.language,
       origin: r.body.origin,
+      estimated: !(languageOf(r.language)?.measured ?? false),
       lines: Object.keys(r.body.lines).length,
       at: r.at.toISOString(),
     }));

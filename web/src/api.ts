@@ -158,6 +158,8 @@ export interface TranslationView {
   language: string;
   name: string;
   origin: string;
+  /** Its pace is not from the study but between neighbours. */
+  estimated: boolean;
   lines: number;
   at: string;
 }

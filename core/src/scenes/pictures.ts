@@ -6,6 +6,7 @@ import type { Frame, Mood } from '../script/file.ts';
 import type { PlainSection } from '../script/schema.ts';
 import type { ShotAngle, ShotSize, SoundCue } from '../script/sceneOwn.ts';
 import type { Clock } from '../timing/clock.ts';
+import { stockOf, unsupportedIn } from '../trace/support.ts';
 import type { Scene } from './breaks.ts';
 import { inFull, names, type CastEntry, type CastSource } from './cast.ts';
 import { actionIn, peopleDo, type Action } from './action.ts';
@@ -51,6 +52,8 @@ export interface Picture {
   repeat: Repeat | null;
   /** What the writer set in place of what is computed. */
   set: readonly string[];
+  /** Figures and names in the writer's own description that no source has. */
+  unsaid: readonly string[];
 }
 
 export interface PictureTools {
@@ -134,6 +137,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
   const shownIn = new Map<string, Set<ShotSize>>();
   const sectionOf = new Map(sections.map((s) => [s.id, s]));
   const homes = homesOf(input, facts);
+  const stock = stockOf(input.sources.flatMap((s) => s.facts.map((f) => f.text)));
   const sizes: ShotSize[] = [];
   const said = new Set<string>();
   let person: CastEntry | null = null;
@@ -243,6 +247,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
         own.sound ?? soundOf(scene, tokens, found.figures, search, place, home, opens, mood, tools.clock),
       repeat: null,
       set: Object.keys(own),
+      unsaid: own.description ? unsupportedIn(own.description, stock).map((u) => u.text) : [],
     };
   });
 }

@@ -122,6 +122,29 @@ describe('descriptions', () => {
   });
 });
 
+describe('a description of the writer’s own', () => {
+  const saying = (description: string) => {
+    const own = section('ground', 'Hanna Brody opened the valve.');
+    const mark = {
+      type: 'cut' as const,
+      id: 'x',
+      start: 0,
+      end: 5,
+      kind: 'break' as const,
+      held: false,
+      own: { description },
+    };
+    return film([{ ...own, lines: [{ ...own.lines[0], marks: [mark] }] }]).pictures[0].unsaid;
+  };
+  it('is told what no source says: a year, a name', () => {
+    expect(saying('The lift in 1885, with Arthur Penrose at the wheel')).to.deep.equal([
+      '1885',
+      'Arthur Penrose',
+    ]);
+    expect(saying('The tower in 1974 at dusk')).to.deep.equal([]);
+  });
+});
+
 describe('sound and words on the screen', () => {
   it('cue an effect only where the script names its source, at its word', () => {
     const { sound } = one('In the tower a bell rang twice.');

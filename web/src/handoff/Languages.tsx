@@ -73,6 +73,7 @@ export function Languages({ sheet, language, session, onLanguage }: PreviewProps
             </button>
             <span className="text-ink2 flex-1">
               {t.lines} lines{t.origin === 'machine' ? ', by a machine: to be gone over by a person' : ''}
+              {t.estimated ? '; its pace is taken between languages that were measured' : ''}
             </span>
             <button className="textpress" onClick={() => remove.mutate(t.language)}>
               Remove

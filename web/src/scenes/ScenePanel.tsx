@@ -159,6 +159,13 @@ export function ScenePanel({
             own={scene.own.description}
             onSave={(description) => onSay({ description })}
           />
+          {picture.unsaid.length > 0 && (
+            <p className="text-[12.5px] pt-1">
+              <span className="finding">
+                No source says {picture.unsaid.map((u) => `“${u}”`).join(', ')}.
+              </span>
+            </p>
+          )}
           {open.map((c) => (
             <p key={c.id} className="text-[12.5px] pt-1">
               <span className="finding">
