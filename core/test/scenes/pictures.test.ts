@@ -139,7 +139,8 @@ describe('a description of the writer’s own', () => {
   it('is told what no source says: a year, a name', () => {
     expect(saying('The lift in 1885, with Arthur Penrose at the wheel')).to.deep.equal([
       '1885',
-      'Arthur Penrose',
+      'Arthur',
+      'Penrose',
     ]);
     expect(saying('The tower in 1974 at dusk')).to.deep.equal([]);
   });
