@@ -41,21 +41,20 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
   const shown = query.get('show') ?? FOR[who].first;
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
   const { id } = session.script;
+  const kits = useQuery({ queryKey: ['handoffs', id], queryFn: () => api.handoffs(id) });
+  /** A sheet that was asked for before a kit was made knows nothing of it. */
+  const newest = kits.data?.handoffs.find((h) => h.state === 'done')?.id;
   // Files are written from what the server has: asked again once everything is saved.
   const saved = snapshot.save === 'saved';
   const sheet = useQuery({
-    queryKey: ['sheet', id, language, saved ? snapshot.sections : 'unsaved', snapshot.settingsTaken],
+    queryKey: ['sheet', id, language, saved ? snapshot.sections : 'unsaved', snapshot.settingsTaken, newest],
     queryFn: () => api.sheet(id, language),
     enabled: saved,
     placeholderData: keepPreviousData,
     retry: 1,
     gcTime: 0,
   });
-  const kits = useQuery({ queryKey: ['handoffs', id], queryFn: () => api.handoffs(id) });
-  const { handing, make } = useKit(id, () => {
-    void client.invalidateQueries({ queryKey: ['handoffs', id] });
-    void client.invalidateQueries({ queryKey: ['sheet', id] });
-  });
+  const { handing, make } = useKit(id, () => void client.invalidateQueries({ queryKey: ['handoffs', id] }));
   const go = (change: Record<string, string | null>) =>
     setQuery((q) => {
       for (const [k, v] of Object.entries(change))
