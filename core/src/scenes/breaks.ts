@@ -285,6 +285,8 @@ export function breakScenes(sections: readonly PlainSection[], clock: Clock, pac
       const text = textOf(own);
       const silent = !/[\p{L}\p{N}]/u.test(text);
       const { mark, line } = first;
+      // An empty line that takes no time shows nothing.
+      if (silent && ms === 0) continue;
       scenes.push({
         id:
           mark?.kind === 'break' && !taken.has(mark.id) ? mark.id : nth === 1 ? line.id : `${line.id}/${nth}`,

@@ -92,6 +92,9 @@ describe('scene breaks', () => {
     ]);
     expect(scenes[2].endMs - scenes[2].startMs).to.equal(3000);
   });
+  it('are none where there is neither a word nor time', () => {
+    expect(breakScenes([section('ground', line(''))], clock, { frame: '16:9' })).to.deep.equal([]);
+  });
   it('go with their words when something is typed before them', () => {
     const text = 'He ran, he jumped, he fell.';
     const doc = docFromSections([section('ground', line(text, { marks: [cut(text, 'he fell')] }))]);
