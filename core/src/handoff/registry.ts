@@ -19,12 +19,13 @@ import { ssml } from './writers/ssml.ts';
 import { text } from './writers/text.ts';
 import { ttml } from './writers/ttml.ts';
 import { twocolumn } from './writers/twocolumn.ts';
+import { twocolumnDocx } from './writers/twocolumnDocx.ts';
 import { karaoke, vtt } from './writers/vtt.ts';
 import { xliff } from './writers/xliff.ts';
 import { xlsx } from './writers/xlsx.ts';
 
 export const writers: readonly Writer[] = [
-  text, pdf, docx, ssml, pls, twocolumn, csv, xlsx, otio, edl, ffmetadata, srt, vtt, ttml, karaoke, xliff, description,
+  text, pdf, docx, ssml, pls, twocolumn, twocolumnDocx, csv, xlsx, otio, edl, ffmetadata, srt, vtt, ttml, karaoke, xliff, description,
   chapters, csl, markdown, fountain, json, schema,
 ]; // prettier-ignore
 if (new Set(writers.map((w) => w.id)).size !== writers.length) throw new Error('Two writers have one id.');

@@ -328,6 +328,14 @@ describe('writers', () => {
     for (const s of kit.sections) expect(value).to.include(s.title);
     expect(value.match(/<h2/g)!.length).to.be.at.least(kit.sections.length);
   });
+  it('two columns as DOCX: read by mammoth: a table with a row a scene, every word of it', async () => {
+    const { value } = await mammoth.convertToHtml({
+      buffer: Buffer.from((await write('twocolumn-docx')) as Uint8Array),
+    });
+    expect(value.match(/<tr>/g)!.length).to.be.at.least(kit.film.scenes.length + 1);
+    const bare = (t: string) => t.replace(/<[^>]+>|&\w+;/g, ' ').replace(/[^\p{L}]+/gu, '');
+    for (const s of kit.film.scenes) expect(bare(value)).to.include(bare(s.text));
+  });
   it('PDF: read by pdf.js: every word, in order, on pages that none runs off', async () => {
     for (const id of ['pdf', 'twocolumn']) {
       const bytes = (await write(id)) as Uint8Array;

@@ -80,7 +80,7 @@ function ChangedSince({ changed }: { changed: NonNullable<Sheet['changed']> }) {
 
 /** Formats that are shown as pages by the browser, or that hold no text to show. */
 const PAGES = new Set(['pdf', 'twocolumn']);
-const PACKED: Record<string, string> = { docx: 'pdf', xlsx: 'csv' };
+const PACKED: Record<string, string> = { docx: 'pdf', 'twocolumn-docx': 'twocolumn', xlsx: 'csv' };
 
 function FileText({ what, language, session, sheet }: PreviewProps) {
   const format = sheet.formats.find((f) => f.id === what);
