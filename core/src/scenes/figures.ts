@@ -274,8 +274,7 @@ const ideaActs: FigureRule = {
   id: 'idea-acts',
   find: (tokens, about) =>
     tokens.flatMap((t, i) => {
-      if ((t.pos !== 'VERB' && t.pos !== 'NOUN') || !PHYSICAL.has(t.lemma)) return [];
-      if (t.pos !== 'VERB') return [];
+      if (t.pos !== 'VERB' || !PHYSICAL.has(t.lemma)) return [];
       const subject = subjectOf(tokens, i);
       const noun = subject >= 0 && tokens[subject].pos === 'NOUN' ? tokens[subject].lemma : '';
       const object = headFrom(tokens, i + 1);

@@ -99,14 +99,13 @@ const PRONOUN = /\b(?:he|she|him|her|his|hers)\b/i;
 /** A scene's own words as tags: those of its lines that lie in it, with offsets into the scene's text. */
 function tokensOf(
   scene: Scene,
-  sections: readonly PlainSection[],
+  lines: ReadonlyMap<string, PlainSection['lines'][number]>,
   tagged: ReadonlyMap<string, readonly TaggedToken[]>,
 ): { tokens: TaggedToken[]; text: string } {
   const tokens: TaggedToken[] = [];
   let text = '';
-  const texts = new Map(sections.flatMap((s) => s.lines.map((l) => [l.id, l.text] as const)));
   for (const part of scene.parts) {
-    const own = (texts.get(part.line) ?? '').slice(part.from, part.to);
+    const own = (lines.get(part.line)?.text ?? '').slice(part.from, part.to);
     const at = text ? text.length + 1 : 0;
     const shift = at - part.from + (own.trimStart().length - own.length);
     for (const t of tagged.get(part.line) ?? [])
@@ -155,7 +154,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       about = [];
       place = homes.get(scene.section) ?? null;
     }
-    const { tokens, text } = tokensOf(scene, sections, tagged);
+    const { tokens, text } = tokensOf(scene, lines, tagged);
     const used = factsOf(scene, lines, facts);
     const beside = [scenes[i - 1]?.text ?? '', text, scenes[i + 1]?.text ?? '', home.title].join(' ');
     const found = searchWords(text, tokens, words, { beside, names: known, compounds });

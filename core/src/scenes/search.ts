@@ -38,7 +38,7 @@ const MOST = 5;
 /** Words for anything, which find anything. */
 const EMPTY =
   /^(?:thing|part|unit|object|structure|whole|area|item|piece|kind|sort|type|group|number|place|side|end|top|bottom|front|back|inside|outside|edge|middle|way|line|point|spot|material|stuff|substance|system|device|equipment|artifact|body|person|one|other|somebody|someone|nobody|everybody|anybody|man|men|woman|women|people|set|pair|couple|row|lot|bit|rest|half|set|word|name|first|last|second|base|head|face|hand|pound|dollar|ton|tonne|kilogram|metre|meter|foot|inch|mile|yard|litre|gallon|percent|something|anything|nothing|everything|result|corner|opening|closing|load|bar|mother|father|sister|brother|son|daughter|aunt|uncle|wife|husband|parent|cousin|friend|boss|anyone|everyone|effect|record|count|centre|center|case|form|order|rule|upright|state|position|stance|respect|reflection|note|entry|approach|degree|scale|space|gap|view|level|range)$/;
-/** …unless another noun stands before them: "boat lift", "river bank", "night nurse". */
+/** Looks and stuff: the words a picture search may keep before its noun. */
 const COLOUR_OR_STUFF =
   /^(?:black|white|grey|gray|red|green|blue|yellow|brown|orange|pink|purple|golden|silver|brass|iron|steel|wooden|stone|brick|glass|leather|paper|concrete|metal|copper|bronze|small|large|tall|narrow|wide|old|new|empty|broken|wet|frozen|rusty|dusty|heavy|long|short|round|square|steep|thick|thin|dark|lit|open|closed|covered|crowded|quiet|ancient|modern|medieval|victorian|wild|dead|young|elderly|bare|muddy|snowy|sunny)$/i;
 

@@ -190,32 +190,13 @@ export function ScenePanel({
             }
           />
           <dl className="grid grid-cols-[64px_1fr] gap-y-[2px] items-baseline text-[12.5px]">
-            <dt className="text-ink3">size</dt>
-            <dd>
-              <select
-                className="field w-full"
-                aria-label="Size of the shot"
-                value={picture.size}
-                onChange={(e) => onSay({ size: e.target.value as (typeof SHOT_SIZES)[number] })}
-              >
-                {SHOT_SIZES.map((s) => (
-                  <option key={s}>{s}</option>
-                ))}
-              </select>
-            </dd>
-            <dt className="text-ink3">angle</dt>
-            <dd>
-              <select
-                className="field w-full"
-                aria-label="Angle of the shot"
-                value={picture.angle}
-                onChange={(e) => onSay({ angle: e.target.value as (typeof SHOT_ANGLES)[number] })}
-              >
-                {SHOT_ANGLES.map((s) => (
-                  <option key={s}>{s}</option>
-                ))}
-              </select>
-            </dd>
+            <Choice label="size" value={picture.size} of={SHOT_SIZES} onSave={(size) => onSay({ size })} />
+            <Choice
+              label="angle"
+              value={picture.angle}
+              of={SHOT_ANGLES}
+              onSave={(angle) => onSay({ angle })}
+            />
             <Word label="light" value={picture.light} onSave={(light) => onSay({ light })} />
             <Word label="picture" value={picture.movement.picture} onSave={(v) => onSay({ picture: v })} />
             <Word label="people" value={picture.movement.people} onSave={(people) => onSay({ people })} />
@@ -418,6 +399,37 @@ function Marked({ text, cast, setting }: { text: string; cast: readonly string[]
     <>
       {out}
       {text.slice(at)}
+    </>
+  );
+}
+
+/** One word of the shot out of a fixed list. */
+function Choice<T extends string>({
+  label,
+  value,
+  of,
+  onSave,
+}: {
+  label: string;
+  value: T;
+  of: readonly T[];
+  onSave: (value: T) => void;
+}) {
+  return (
+    <>
+      <dt className="text-ink3">{label}</dt>
+      <dd>
+        <select
+          className="field w-full"
+          aria-label={`${label[0].toUpperCase()}${label.slice(1)} of the shot`}
+          value={value}
+          onChange={(e) => onSave(e.target.value as T)}
+        >
+          {of.map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+      </dd>
     </>
   );
 }
