@@ -1,5 +1,7 @@
 /** Scenes, the handoff and the page to speak from, in the real interface. */
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect } from 'chai';
 import JSZip from 'jszip';
 import { docFromJson, plainSections } from '@ursprung/core/script';
@@ -177,14 +179,16 @@ describe('scenes and handoff', function () {
     const { page } = desk;
     await page.getByRole('button', { name: /^Voice/ }).click();
     const text = (await lines()).map((l) => l.text).join('\n');
-    const wav = Buffer.from(await espeak('en-gb', 165).speak(text));
+    // By its path: megabytes through the browser's own wire take their time on a busy machine.
+    const folder = mkdtempSync(join(tmpdir(), 'ursprung-take-'));
+    const take = join(folder, 'take.wav');
+    writeFileSync(take, await espeak('en-gb', 165).speak(text));
     const sent: string[] = [];
     page.on('request', (r) => r.method() === 'POST' && sent.push(r.url()));
     await page.locator('summary', { hasText: 'A recording' }).click();
-    await page
-      .locator('input[type=file][accept*=wav]')
-      .setInputFiles({ name: 'take.wav', mimeType: 'audio/wav', buffer: wav });
+    await page.locator('input[type=file][accept*=wav]').setInputFiles(take);
     await page.getByText(/Placed by its silences alone/).waitFor();
+    rmSync(folder, { recursive: true });
     expect(await page.getByRole('button', { name: 'Use its pace' }).count()).to.equal(1);
     expect(sent.filter((u) => /record/.test(u))).to.deep.equal([]);
     await page.locator('input[type=file][accept*=wav]').setInputFiles({

@@ -5,6 +5,7 @@ import {
   CannotWrite,
   captionFaults,
   changedSince,
+  filmInput,
   makeKit,
   nameOf,
   pack,
@@ -74,26 +75,15 @@ function kitOf({ input, translation }: KitTask) {
 export interface FilmTask {
   input: KitInput;
 }
-export const film = (task: FilmTask): Promise<WorkResult<Film>> =>
-  expected(() => {
-    const { input } = task;
-    return filmOf(
-      {
-        title: input.settings.title,
-        sections: input.sections,
-        sources: input.sources.map(({ letter, facts }) => ({ letter, facts })),
-        own: input.cast,
-        frame: input.settings.frame,
-        mood: input.settings.mood,
-        style: input.channel.style,
-        pace: {
-          ...(input.channel.usualMs ? { usualMs: input.channel.usualMs } : {}),
-          ...(input.paceCurve?.length ? { handles: input.paceCurve } : {}),
-        },
-      },
-      { tagger: getTagger(), senses: getSenses(), kin: getKin(), clock: clockOf(input) },
-    );
-  });
+export const film = ({ input }: FilmTask): Promise<WorkResult<Film>> =>
+  expected(() =>
+    filmOf(filmInput(input), {
+      tagger: getTagger(),
+      senses: getSenses(),
+      kin: getKin(),
+      clock: clockOf(input),
+    }),
+  );
 
 /** What the pages of the handoff show, without the files themselves. */
 export const sheet = (task: KitTask & { before?: { title: string; sections: PlainSection[] } }) =>

@@ -27,6 +27,8 @@ export function nameTypes(sentences: readonly TaggedSentence[]): Map<string, Nam
       const after = fact.text.slice(name.end, name.end + 100);
       const last = name.text.split(' ').at(-1)!;
       if (TITLE.test(name.text)) v.person += 4;
+      // "the Halden Star": a ship, an inn, a newspaper; people have no article.
+      else if (/(?:^|\s)[Tt]he\s+$/.test(before)) v.person -= 2;
       if (BODY.test(name.text)) v.body += 3;
       else if (PLACE.test(name.text)) v.place += 2;
       if (PLACE_ENDING.test(last) && last.length > 5) v.place += 0.7;

@@ -1,7 +1,14 @@
 /** Everything that is handed over, computed once from one script: what every writer writes from. */
 import type { Pronouncer } from '../language/phones.ts';
 import { promiseIdeas, type Material } from '../plan/index.ts';
-import { filmOf, type CastOwn, type Film, type PaceWanted, type PictureTools } from '../scenes/index.ts';
+import {
+  filmOf,
+  type CastOwn,
+  type Film,
+  type FilmInput,
+  type PaceWanted,
+  type PictureTools,
+} from '../scenes/index.ts';
 import { scriptFile, type ScriptFile, type ScriptSettings } from '../script/file.ts';
 import { clockLines, type PlainSection } from '../script/schema.ts';
 import type { TimedLine } from '../timing/clock.ts';
@@ -75,28 +82,35 @@ export function limitsFor(frame: string, children: boolean): CaptionLimits {
   return children ? forChildren(limits) : limits;
 }
 
+/** What of a kit's input its film is made from. */
+export const filmInput = ({
+  settings,
+  sections,
+  sources,
+  cast,
+  channel,
+  paceCurve,
+}: KitInput): FilmInput => ({
+  title: settings.title,
+  sections,
+  sources: sources.map(({ letter, facts }) => ({ letter, facts })),
+  own: cast,
+  frame: settings.frame,
+  mood: settings.mood,
+  style: channel.style,
+  pace: {
+    ...(channel.usualMs ? { usualMs: channel.usualMs } : {}),
+    ...(paceCurve?.length ? { handles: paceCurve } : {}),
+  },
+});
+
 /** The kit of a script. Most of its time goes into tagging every line once, and the facts' titles. */
 export function makeKit(input: KitInput, tools: KitTools): Kit {
   const { sections, settings, sources } = input;
   const { clock } = tools;
   const timed = clock.lines(clockLines(sections));
   const lines = sections.flatMap((s) => s.lines);
-  const film = filmOf(
-    {
-      title: settings.title,
-      sections,
-      sources: sources.map(({ letter, facts }) => ({ letter, facts })),
-      own: input.cast,
-      frame: settings.frame,
-      mood: settings.mood,
-      style: input.channel.style,
-      pace: {
-        ...(input.channel.usualMs ? { usualMs: input.channel.usualMs } : {}),
-        ...(input.paceCurve?.length ? { handles: input.paceCurve } : {}),
-      },
-    },
-    tools,
-  );
+  const film = filmOf(filmInput(input), tools);
   const limits = limitsFor(settings.frame, input.children);
   const everyday = (word: string) =>
     (['n', 'v', 'a'] as const).some((pos) => tools.senses.of(word, pos).some((s) => !s.instance));

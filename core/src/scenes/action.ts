@@ -2,8 +2,9 @@
 import { inflect } from '../language/inflect.ts';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
+import { canAct, verbDone, verbSeen } from './acts.ts';
 import { SEEN, type Words } from './figures.ts';
-import { verbSeen } from './search.ts';
+import { clauseStarts, orderAt, retagged } from './tags.ts';
 
 const word = (t: TaggedToken) => t.text.toLowerCase();
 
@@ -15,69 +16,159 @@ export function peopleDo(text: string, action: Action | null, shown: boolean): s
 
 export interface Action {
   text: string;
+  /** What people do in it; empty where a thing acts. */
   ing: string;
+  /** Those in the picture do it themselves: `text` begins with their names. */
+  theirs: boolean;
 }
+/** Those in the picture: how the one who says "I" is called, and the others; whether a clause without a subject goes on with them. */
+export interface Doers {
+  narrator: string;
+  others: readonly string[];
+  /** Who "they" are where nobody is named: "masons". */
+  they: string;
+  goesOn: boolean;
+}
+const NOT_SEEN = /^(?:not|n['’]t|never|hardly|could|would|should|might|may|will|can|must|to|’ll|'ll)$/i;
+const HELPS = ['AUX', 'ADV', 'PART'];
+const PARTICLE = /^(?:down|up|away|out|off|over|along|across|back|sideways|forward|ashore|aground|round)$/;
+
 /** The first clause with something to see in it, as a picture has it: "a boat rising into the upper trough". */
 export function actionIn(
-  tokens: readonly TaggedToken[],
+  tagged: readonly TaggedToken[],
   words: Words,
   figures: readonly { start: number; end: number }[],
+  doers: Doers,
 ): Action | null {
+  const tokens = retagged(tagged, words);
   const inFigure = (t: TaggedToken) => figures.some((f) => t.start < f.end && t.end > f.start);
-  for (let i = 1; i < tokens.length; i++) {
+  const told = orderIn(tokens, words, inFigure);
+  if (told) return told;
+  for (let i = 0; i < tokens.length; i++) {
     const verb = tokens[i];
     const lemma = baseForm(verb.lemma);
     if (verb.pos !== 'VERB' || inFigure(verb) || !verbSeen(lemma, words)) continue;
     // "turned out to be" shows nothing.
     if (lemma === 'turn' && tokens[i + 1]?.text === 'out') continue;
-    let from = i - 1;
-    let passive = false;
-    while (from >= 0 && ['AUX', 'ADV', 'PART'].includes(tokens[from].pos)) {
-      passive ||=
-        /^(?:is|are|was|were|been|be)$/i.test(tokens[from].text) &&
-        /(?:ed|en|t|n)$/.test(verb.text) &&
-        !/ing$/.test(verb.text);
-      // "did not move": what does not happen is not seen.
-      if (
-        /^(?:not|n['’]t|never|hardly)$/i.test(tokens[from].text) ||
-        /^(?:could|would|should|might|may)$/i.test(tokens[from].text)
-      )
-        from = -2;
-      else from--;
-    }
-    if (from < 0 || tokens[from].pos !== 'NOUN' || inFigure(tokens[from])) continue;
-    if (!passive && word(verb) === verb.lemma && tokens[from].text === tokens[from].lemma) continue;
-    // "one trough of water goes down": the trough does.
-    const of = tokens[from - 1]?.text === 'of' ? from - 2 : tokens[from - 2]?.text === 'of' ? from - 3 : -1;
-    const head = of >= 0 && tokens[of]?.pos === 'NOUN' ? of : from;
-    let start = head;
-    while (start > 0 && ['ADJ', 'NOUN', 'DET', 'NUM'].includes(tokens[start - 1].pos)) start--;
-    if ((words.share(tokens[head].lemma) ?? 0) < SEEN) continue;
+    const helped = helpersBefore(tokens, i);
+    if (!helped) continue;
+    const { from, passive } = helped;
     const object = objectAfter(tokens, i, words, inFigure);
     // What it is done to can't be seen, so neither can the doing.
-    if (!object && !passive && /^(?:DET|PRON|ADJ|NUM|NOUN)$/.test(tokens[i + 1]?.pos ?? '')) continue;
-    const after =
-      tokens[i + 1] &&
-      /^(?:down|up|away|out|off|over|along|across|back|sideways|forward)$/.test(word(tokens[i + 1])) &&
-      !object
-        ? word(tokens[i + 1])
-        : '';
-    const people =
-      words.file(tokens[head].lemma) === '18' ||
-      /^(?:people|crowd|man|woman|child|men|women|children)$/.test(tokens[head].lemma);
-    const subject = joinWords(tokens.slice(start, from + 1)).replace(
+    if (!object && !passive && /^(?:DET|PRON|ADJ|NUM|NOUN|PROPN)$/.test(tokens[i + 1]?.pos ?? '')) continue;
+    const after = tokens[i + 1] && PARTICLE.test(word(tokens[i + 1])) && !object ? word(tokens[i + 1]) : '';
+    const ing = passive ? `being ${word(verb)}` : inflect(lemma, 'ing');
+    const acted = [ing, after, object].filter(Boolean).join(' ');
+    const who = byThose(tokens, from, doers);
+    if (who) {
+      if (passive || /^(?:go|come|get)$/.test(lemma)) continue;
+      return { text: `${who} ${acted}`, ing: acted, theirs: true };
+    }
+    if (from < 0) continue;
+    const subject = subjectBefore(tokens, from);
+    if (!subject || inFigure(tokens[subject.head])) continue;
+    const head = tokens[subject.head];
+    if (!passive && word(verb) === verb.lemma && head.text === head.lemma) continue;
+    // "a box wrapped in paper": it does nothing.
+    if (!passive && from === i - 1 && /(?:ed|en|t)$/.test(verb.text) && tokens[i + 1]?.pos === 'ADP' && !canAct(head.lemma, lemma, words)) continue; // prettier-ignore
+    if ((words.share(head.lemma) ?? 0) < SEEN) continue;
+    if (!passive && !canAct(head.lemma, lemma, words)) continue;
+    const people = words.file(head.lemma) === '18' || /^(?:people|crowd)$/.test(head.lemma);
+    const named = joinWords(tokens.slice(subject.start, subject.end + 1)).replace(
       /^(?:the|this|that|these|those)\s/i,
       'the ',
     );
-    const ing = passive ? `being ${verb.text.toLowerCase()}` : inflect(lemma, 'ing');
-    const acted = [ing, after, object].filter(Boolean).join(' ');
     return {
-      text: `${subject.charAt(0).toLowerCase()}${subject.slice(1)} ${acted}`,
+      text: `${named.charAt(0).toLowerCase()}${named.slice(1)} ${acted}`,
       ing: people ? acted : '',
+      theirs: false,
     };
   }
   return null;
 }
+
+/** What hands are told that shows no hands at work. */
+const NO_HANDS =
+  /^(?:start|begin|leave|let|keep|use|wait|make|do|be|have|get|give|take|see|look|go|come|try|remember|check|find|choose|read|allow|avoid|wear|need|want|stop|stay|buy|wash)$/;
+
+/** What somebody is told to do, seen as hands that do it: "hands mixing the grout with water". */
+function orderIn(
+  tokens: readonly TaggedToken[],
+  words: Words,
+  inFigure: (t: TaggedToken) => boolean,
+): Action | null {
+  for (const from of clauseStarts(tokens)) {
+    const i = orderAt(tokens, words, from);
+    if (i < 0 || inFigure(tokens[i]) || NO_HANDS.test(tokens[i].lemma) || !verbDone(tokens[i].lemma, words))
+      continue;
+    const particle = tokens[i + 1] && PARTICLE.test(word(tokens[i + 1])) ? 1 : 0;
+    const object = objectAfter(tokens, i + particle, words, inFigure);
+    if (!object) continue;
+    const acted = [inflect(tokens[i].lemma, 'ing'), particle ? word(tokens[i + 1]) : '', object]
+      .filter(Boolean)
+      .join(' ');
+    return { text: `hands ${acted}`, ing: acted, theirs: false };
+  }
+  return null;
+}
+
+/** Where the subject of a verb ends, past its helping verbs; null where what it says does not happen. */
+function helpersBefore(
+  tokens: readonly TaggedToken[],
+  verb: number,
+): { from: number; passive: boolean } | null {
+  let passive = false;
+  let from = verb - 1;
+  for (; from >= 0 && HELPS.includes(tokens[from].pos); from--) {
+    if (NOT_SEEN.test(tokens[from].text)) return null;
+    passive ||=
+      /^(?:is|are|was|were|been|be)$/i.test(tokens[from].text) &&
+      /(?:ed|en|t|n)$/.test(tokens[verb].text) &&
+      !/ing$/.test(tokens[verb].text);
+  }
+  return { from, passive };
+}
+
+/** Those in the picture who do it: by name, as "she" or "I", or in a clause that goes on without naming anybody. */
+function byThose(
+  tokens: readonly TaggedToken[],
+  from: number,
+  { narrator, others, they, goesOn }: Doers,
+): string {
+  const all = [...(narrator ? [narrator] : []), ...others].join(' and ');
+  const subject = tokens[from];
+  if (!subject || (from === 0 && subject.pos === 'CCONJ')) return goesOn ? all || they : '';
+  if (subject.pos === 'PROPN') return others.find((o) => o.split(' ').includes(subject.text)) ?? '';
+  if (/^I$/.test(subject.text)) return narrator;
+  if (/^we$/i.test(subject.text)) return all;
+  if (/^they$/i.test(subject.text) && !others.length) return they;
+  return /^(?:he|she|they)$/i.test(subject.text) ? others.join(' and ') : '';
+}
+
+/** The noun phrase that ends at `at`; of "a barrack on iron legs" the barrack is its head. */
+function subjectBefore(
+  tokens: readonly TaggedToken[],
+  at: number,
+): { start: number; head: number; end: number } | null {
+  if (tokens[at].pos !== 'NOUN') return null;
+  let head = at;
+  let start = phraseStart(tokens, at);
+  // What hangs on a preposition is told of the noun before it.
+  while (start > 0 && tokens[start - 1].pos === 'ADP') {
+    const before = start - 2;
+    if (tokens[before]?.pos !== 'NOUN') return null;
+    head = before;
+    start = phraseStart(tokens, before);
+  }
+  return { start, head, end: at };
+}
+function phraseStart(tokens: readonly TaggedToken[], at: number): number {
+  let start = at;
+  while (start > 0 && ['ADJ', 'NOUN', 'DET', 'NUM'].includes(tokens[start - 1].pos)) start--;
+  return start;
+}
+
+/** What it is done to, up to the last noun that can be seen: "the old grout" of "to a depth of three millimetres". */
 function objectAfter(
   tokens: readonly TaggedToken[],
   verb: number,
@@ -85,16 +176,15 @@ function objectAfter(
   inFigure: (t: TaggedToken) => boolean,
 ): string {
   let end = -1;
-  for (let k = verb + 1; k < tokens.length && k < verb + 9; k++) {
+  for (let k = verb + 1; k < tokens.length && k < verb + 10; k++) {
     const t = tokens[k];
     if (['VERB', 'AUX', 'SCONJ', 'CCONJ', 'PUNCT'].includes(t.pos) || inFigure(t)) break;
-    if (t.pos === 'PRON') break;
-    if (t.pos === 'NOUN' || t.pos === 'PROPN') end = k;
+    if (t.pos === 'PRON' && !/^(?:his|her|its|their|my|our)$/.test(word(t))) break;
+    if ((t.pos !== 'NOUN' && t.pos !== 'PROPN') || tokens[k + 1]?.pos === 'NOUN') continue;
+    if (t.pos === 'NOUN' && (words.share(t.lemma) ?? 0) < SEEN) break;
+    end = k;
   }
-  if (end < 0) return '';
-  const head = tokens[end];
-  if (head.pos === 'NOUN' && (words.share(head.lemma) ?? 0) < SEEN) return '';
-  return joinWords(tokens.slice(verb + 1, end + 1));
+  return end < 0 ? '' : joinWords(tokens.slice(verb + 1, end + 1)).replace(/\bmy\b/g, 'their own');
 }
 const joinWords = (tokens: readonly TaggedToken[]) =>
   tokens.map((t, i) => (i > 0 && t.start > tokens[i - 1].end ? ' ' : '') + t.text).join('');

@@ -1,16 +1,20 @@
 /**
- * People and places of a film: what the sources say of how they look, what the writer adds, and what is still open. One
- * record each, so that a change reaches every description.
+ * People and places of a film: what the sources and the script say of how they look, what the writer adds, and what is
+ * still open. One record each, so that a change reaches every description.
  */
 import { z } from 'zod';
 import { castOf } from '../facts/cast.ts';
-import type { Fact } from '../facts/facts.ts';
+import { namesIn, capitalWords } from '../facts/extract.ts';
+import type { Fact, TaggedSentence } from '../facts/facts.ts';
+import { nameTypes } from '../facts/names.ts';
+import { modalityOf, polarityOf } from '../facts/saying.ts';
+import type { TaggedToken } from '../language/tagged.ts';
+import type { PlainSection } from '../script/schema.ts';
+import { LOOK_FIELDS, looksFrom, pronounOf, type LookField, type Pronoun } from './looks.ts';
+import { unnamedIn, type Unnamed } from './unnamed.ts';
 
-export const LOOK_FIELDS = {
-  person: ['role', 'age', 'hair', 'eyes', 'dress', 'other'],
-  place: ['kind', 'looks', 'period', 'other'],
-} as const;
-export type LookField = (typeof LOOK_FIELDS)['person' | 'place'][number];
+export { LOOK_FIELDS, type LookField } from './looks.ts';
+
 /** What a picture can't do without; the rest may stay open. */
 const NEEDED: Readonly<Record<'person' | 'place', readonly LookField[]>> = {
   person: ['age', 'hair', 'dress'],
@@ -48,62 +52,21 @@ export interface CastEntry {
   facts: readonly { source: string; fact: string }[];
   /** Named by the writer alone. */
   own: boolean;
+  /** What a person is told by; null where nothing tells. */
+  pronoun: Pronoun | null;
 }
 
+/** What names and looks are read from: the facts of a source, or as little of them as a script's own lines have. */
+export type Told = Pick<Fact, 'id' | 'text' | 'names' | 'block' | 'polarity' | 'modality'>;
 export interface CastSource {
   letter: string;
   facts: readonly Fact[];
 }
-
-const HAIR =
-  /\b((?:(?:long|short|curly|straight|wavy|thick|thin|dark|light|black|brown|red|grey|gray|white|blonde?|fair|silver|greying)[ -](?:and )?){1,3}hair)\b|\b(bald|grey-haired|gray-haired|white-haired|red-haired|dark-haired|fair-haired)\b|\bwith ((?:an? )?(?:\p{Ll}+ ){0,2}beard)\b/iu;
-const EYES =
-  /\b((?:(?:dark|light|blue|green|brown|grey|gray|hazel|pale|bright|narrow|kind|tired)[ ,]+(?:and )?){1,2}eyes)\b/i;
-const DRESS =
-  /\b(?:wore|wears|wearing|dressed in|in)\s+((?:an?|the|his|her|their)\s+(?:[\p{L}-]+\s){0,3}(?:coat|hat|dress|suit|shirt|boots|gloves|uniform|glasses|scarf|apron|jacket|overalls|cap|cloak|gown|jumper|helmet|waistcoat|trousers)(?:\s+and\s+(?:an?\s+)?(?:[\p{L}-]+\s){0,2}(?:coat|hat|dress|suit|shirt|boots|gloves|scarf|apron|jacket|cap|cloak|gown))?)\b/iu;
-/** What is so at one time only ("was six") holds for no other picture, and is left open. */
-const AGE = /\b(?:aged?\s(\d{1,3})|(\d{1,3})[- ]years?[- ]old|, (\d{1,3}),|is\s(\d{1,3})(?=[.,]|\syears))/;
-const ROLE_NOUN = /^(?:an?|the)\s/;
+/** Where a look is from that the script's own lines say. */
+export const FROM_SCRIPT = 'script';
 
 /** The words by which a fact can name somebody. */
 const namesOf = (m: { name: string; also: readonly string[] }) => [m.name, ...m.also];
-
-function looksFrom(
-  text: string,
-  names: readonly string[],
-  kind: 'person' | 'place',
-): Partial<Record<LookField, string>> {
-  const out: Partial<Record<LookField, string>> = {};
-  const name = names.map((n) => n.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('|');
-  // "Okafor, a bridge engineer at Trent Polytechnic," and "Edith, her mother. She had been a night nurse".
-  const apposition = new RegExp(`(?:${name}),\\s((?:an?|the)\\s[^,.;:“”]{3,70})(?=[,.;])`, 'u').exec(text);
-  const copula = new RegExp(
-    `(?:${name}|^(?:She|He|It))\\s(?:is|was|had been|has been)\\s((?:an?|the)\\s[^,.;:“”]{3,70}?)(?=[,.;]|\\s(?:and|who|which|that|where|but|because)\\b|$)`,
-    'u',
-  ).exec(text);
-  const who = new RegExp(
-    `(?:${name}),\\s(who\\s(?:teaches|studies|leads|runs|owns|works|keeps|drives|built|designed|founded|mends|repairs)\\s[^,.;:“”]{3,60})(?=[,.;])`,
-    'u',
-  ).exec(text);
-  const said = apposition?.[1] ?? copula?.[1];
-  if (
-    said &&
-    ROLE_NOUN.test(said) &&
-    !/^(?:an?|the)\s(?:first|last|only|same|one|best|most|reason|result|cause)\b/.test(said)
-  )
-    out[kind === 'person' ? 'role' : 'kind'] = said.replace(/\s+$/, '');
-  if (kind === 'place') return out;
-  if (!out.role && who) out.role = who[1];
-  const age = AGE.exec(text)?.slice(1).find(Boolean);
-  if (age) out.age = `${age} years old`;
-  const hair = HAIR.exec(text)?.slice(1).find(Boolean);
-  if (hair) out.hair = hair;
-  const eyes = EYES.exec(text)?.[1];
-  if (eyes) out.eyes = eyes;
-  const dress = DRESS.exec(text)?.[1];
-  if (dress) out.dress = dress.replace(/^(?:his|her|their|the)\s/, '');
-  return out;
-}
 
 /** "Cut" and "Upper Cut" are one place, "Edith" and "Edith Marsh" one person. */
 function oneThing(
@@ -115,72 +78,143 @@ function oneThing(
   );
 }
 
-/**
- * The cast of a script from its sources and the writer's own words, those named most first. A look is taken from a fact
- * only where the fact is about that one: it names it first, or goes on with "she" straight behind one that does.
- */
-export function filmCast(sources: readonly CastSource[], own: readonly CastOwn[] = []): CastEntry[] {
-  const entries: (Omit<CastEntry, 'open'> & { open: readonly LookField[] })[] = [];
-  for (const { letter, facts } of sources)
-    for (const member of castOf(facts)) {
-      const same = entries.find((e) => e.kind === member.type && oneThing(e, member));
-      const entry = same ?? {
-        id: '',
-        name: member.name,
-        also: member.also,
-        kind: member.type,
-        looks: {},
-        open: [],
-        facts: [],
-        own: false,
-      };
-      if (!same) entries.push(entry);
-      if (member.name.length > entry.name.length && !entry.own) {
-        entry.also = [...new Set([entry.name, ...entry.also, ...member.also])];
-        entry.name = member.name;
-      } else if (same)
-        entry.also = [...new Set([...entry.also, ...namesOf(member)])].filter((n) => n !== entry.name);
+type Entry = Omit<CastEntry, 'id' | 'open'>;
+const empty = (name: string, kind: Entry['kind']): Entry => ({
+  name,
+  also: [],
+  kind,
+  looks: {},
+  facts: [],
+  own: false,
+  pronoun: null,
+});
+
+/** Those whom facts name, with what is said of each straight behind the name, or behind "she" in the next sentence. */
+function namedIn(entries: Entry[], letter: string, facts: readonly Told[]): void {
+  for (const member of castOf(facts as readonly Fact[])) {
+    const same = entries.find((e) => e.kind === member.type && oneThing(e, member));
+    const entry = same ?? { ...empty(member.name, member.type), also: member.also };
+    if (!same) entries.push(entry);
+    if (member.name.length > entry.name.length) {
+      entry.also = [...new Set([entry.name, ...entry.also, ...member.also])];
+      entry.name = member.name;
+    } else if (same)
+      entry.also = [...new Set([...entry.also, ...namesOf(member)])].filter((n) => n !== entry.name);
+    if (letter !== FROM_SCRIPT)
       entry.facts = [...entry.facts, ...member.facts.map((fact) => ({ source: letter, fact }))];
-      const ids = new Set(member.facts);
-      facts.forEach((fact, i) => {
-        const first = fact.names.find((n) => n.type === 'person' || n.type === 'place');
-        const about = ids.has(fact.id) && namesOf(member).includes(first?.text ?? '');
-        const before = facts[i - 1];
-        const goesOn =
-          member.type === 'person' &&
-          !first &&
-          /^(?:She|He)\b/.test(fact.text) &&
-          before?.block === fact.block &&
-          ids.has(before.id) &&
-          before.names.filter((n) => n.type === 'person').length === 1;
-        if (!about && !goesOn) return;
-        if (fact.polarity === 'denied' || fact.modality === 'possible') return;
-        for (const [field, text] of Object.entries(looksFrom(fact.text, namesOf(member), member.type)))
-          entry.looks[field as LookField] ??= {
-            text,
-            from: { source: letter, fact: fact.id },
-            against: null,
-          };
-      });
-      for (const look of member.looks)
-        if (member.type === 'place')
-          entry.looks.looks ??= { text: look.text, from: { source: letter, fact: look.fact }, against: null };
+    const ids = new Set(member.facts);
+    const votes = { he: 0, she: 0 };
+    facts.forEach((fact, i) => {
+      const first = fact.names.find((n) => n.type === 'person' || n.type === 'place');
+      const about = ids.has(fact.id) && namesOf(member).includes(first?.text ?? '');
+      const before = facts[i - 1];
+      const goesOn =
+        member.type === 'person' &&
+        !first &&
+        /^(?:She|He)\b/.test(fact.text) &&
+        before?.block === fact.block &&
+        ids.has(before.id) &&
+        before.names.filter((n) => n.type === 'person').length === 1;
+      if (goesOn) votes[/^She/.test(fact.text) ? 'she' : 'he']++;
+      if (!about && !goesOn) return;
+      if (fact.polarity === 'denied' || fact.modality === 'possible') return;
+      for (const [field, text] of Object.entries(looksFrom(fact.text, namesOf(member), member.type)))
+        entry.looks[field as LookField] ??= { text, from: { source: letter, fact: fact.id }, against: null };
+    });
+    if (member.type === 'person')
+      entry.pronoun ??=
+        pronounOf(namesOf(entry), entry.looks.role?.text) ??
+        (votes.he === votes.she ? null : votes.he > votes.she ? 'he' : 'she');
+    for (const look of member.looks)
+      if (member.type === 'place')
+        entry.looks.looks ??= { text: look.text, from: { source: letter, fact: look.fact }, against: null };
+  }
+}
+
+/** Those without a name: taken up as they are, or into the named one who they are ("my boss, Mr Aldous"). */
+function withUnnamed(entries: Entry[], letter: string, list: readonly Unnamed[]): void {
+  for (const u of list) {
+    const looks = Object.fromEntries(
+      Object.entries(u.looks).map(([f, { text, fact }]) => [
+        f,
+        { text, from: { source: letter, fact }, against: null } satisfies Look,
+      ]),
+    );
+    const named = entries.find(
+      (e) =>
+        e.kind === u.kind &&
+        (u.is ? namesOf(e).some((n) => n === u.is || u.is!.startsWith(n)) : e.name === u.name),
+    );
+    // "the station" is Orrin Station.
+    const station =
+      u.kind === 'place'
+        ? entries.find((e) => e.kind === 'place' && e.name.toLowerCase().endsWith(` ${u.name.slice(4)}`))
+        : undefined;
+    const entry = named ?? station ?? { ...empty(u.name, u.kind), also: u.also };
+    if (!named && !station) entries.push(entry);
+    else entry.also = [...new Set([...entry.also, ...u.also])];
+    entry.looks = { ...looks, ...entry.looks };
+    if (named && u.is) {
+      const { facts } = u;
+      entry.looks.role ??= { text: u.name, from: { source: letter, fact: facts[0] }, against: null };
     }
+    entry.pronoun ??= u.pronoun;
+    entry.facts = [...entry.facts, ...u.facts.map((fact) => ({ source: letter, fact }))];
+  }
+}
+
+/** What a script's own lines name, as far as names and looks go. */
+export function toldByScript(
+  sections: readonly PlainSection[],
+  tagged: ReadonlyMap<string, readonly TaggedToken[]>,
+): Told[] {
+  const lines = sections.flatMap((s) => s.lines.map((line) => ({ line, section: s.id })));
+  const known = capitalWords(lines.map(({ line }) => tagged.get(line.id) ?? []));
+  const told = lines.map(({ line, section }) => ({
+    id: line.id,
+    text: line.text,
+    block: section,
+    polarity: polarityOf(line.text),
+    modality: modalityOf(line.text).modality,
+    names: namesIn(line.text, tagged.get(line.id) ?? [], known),
+  }));
+  const types = nameTypes(told.map((fact) => ({ fact, tokens: [] }) as unknown as TaggedSentence));
+  return told.map((t) => ({
+    ...t,
+    names: t.names.map((n) => ({ ...n, type: types.get(n.text) ?? 'other' })),
+  }));
+}
+
+/**
+ * The cast of a script from its sources, its own lines and the writer's words, those named most first. A look is taken from
+ * a sentence only where it is about that one: it names it first, or goes on with "she" straight behind one that does.
+ */
+export function filmCast(
+  sources: readonly CastSource[],
+  own: readonly CastOwn[] = [],
+  script: readonly Told[] = [],
+): CastEntry[] {
+  const entries: Entry[] = [];
+  for (const { letter, facts } of sources) {
+    namedIn(entries, letter, facts);
+    withUnnamed(entries, letter, unnamedIn(facts));
+  }
+  const known = new Map(
+    sources.flatMap((s) => s.facts.flatMap((f) => f.names.map((n) => [n.text, n.type] as const))),
+  );
+  // A name is what the sources say it is.
+  namedIn(
+    entries,
+    FROM_SCRIPT,
+    script.map((t) => ({ ...t, names: t.names.map((n) => ({ ...n, type: known.get(n.text) ?? n.type })) })),
+  );
+  if (!sources.length) withUnnamed(entries, FROM_SCRIPT, unnamedIn(script as readonly Fact[]));
   for (const added of own) {
-    const known = entries.find(
+    const same = entries.find(
       (e) => e.kind === added.kind && namesOf(e).some((n) => n.toLowerCase() === added.name.toLowerCase()),
     );
-    const entry = known ?? {
-      id: '',
-      name: added.name,
-      also: [],
-      kind: added.kind,
-      looks: {},
-      open: [],
-      facts: [],
-      own: true,
-    };
-    if (!known) entries.push(entry);
+    const entry = same ?? { ...empty(added.name, added.kind), own: true };
+    if (!same) entries.push(entry);
     for (const [field, text] of Object.entries(added.fields)) {
       const source = entry.looks[field as LookField];
       entry.looks[field as LookField] = {
@@ -189,6 +223,7 @@ export function filmCast(sources: readonly CastSource[], own: readonly CastOwn[]
         against: source && source.text.toLowerCase() !== text.toLowerCase() ? source.text : null,
       };
     }
+    entry.pronoun ??= pronounOf([added.name], added.fields.role);
   }
   const out = new Set(own.filter((o) => o.out).map((o) => o.name.toLowerCase()));
   return entries
@@ -209,9 +244,20 @@ export function inFull(entry: CastEntry): string {
   return [entry.name, ...parts].join(', ');
 }
 
-/** Whether words name an entry: in full, by another name, or by its last word where that stands alone. */
-export function names(entry: CastEntry, text: string): boolean {
-  return namesOf(entry).some((n) =>
-    new RegExp(`(?<![\\p{L}])${n.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}])`, 'u').test(text),
-  );
+/** One pattern for all names of an entry, made once: every scene is asked for every one. */
+const patterns = new WeakMap<CastEntry, RegExp>();
+function patternOf(entry: CastEntry): RegExp {
+  const made = patterns.get(entry);
+  if (made) return made;
+  const any = namesOf(entry)
+    .sort((a, b) => b.length - a.length)
+    .map((n) => n.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+    .join('|');
+  const pattern = new RegExp(`(?<![\\p{L}])(?:${any})(?![\\p{L}])`, 'gu');
+  patterns.set(entry, pattern);
+  return pattern;
 }
+/** Where words name an entry: in full, by another name, or by its last word where that stands alone. */
+export const nameIn = (entry: CastEntry, text: string): number[] =>
+  [...text.matchAll(patternOf(entry))].map((m) => m.index);
+export const names = (entry: CastEntry, text: string): boolean => nameIn(entry, text).length > 0;

@@ -5,6 +5,7 @@
 import data from '../../data/figures-of-speech.json';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
+import { retagged } from './tags.ts';
 import { THINGS, shown, shownShare, type Senses } from './senses.ts';
 
 export interface Figure {
@@ -393,38 +394,9 @@ export const figureRules: readonly FigureRule[] = [
   setPhrase, dictionaryPhrase, thingOfIdea, partOfBody, sensedIdea, ideaActs, isThing, bodiless, likeness, ideaThing,
 ]; // prettier-ignore
 
-/**
- * The model takes a noun for a name because it opens the sentence, or for a verb because no article stands before it
- * ("a web of lies"): both are nouns where the dictionary has them and grammar leaves nothing else.
- */
-export function withNouns(tokens: readonly TaggedToken[], words: Words): TaggedToken[] {
-  return tokens.map((t, i) => {
-    const opens = i === 0 && t.pos === 'PROPN' && tokens[1]?.pos !== 'PROPN';
-    const behindOf = t.pos === 'VERB' && word(tokens[i - 1] ?? t) === 'of' && !/ing$/.test(word(t));
-    // "the boat lift stands": a verb without its ending between a noun and a verb.
-    const between =
-      t.pos === 'VERB' &&
-      word(t) === t.lemma &&
-      tokens[i - 1]?.pos === 'NOUN' &&
-      tokens[i - 1].text === tokens[i - 1].lemma &&
-      /^(?:VERB|AUX)$/.test(tokens[i + 1]?.pos ?? '');
-    if (!opens && !behindOf && !between) return t;
-    const singular = [
-      word(t),
-      word(t).replace(/s$/, ''),
-      word(t).replace(/es$/, ''),
-      word(t).replace(/ies$/, 'y'),
-    ];
-    const lemma =
-      singular.find((w) => words.noun(w).length > 0 && (w !== word(t) || !/[^s]s$/.test(w))) ??
-      singular.find((w) => words.noun(w).length > 0);
-    return lemma && words.share(lemma) !== null ? { ...t, pos: 'NOUN', lemma } : t;
-  });
-}
-
 /** The figures of a sentence, in order; of two that share words the longer stays. */
 export function figuresIn(tagged: readonly TaggedToken[], words: Words): Figure[] {
-  const tokens = withNouns(tagged, words);
+  const tokens = retagged(tagged, words);
   const found = figureRules.flatMap((r) => r.find(tokens, words));
   const kept: Figure[] = [];
   for (const f of found.sort((a, b) => b.end - b.start - (a.end - a.start)))

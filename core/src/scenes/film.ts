@@ -1,12 +1,12 @@
 /** The whole film of a script: scenes, cast and pictures, from one call. */
 import { clockLines } from '../script/schema.ts';
 import { breakScenes, type Scene } from './breaks.ts';
-import { filmCast, type CastEntry, type CastOwn } from './cast.ts';
+import { filmCast, toldByScript, type CastEntry, type CastOwn } from './cast.ts';
 import type { PaceWanted } from './pace.ts';
 import { withRepeats } from './repeats.ts';
 import { picturesOf, type Picture, type PictureInput, type PictureTools } from './pictures.ts';
 
-export interface FilmInput extends Omit<PictureInput, 'scenes' | 'cast'> {
+export interface FilmInput extends Omit<PictureInput, 'scenes' | 'cast' | 'tagged'> {
   own: readonly CastOwn[];
   pace: Omit<PaceWanted, 'frame' | 'mood'>;
 }
@@ -17,12 +17,14 @@ export interface Film {
   totalMs: number;
 }
 
-/** Scenes with their pictures and the cast. The seconds of the scenes add up to the script's, to the millisecond. */
+/** Scenes with their pictures and the cast; most of the cost is that of tagging each line once. The seconds of the scenes add up to the script's, to the millisecond. */
 export function filmOf(input: FilmInput, tools: PictureTools): Film {
   const { frame, mood } = input;
   const scenes = breakScenes(input.sections, tools.clock, { ...input.pace, frame, mood });
-  const cast = filmCast(input.sources, input.own);
-  const pictures = withRepeats(picturesOf({ ...input, scenes, cast }, tools), tools.kin);
+  const { sections } = input;
+  const tagged = new Map(sections.flatMap((s) => s.lines.map((l) => [l.id, tools.tagger(l.text)] as const)));
+  const cast = filmCast(input.sources, input.own, toldByScript(sections, tagged));
+  const pictures = withRepeats(picturesOf({ ...input, scenes, cast, tagged }, tools), tools.kin);
   const totalMs = tools.clock.lines(clockLines(input.sections)).reduce((n, l) => n + l.ms, 0);
   return { scenes, pictures, cast, totalMs };
 }

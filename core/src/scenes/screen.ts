@@ -22,10 +22,13 @@ export function onScreen(
     );
   if (opens && item) out.push(home.title);
   for (const c of shown)
-    if (!said.has(c.name) && names(c, text)) {
+    // Who has no name has nothing to be read.
+    if (/^\p{Lu}/u.test(c.name) && !said.has(c.name) && names(c, text)) {
       said.add(c.name);
       out.push(
-        c.looks.role && c.looks.role.text.length < 40 && !/^who\b/.test(c.looks.role.text)
+        c.looks.role &&
+          c.looks.role.text.length < 40 &&
+          !/^who\b|\b(?:man|woman|boy|girl|narrator)\b/.test(c.looks.role.text)
           ? `${c.name}, ${c.looks.role.text.replace(/^(?:an?|the)\s/, '')}`
           : c.name,
       );
@@ -34,7 +37,12 @@ export function onScreen(
     if (q.text.split(/\s+/).length <= SHORT_QUOTE)
       out.push(`“${q.text.replace(/[“”"]/g, '').replace(/[.,]$/, '')}”`);
   for (const n of numbersIn(text)) {
-    const unit = n.unit && !n.text.includes(n.unit) ? (/^[£$€]$/.test(n.unit) ? '' : n.unit) : '';
+    // "18 percent" has its unit; "87 cubic" lacks the noun of it.
+    const said = n.unit && (n.text.includes(n.unit) || (n.unit === '%' && /per\s?cent/.test(n.text)));
+    const more = /^(?:cubic|square)$/.test(n.unit ?? '')
+      ? /^\s\p{L}+\s(\p{Ll}+)/u.exec(text.slice(n.end))?.[1]
+      : '';
+    const unit = n.unit && !said && !/^[£$€]$/.test(n.unit) ? [n.unit, more].filter(Boolean).join(' ') : '';
     if (
       SCREEN_UNIT.test(n.unit ?? '') ||
       /[£$€%]/.test(n.text) ||

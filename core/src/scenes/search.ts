@@ -6,8 +6,10 @@ import ideas from '../../data/ideas.json';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import { inflect } from '../language/inflect.ts';
-import { SEEN, figuresIn, withNouns, type Words } from './figures.ts';
-import { THINGS, besideOf, meant } from './senses.ts';
+import { canAct, verbSeen } from './acts.ts';
+import { SEEN, figuresIn, type Words } from './figures.ts';
+import { retagged } from './tags.ts';
+import { THINGS, besideOf, meant, type Meant } from './senses.ts';
 
 export const SEARCH_WHYS = ['name', 'thing', 'action', 'stands for', 'about'] as const;
 export interface SearchWord {
@@ -38,6 +40,14 @@ const MOST = 5;
 /** Words for anything, which find anything. */
 const EMPTY =
   /^(?:thing|part|unit|object|structure|whole|area|item|piece|kind|sort|type|group|number|place|side|end|top|bottom|front|back|inside|outside|edge|middle|way|line|point|spot|material|stuff|substance|system|device|equipment|artifact|body|person|one|other|somebody|someone|nobody|everybody|anybody|man|men|woman|women|people|set|pair|couple|row|lot|bit|rest|half|set|word|name|first|last|second|base|head|face|hand|pound|dollar|ton|tonne|kilogram|metre|meter|foot|inch|mile|yard|litre|gallon|percent|something|anything|nothing|everything|result|corner|opening|closing|load|bar|mother|father|sister|brother|son|daughter|aunt|uncle|wife|husband|parent|cousin|friend|boss|anyone|everyone|effect|record|count|centre|center|case|form|order|rule|upright|state|position|stance|respect|reflection|note|entry|approach|degree|scale|space|gap|view|level|range)$/;
+/** What is heard, felt or measured: nobody sees it, whatever stands before it. */
+const UNSEEN =
+  /^(?:noise|sound|silence|voice|smell|taste|effect|impact|hour|minute|day|week|month|year|age|time|condition|risk|cost|price|rate|percent|tide|low|high|treatment|training|work|job|power|speed)$/;
+/** People without a name: shown where nothing else is. */
+const SOMEBODY = /^(?:man|woman|child|boy|girl|people|men|women|children|couple|crowd|baby|person|stranger)$/;
+/** Words that say which of several: "the second floor" is not the film's "ground floor". */
+const WHICH =
+  /^(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|upper|lower|top|bottom|left|right|\d+(?:st|nd|rd|th))$/i;
 /** Looks and stuff: the words a picture search may keep before its noun. */
 const COLOUR_OR_STUFF =
   /^(?:black|white|grey|gray|red|green|blue|yellow|brown|orange|pink|purple|golden|silver|brass|iron|steel|wooden|stone|brick|glass|leather|paper|concrete|metal|copper|bronze|small|large|tall|narrow|wide|old|new|empty|broken|wet|frozen|rusty|dusty|heavy|long|short|round|square|steep|thick|thin|dark|lit|open|closed|covered|crowded|quiet|ancient|modern|medieval|victorian|wild|dead|young|elderly|bare|muddy|snowy|sunny)$/i;
@@ -81,8 +91,8 @@ export function compoundsOf(
       own.set(name, (own.get(name) ?? 0) + by);
     }
   };
-  for (const t of texts) count(withNouns(t, words), 1);
-  count(withNouns(title, words), LEAST_USES);
+  for (const t of texts) count(retagged(t, words), 1);
+  count(retagged(title, words), LEAST_USES);
   // Sources are not tagged again: an article, at most a name, and two words that are nouns before all else.
   for (const text of sources)
     for (const [, a, b] of text.matchAll(
@@ -111,19 +121,17 @@ export function searchWords(
   words: Words,
   context: SearchContext,
 ): Found {
-  const tokens = withNouns(tagged, words);
+  const tokens = retagged(tagged, words);
   const figures = figuresIn(tagged, words);
   const traps: Trap[] = figures.map((f) => ({ words: f.text, would: f.would, why: 'figure' }));
   const inFigure = (t: TaggedToken) => figures.some((f) => t.start < f.end && t.end > f.start);
   const stems = besideOf(`${context.beside} ${text}`);
   const things: SearchWord[] = [];
   const stands: SearchWord[] = [];
+  const somebody: SearchWord[] = [];
   for (let i = 0; i < tokens.length; i++) {
     const t = tokens[i];
-    if (
-      t.pos !== 'NOUN' ||
-      (tokens[i + 1]?.pos === 'NOUN' && tokens[i + 1].start <= t.end + 1 && !inFigure(tokens[i + 1]))
-    )
+    if (t.pos !== 'NOUN' || (tokens[i + 1] && modifies(tokens, i, words) && !inFigure(tokens[i + 1])))
       continue;
     // "is stranger", "stay upright": a bare word behind such a verb says how, not what.
     const previous = tokens[i - 1];
@@ -139,8 +147,9 @@ export function searchWords(
       if (picture) stands.push({ text: picture, why: 'stands for', of: t.text, key: t.lemma });
       continue;
     }
-    const compound = nounBefore(tokens, i) || dictionaryBefore(tokens, i, words);
-    const full = compound ? '' : (context.compounds.get(t.lemma) ?? '');
+    const compound = nounBefore(tokens, i, words) || dictionaryBefore(tokens, i, words);
+    const which = previous && WHICH.test(previous.text);
+    const full = compound || which || UNSEEN.test(t.lemma) ? '' : (context.compounds.get(t.lemma) ?? '');
     if (full) {
       things.push({ text: full, why: 'thing', of: t.text, key: t.lemma });
       continue;
@@ -150,11 +159,27 @@ export function searchWords(
     // "leather case": a word of stuff before it says that it is a thing.
     const ofStuff = compound !== '' && words.file(compound) === '27';
     const known = m && (m.shown >= SEEN - (compound ? 0.2 : 0) || ofStuff);
-    if (known && (!EMPTY.test(t.lemma) || compound) && (ofStuff || filmable(m.sense.file, t.lemma))) {
+    if (SOMEBODY.test(t.lemma) && !compound) {
+      const looks = previous?.pos === 'ADJ' && text[previous.start - 1] !== '-' ? `${word(previous)} ` : '';
+      somebody.push({ text: `${looks}${word(t)}`, why: 'thing', of: t.text, key: t.lemma });
+    } else if (
+      known &&
+      !UNSEEN.test(t.lemma) &&
+      (!EMPTY.test(t.lemma) || compound) &&
+      (ofStuff || filmable(m, t.lemma))
+    ) {
       const before = tokens[i - (compound ? compound.split(' ').length : 0) - 1];
       const adjective =
-        before?.pos === 'ADJ' && COLOUR_OR_STUFF.test(before.text) && !inFigure(before) ? word(before) : '';
-      const base = [adjective, compound, word(t)].filter(Boolean).join(' ');
+        before?.pos === 'ADJ' &&
+        COLOUR_OR_STUFF.test(before.text) &&
+        !inFigure(before) &&
+        // "a 58-year-old engineer" is no old engineer.
+        text[before.start - 1] !== '-'
+          ? word(before)
+          : '';
+      const base = [which && !compound ? word(previous) : adjective, compound, word(t)]
+        .filter(Boolean)
+        .join(' ');
       let query = base;
       if (m.rival && !compound) {
         const help = helper(tokens, i, words);
@@ -187,10 +212,10 @@ export function searchWords(
   return {
     search: unique([
       ...places,
-      ...things.slice(0, 3),
+      ...(things.length ? things : somebody).slice(0, 3),
       ...acted,
       ...others,
-      ...stands.slice(0, things.length ? 0 : 2),
+      ...stands.slice(0, things.length || somebody.length ? 0 : 2),
     ]).slice(0, MOST),
     traps,
     figures,
@@ -200,20 +225,30 @@ export function searchWords(
 /** Bodies of people find logos and meetings; a crowd finds a crowd. */
 const CROWDS =
   /^(?:crowd|queue|audience|family|herd|flock|crew|band|orchestra|army|fleet|choir|procession|parade|mob)$/;
-const filmable = (file: string, lemma: string) =>
-  THINGS.has(file) || ['15', '18', '19', '11', '04'].includes(file) || (file === '14' && CROWDS.test(lemma));
+/** A body that is mostly seen as something else: a hive. */
+const MOSTLY_THING = 0.6;
+const filmable = ({ sense: { file }, shown }: Meant, lemma: string) =>
+  THINGS.has(file) ||
+  ['15', '18', '19', '11', '04'].includes(file) ||
+  (file === '14' && (CROWDS.test(lemma) || shown > MOSTLY_THING));
 
 const typeOf = (name: string, names: readonly NamedIn[]) =>
   names.find((n) => n.text === name)?.type ?? 'other';
 
-/** Nouns straight before, which make one thing with it: "clock" in "clock shop". */
-function nounBefore(tokens: readonly TaggedToken[], i: number): string {
+/**
+ * Whether a noun makes one thing with the noun behind it: "clock" in "clock shop". One in the plural does so only in the
+ * dictionary: in "Cormorants nest in the lantern" the second word is a verb that was taken for a noun.
+ */
+function modifies(tokens: readonly TaggedToken[], i: number, words: Words): boolean {
+  const [t, next] = [tokens[i], tokens[i + 1]];
+  if (t?.pos !== 'NOUN' || next?.pos !== 'NOUN' || next.start > t.end + 1) return false;
+  const plural = word(t) !== t.lemma && /s$/.test(word(t));
+  return !plural || words.noun(`${word(t)} ${next.lemma}`).length > 0;
+}
+/** Nouns straight before, which make one thing with it. */
+function nounBefore(tokens: readonly TaggedToken[], i: number, words: Words): string {
   const out: string[] = [];
-  for (
-    let k = i - 1;
-    k >= 0 && tokens[k].pos === 'NOUN' && tokens[k].end + 1 >= tokens[k + 1].start && out.length < 2;
-    k--
-  )
+  for (let k = i - 1; k >= 0 && modifies(tokens, k, words) && out.length < 2; k--)
     out.unshift(word(tokens[k]));
   return out.join(' ');
 }
@@ -222,11 +257,16 @@ function nounBefore(tokens: readonly TaggedToken[], i: number): string {
 function dictionaryBefore(tokens: readonly TaggedToken[], i: number, words: Words): string {
   const before = tokens[i - 1];
   if (!before || !['ADJ', 'VERB', 'NOUN'].includes(before.pos) || before.end + 1 < tokens[i].start) return '';
+  // "a 58-year-old man" is no old man.
+  if (tokens[i - 2]?.text === '-' || before.text.includes('-')) return '';
   return words.noun(`${word(before)} ${tokens[i].lemma}`).length ? word(before) : '';
 }
 
 /** Files of places and natural things: where something is tells best what it is. */
 const PLACES = new Set(['15', '17']);
+/** What lies anywhere tells nothing. */
+const NO_HELP =
+  /^(?:ground|floor|leak|hole|gap|crack|earth|world|land|sky|sun|moon|star|line|spot|rock|stone|foot|water)$/;
 /** A place nearby that tells a word of two meanings apart. */
 function helper(tokens: readonly TaggedToken[], i: number, words: Words): string {
   const near = [...tokens]
@@ -236,6 +276,7 @@ function helper(tokens: readonly TaggedToken[], i: number, words: Words): string
         k !== i &&
         t.pos === 'NOUN' &&
         !EMPTY.test(t.lemma) &&
+        !NO_HELP.test(t.lemma) &&
         PLACES.has(words.file(t.lemma)) &&
         (words.share(t.lemma) ?? 0) >= SEEN,
     )
@@ -257,14 +298,8 @@ function namesHere(text: string, names: readonly NamedIn[]): NamedIn[] {
   return out;
 }
 
-/** Verbs that a camera sees: of moving, touching, making, eating, the body, weather (WordNet's verb files). */
-const SEEN_VERBS = new Set(['38', '35', '36', '34', '29', '43']);
 const NO_ACTION =
   /^(?:be|have|do|go|come|get|take|give|make|put|keep|let|become|stay|leave|set|turn|end|begin|start|stop|use|happen|work|find|lie|stand|hold|cover|produce|cause|change|join|meet|move|need|create|connect|pass|bring|send|fit|reach|follow|add|close|open|rest|carry|reduce|raise|lift)$/;
-export const verbSeen = (lemma: string, words: Words): boolean => {
-  const [first] = words.senses.of(lemma, 'v');
-  return first !== undefined && SEEN_VERBS.has(first.file);
-};
 
 /** Who or what can be seen doing something, in one query: "crowd walking", "boat rising". */
 function actionOf(
@@ -294,7 +329,8 @@ function actionOf(
         .find((x) => x.pos === 'AUX' || x.pos === 'NOUN')?.pos === 'AUX'
     )
       continue;
-    if ((words.share(subject.lemma) ?? 0) < SEEN) continue;
+    if ((words.share(subject.lemma) ?? 0) < SEEN || !canAct(subject.lemma, baseForm(t.lemma), words))
+      continue;
     return [
       {
         text: `${subject.lemma} ${inflect(baseForm(t.lemma), 'ing')}`,

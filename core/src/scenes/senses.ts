@@ -85,6 +85,9 @@ const LESK = 1.5;
 
 /** Stuff: "glass", "water" bring their many shapes, which a searcher expects. */
 const STUFF = '27';
+/** Files of what is one picture: the plum and the plum tree, the hen and the dish. */
+const ALIKE: readonly (readonly string[])[] = [['13', '20'], ['13', '05'], ['20', '27'], ['06', '15'], ['18', '05']]; // prettier-ignore
+const alike = (a: Sense, b: Sense) => ALIKE.some((files) => files.includes(a.file) && files.includes(b.file));
 /** From this share of the meant sense's weight on, another thing turns up as readily. */
 const RIVALS = 0.45;
 
@@ -108,7 +111,10 @@ export function meant(senses: readonly Sense[], beside: ReadonlySet<string>): Me
   const [best] = [...scored].sort((a, b) => b.score - a.score);
   // A search knows nothing of the text around the word: what else it brings goes by use alone.
   const rival = scored
-    .filter(({ s }) => s !== best.s && THINGS.has(s.file) && s.file !== STUFF && s.file !== best.s.file)
+    .filter(
+      ({ s }) =>
+        s !== best.s && THINGS.has(s.file) && s.file !== STUFF && s.file !== best.s.file && !alike(s, best.s),
+    )
     .sort((a, b) => b.prior - a.prior)[0];
   return {
     sense: best.s,

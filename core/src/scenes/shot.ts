@@ -56,26 +56,43 @@ const FROM_ABOVE =
 const SMALL =
   /^(?:coin|key|watch|clock|ring|letter|ledger|book|pen|bolt|nut|screw|cable|gear|knife|bulb|photograph|photo|stamp|button|gauge|note|page|hand|eye|eel|fish|insect|bird|thermometer|sensor|lamp|lock|wedge|scraper|candle|battery)$/;
 
-/** The size that fits what is shown; a person by what happens, a place wide, a small thing near. */
-export function sizeOf(key: string, sense: Sense | null, role: SectionRole, people: boolean): ShotSize {
+const LARGE =
+  /^(?:bridge|footbridge|building|street|station|harbour|harbor|factory|ship|boat|ferry|brig|barge|house|canal|dam|road|square|crowd|lift|aqueduct|hall|hospital|school|tower|lighthouse|castle|church|cathedral|train|plane|helicopter|lifeboat|truck|lorry|crane|tree|garden|field|city|town|village)$/;
+/** Sizes that show a thing, the best first: nobody sees a ship in an extreme close-up, or a coin in a wide shot. */
+const SIZES: Readonly<Record<'land' | 'large' | 'people' | 'small' | 'thing', readonly ShotSize[]>> = {
+  land: ['extreme wide', 'wide', 'medium', 'close-up'],
+  large: ['wide', 'medium', 'extreme wide', 'close-up'],
+  people: ['medium', 'close-up', 'wide', 'extreme close-up'],
+  small: ['close-up', 'extreme close-up', 'medium'],
+  thing: ['medium', 'close-up', 'wide', 'extreme close-up'],
+};
+
+/** The sizes that fit what is shown, the best first: a person by what happens, a place wide, a small thing near. */
+export function sizesOf(
+  key: string,
+  sense: Sense | null,
+  role: SectionRole,
+  people: boolean,
+): readonly ShotSize[] {
   const last = key.split(' ').at(-1) ?? '';
-  if (SMALL.test(last)) return 'close-up';
-  if (people) return role === 'turn' || role === 'strain' ? 'close-up' : 'medium';
-  if (sense && ['17', '15'].includes(sense.file)) return 'extreme wide';
-  if (
-    /^(?:bridge|footbridge|building|street|station|harbour|harbor|factory|ship|boat|house|canal|dam|road|square|crowd|lift|aqueduct|hall|hospital|school)$/.test(
-      last,
-    )
-  )
-    return 'wide';
-  return 'medium';
+  if (SMALL.test(last)) return SIZES.small;
+  if (people)
+    return role === 'turn' || role === 'strain'
+      ? ['close-up', 'medium', 'wide', 'extreme close-up']
+      : SIZES.people;
+  if (sense && ['17', '15'].includes(sense.file)) return SIZES.land;
+  return LARGE.test(last) ? SIZES.large : SIZES.thing;
 }
-const SIZES: readonly ShotSize[] = ['medium', 'close-up', 'wide', 'extreme close-up', 'extreme wide'];
-/** The size that fits, or another where this thing has been shown so already, or three in a row would be alike. */
-export function varied(size: ShotSize, before: readonly ShotSize[], shown: ReadonlySet<ShotSize>): ShotSize {
+/** The size that fits best, or another where this thing has been shown so already, or three in a row would be alike. */
+export function varied(
+  sizes: readonly ShotSize[],
+  before: readonly ShotSize[],
+  shown: ReadonlySet<ShotSize>,
+): ShotSize {
+  const [size] = sizes;
   const third = before.at(-1) === size && before.at(-2) === size;
   if (!third && !shown.has(size)) return size;
-  return SIZES.find((s) => s !== size && s !== before.at(-1) && !shown.has(s)) ?? size;
+  return sizes.find((s) => s !== size && s !== before.at(-1) && !shown.has(s)) ?? size;
 }
 
 export function angleOf(key: string, mood: Mood, role: SectionRole, size: ShotSize): ShotAngle {

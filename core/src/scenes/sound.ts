@@ -22,13 +22,22 @@ const EFFECTS = Object.entries(data.effects).map(([source, { sound, verbs }]) =>
   verbs: new Set(verbs),
 }));
 
-/** The ambience of what a picture shows; null where nothing tells. */
-export function ambienceOf(keys: readonly string[]): string | null {
-  for (const key of keys)
-    for (const part of key.toLowerCase().split(/\s+/).reverse()) {
-      const found = AMBIENCE.find((a) => a.places.test(part));
-      if (found) return found.sound;
-    }
+/** The ambience of the things a picture shows, else of the place it shows them at; null where nothing tells. */
+export function ambienceOf(things: readonly string[], places: readonly string[]): string | null {
+  const heads = [
+    // Of a thing its last word tells what it is: a car ferry is no car. A place is told by any word of its name.
+    ...things.map((t) => t.toLowerCase().split(/\s+/).at(-1)!),
+    ...places.flatMap((p) =>
+      p
+        .toLowerCase()
+        .split(/[^\p{L}]+/u)
+        .reverse(),
+    ),
+  ];
+  for (const head of heads) {
+    const found = AMBIENCE.find((a) => a.places.test(head) || a.places.test(head.replace(/s$/, '')));
+    if (found) return found.sound;
+  }
   return null;
 }
 

@@ -114,18 +114,18 @@ function takeHead(raw: RawDocument, blocks: RawBlock[]): void {
   }
 }
 
-/** "Background. Children who learn …": the label of a part, set with a full stop, stands as a heading. */
+const LABEL =
+  'Background|Objectives?|Aims?|Methods?|Results?|Findings|Limits|Limitations?|Conclusions?|Discussion|Introduction';
+/** "Background. Children who learn …": the label of a part, set with a full stop, stands as a heading, in mid-paragraph too. */
 function labelApart(block: RawBlock): RawBlock[] {
-  const m =
-    /^(Background|Objectives?|Aims?|Methods?|Results?|Findings|Limits|Limitations?|Conclusions?|Discussion|Introduction)\.\s+(?=\p{Lu})/u.exec(
-      block.text,
-    );
-  return m && block.type === 'paragraph'
-    ? [
-        { type: 'heading', text: m[1] },
-        { ...block, text: block.text.slice(m[0].length) },
-      ]
-    : [block];
+  if (block.type !== 'paragraph') return [block];
+  const parts = block.text.split(new RegExp(`(?<=^|[.!?]\\s)(${LABEL})\\.\\s+(?=\\p{Lu})`, 'u'));
+  // A label alone in the middle may be a sentence of one word; behind a first one it is another part.
+  if (parts.length < 3 || (parts[0].trim() && parts.length < 5)) return [block];
+  const out: RawBlock[] = parts[0].trim() ? [{ ...block, text: parts[0].trim() }] : [];
+  for (let i = 1; i < parts.length; i += 2)
+    out.push({ type: 'heading', text: parts[i] }, { ...block, text: parts[i + 1].trim() });
+  return out;
 }
 
 function cutLong(block: RawBlock): RawBlock[] {

@@ -2,13 +2,15 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { FRAME_RATES, RECIPIENTS, type FrameRate, type Recipient } from '@ursprung/core/handoff/desk';
+import { RECIPIENTS, type Recipient } from '@ursprung/core/handoff/desk';
 import { api, type HandoffSettings, type HandoffView, type Sheet } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { RIGHT_WORDS, mayRetell } from '../sources/kinds.ts';
 import { clockText } from '../text/clockText.ts';
+import { FileRow } from './FileRow.tsx';
+import { KitSettings } from './KitSettings.tsx';
 import { Preview } from './Preview.tsx';
 
 const FOR: Record<Recipient, { name: string; says: string; first: string }> = {
@@ -99,7 +101,12 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
               <span className="block text-ink3 text-[12px] leading-4">{since(last(r), sheet.data)}</span>
             </button>
           ))}
-          <Settings own={own} onChange={change} voice={sheet.data?.voice ?? 0} totalMs={snapshot.totalMs} />
+          <KitSettings
+            own={own}
+            onChange={change}
+            voice={sheet.data?.voice ?? 0}
+            totalMs={snapshot.totalMs}
+          />
         </nav>
         <main className="flex-1 min-w-0 overflow-auto bg-lit" aria-label="Preview" tabIndex={0}>
           {!saved && (
@@ -130,7 +137,6 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
           </p>
           {PAGES[who] && (
             <FileRow
-              id={PAGES[who].id}
               name={PAGES[who].name}
               says={PAGES[who].says}
               chosen={shown === PAGES[who].id}
@@ -140,7 +146,6 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
           {formats.map((f) => (
             <FileRow
               key={f.id}
-              id={f.id}
               name={f.name}
               file={f.file}
               says={f.says}
@@ -289,140 +294,4 @@ async function saveZip(id: string): Promise<void> {
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(address), 10_000);
-}
-
-function FileRow({
-  name,
-  file,
-  says,
-  chosen,
-  left = false,
-  address,
-  onShow,
-  onLeave,
-}: {
-  id: string;
-  name: string;
-  file?: string;
-  says: string;
-  chosen: boolean;
-  left?: boolean;
-  address?: string;
-  onShow: () => void;
-  onLeave?: () => void;
-}) {
-  return (
-    <div
-      className={`border-t border-hair py-[6px] flex gap-2 items-start ${chosen ? 'bg-lit -mx-4 px-4 border-t-edge border-b' : ''}`}
-    >
-      {onLeave ? (
-        <button
-          className="w-6 h-6 -ml-[7px] -mt-[1px] grid place-items-center shrink-0 cursor-pointer"
-          aria-pressed={!left}
-          aria-label={`In the zip: ${name}`}
-          onClick={onLeave}
-        >
-          <span
-            className={`w-[10px] h-[10px] rounded-full border ${left ? 'border-mark' : 'bg-ink border-ink'}`}
-          />
-        </button>
-      ) : (
-        <span className="w-[17px] shrink-0" />
-      )}
-      <button className="flex-1 min-w-0 text-left cursor-pointer" aria-pressed={chosen} onClick={onShow}>
-        <span className={`block truncate font-semibold ${left ? 'line-through text-ink3' : ''}`} title={file}>
-          {name}
-        </span>
-        <span className="block text-ink2 text-[12px] leading-[15px]">{says}</span>
-      </button>
-      {address && (
-        <a className="textpress" href={address} download aria-label={`Save ${name}`}>
-          Save
-        </a>
-      )}
-    </div>
-  );
-}
-
-function Settings({
-  own,
-  onChange,
-  voice,
-  totalMs,
-}: {
-  own: HandoffSettings;
-  onChange: (c: Partial<HandoffSettings>) => void;
-  voice: number;
-  totalMs: number;
-}) {
-  const left = own.voiceMinutes === null ? null : own.voiceMinutes - voice;
-  return (
-    <div className="border-t border-hair pr-3 text-[12.5px]">
-      <p className="columnhead !px-0">pictures a second</p>
-      <div role="radiogroup" aria-label="Frames a second" className="flex gap-3">
-        {FRAME_RATES.map((r: FrameRate) => (
-          <button
-            key={r}
-            role="radio"
-            aria-checked={r === own.rate}
-            className={`clock cursor-pointer text-[13px] ${r === own.rate ? 'font-bold border-b-2 border-ink text-ink' : 'text-ink2'}`}
-            onClick={() => onChange({ rate: r })}
-          >
-            {r}
-          </button>
-        ))}
-      </div>
-      <p className="columnhead !px-0 mt-2">for the synthesizer</p>
-      <label className="flex justify-between items-baseline">
-        characters a file
-        <input
-          className="field w-[76px]"
-          type="number"
-          min="500"
-          max="1000000"
-          step="500"
-          key={own.ssmlLimit}
-          defaultValue={own.ssmlLimit}
-          onBlur={(e) =>
-            onChange({ ssmlLimit: Math.max(500, Math.min(1e6, Math.round(Number(e.target.value)) || 5000)) })
-          }
-        />
-      </label>
-      <label className="flex justify-between items-baseline">
-        minutes a month
-        <input
-          className="field w-[76px]"
-          type="number"
-          min="0"
-          step="1"
-          key={own.voiceMinutes ?? ''}
-          defaultValue={own.voiceMinutes ?? ''}
-          onBlur={(e) =>
-            onChange({ voiceMinutes: e.target.value === '' ? null : Math.max(0, Number(e.target.value)) })
-          }
-        />
-      </label>
-      <p className={left !== null && left < totalMs / 60_000 ? 'finding' : 'text-ink3'}>
-        {(totalMs / 60_000).toFixed(1)} min here
-        {left === null ? '' : `, ${Math.max(0, left).toFixed(1)} left this month`}
-      </p>
-      <p className="columnhead !px-0 mt-2">made by a computer</p>
-      {(
-        [
-          ['voiceMade', 'the voice'],
-          ['picturesMade', 'pictures'],
-        ] as const
-      ).map(([k, name]) => (
-        <label key={k} className="flex gap-2 items-center">
-          <input
-            type="checkbox"
-            className="w-6 h-6"
-            checked={own[k]}
-            onChange={(e) => onChange({ [k]: e.target.checked })}
-          />{' '}
-          {name}
-        </label>
-      ))}
-    </div>
-  );
 }

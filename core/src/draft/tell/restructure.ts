@@ -212,7 +212,11 @@ export function active({ text, tokens }: Tagged): string | null {
   const form =
     tokens[be].text === 'was' || tokens[be].text === 'were' ? 'past' : agentPlural(agent) ? 'base' : 'third';
   const doer = text.slice(agent[0].start, head.end);
-  const object = subjectAsObject(text.slice(0, subject.at(-1)!.end), subject);
+  const object = subjectAsObject(
+    text.slice(0, subject.at(-1)!.end),
+    subject,
+    /^(?:were|are)$/.test(tokens[be].text),
+  );
   if (!object) return null;
   const lemma = tokens[verb].lemma;
   if (formOf(tokens[verb].text, lemma, true) !== 'participle') return null;
@@ -223,14 +227,16 @@ export function active({ text, tokens }: Tagged): string | null {
 const unitLike = (head: TaggedToken) => head.text.toLowerCase().replace(/s$/, '');
 const agentPlural = (agent: readonly TaggedToken[]) =>
   /s$|men$|people$/.test(agent.at(-1)!.text) || agent.some((t) => t.pos === 'NUM' && t.text !== 'one');
-function subjectAsObject(text: string, tokens: readonly TaggedToken[]): string | null {
+function subjectAsObject(text: string, tokens: readonly TaggedToken[], plural: boolean): string | null {
   if (tokens.length === 1 && tokens[0].pos === 'PRON')
     return (
       { it: 'it', they: 'them', he: 'him', she: 'her', this: 'this', that: 'that' }[
         tokens[0].text.toLowerCase()
       ] ?? null
     );
-  return tokens[0].pos === 'PROPN' ? text : lower(text);
+  // "Passengers were woken": a bare plural that opens the sentence is taken for a name; families have "the".
+  const bare = tokens.length === 1 && /[^s’']s$/.test(text) && plural;
+  return tokens[0].pos === 'PROPN' && !bare ? text : lower(text);
 }
 
 /** Verbs that last: what does them is doing them. */

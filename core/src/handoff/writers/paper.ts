@@ -1,5 +1,5 @@
 /** Pages on paper, by pdfkit: text in the face that has its letters, blocks that are not torn from their headings. */
-import type { Fonts } from '../kit.ts';
+import type { Fonts, Kit } from '../kit.ts';
 
 type Doc = PDFKit.PDFDocument;
 export interface Run {
@@ -8,6 +8,7 @@ export interface Run {
   size?: number;
   color?: string;
 }
+export const GREY = '#69635a';
 const MARGIN = 56;
 const FOOT = 44;
 /** Height of a row of the text face and its leading, in sizes. */
@@ -57,7 +58,10 @@ export class Paper {
   }
 
   /** A new document of A4 pages. Its dates are fixed, so that the same script gives the same pages. */
-  static async open(fonts: Fonts, info: { title: string; author: string; language: string }): Promise<Paper> {
+  private static async open(
+    fonts: Fonts,
+    info: { title: string; author: string; language: string },
+  ): Promise<Paper> {
     const { default: PDFDocument } = await import('pdfkit');
     const doc = new PDFDocument({
       size: 'A4',
@@ -68,6 +72,22 @@ export class Paper {
       info: { Title: info.title, Author: info.author, CreationDate: new Date(0) },
     });
     return new Paper(doc, fonts);
+  }
+
+  /** A script's pages with their head: its title, and small below it what `says` tells of it. Gives the place to go on. */
+  static async headed(
+    kit: Kit,
+    says: string,
+    sizes: { title: number; small: number },
+  ): Promise<{ paper: Paper; y: number }> {
+    const paper = await Paper.open(kit.tools.fonts, {
+      title: kit.file.title,
+      author: kit.input.channel.name,
+      language: kit.language,
+    });
+    const { left, width } = paper;
+    const below = paper.write([{ text: kit.file.title, bold: true }], left, MARGIN, width, sizes.title) + 2;
+    return { paper, y: paper.write([{ text: says, color: GREY }], left, below, width, sizes.small) };
   }
 
   get left(): number {
@@ -151,7 +171,7 @@ export class Paper {
       // Text below the margin would begin a new page.
       this.doc.page.margins.bottom = 0;
       this.write(
-        [{ text: `${foot}   ${i - start + 1} of ${count}`, color: '#69635a' }],
+        [{ text: `${foot}   ${i - start + 1} of ${count}`, color: GREY }],
         MARGIN,
         this.doc.page.height - MARGIN,
         this.width,

@@ -2,12 +2,11 @@
 import { clockText } from '../../timing/clockText.ts';
 import type { VoiceLine } from '../voice.ts';
 import type { Writer } from '../writer.ts';
-import { Paper, type Run } from './paper.ts';
+import { GREY, Paper, type Run } from './paper.ts';
 
 const TEXT = 14;
 const SMALL = 9;
 const GUTTER = 46;
-const GREY = '#69635a';
 
 function runsOf(line: VoiceLine): Run[] {
   const speaker: Run[] = line.speaker
@@ -35,21 +34,10 @@ export const pdf: Writer = {
   mime: 'application/pdf',
   for: ['voice', 'archive'],
   write: async (kit) => {
-    const paper = await Paper.open(kit.tools.fonts, {
-      title: kit.file.title,
-      author: kit.input.channel.name,
-      language: kit.language,
-    });
+    const says = `${clockText(kit.totalMs)} at ${Math.round(kit.file.pace)} words a minute`;
+    const { paper, y: top } = await Paper.headed(kit, says, { title: 20, small: SMALL });
     const { left, width } = paper;
-    let y = paper.write([{ text: kit.file.title, bold: true }], left, 56, width, 20) + 2;
-    y =
-      paper.write(
-        [{ text: `${clockText(kit.totalMs)} at ${Math.round(kit.file.pace)} words a minute`, color: GREY }],
-        left,
-        y,
-        width,
-        SMALL,
-      ) + 10;
+    let y = top + 10;
     for (const block of kit.blocks) {
       y = paper.room(y, 90);
       paper.doc

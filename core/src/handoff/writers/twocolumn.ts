@@ -2,10 +2,9 @@
 import { clockText } from '../../timing/clockText.ts';
 import type { Kit } from '../kit.ts';
 import type { Writer } from '../writer.ts';
-import { Paper, type Run } from './paper.ts';
+import { GREY, Paper, type Run } from './paper.ts';
 
 const SIZE = 9;
-const GREY = '#69635a';
 const CLOCK = 44;
 const BETWEEN = 14;
 
@@ -52,28 +51,12 @@ export const twocolumn: Writer = {
   mime: 'application/pdf',
   for: ['editor', 'archive'],
   write: async (kit) => {
-    const paper = await Paper.open(kit.tools.fonts, {
-      title: kit.file.title,
-      author: kit.input.channel.name,
-      language: kit.language,
-    });
+    const says = `${clockText(kit.totalMs)}, ${kit.film.scenes.length} scenes, ${kit.file.frame}`;
+    const { paper, y: top } = await Paper.headed(kit, says, { title: 16, small: SIZE });
     const { left, width } = paper;
     const column = (width - CLOCK - BETWEEN) / 2;
     const [at, right] = [left + CLOCK, left + CLOCK + column + BETWEEN];
-    let y = paper.write([{ text: kit.file.title, bold: true }], left, 56, width, 16) + 2;
-    y =
-      paper.write(
-        [
-          {
-            text: `${clockText(kit.totalMs)}, ${kit.film.scenes.length} scenes, ${kit.file.frame}`,
-            color: GREY,
-          },
-        ],
-        left,
-        y,
-        width,
-        SIZE,
-      ) + 8;
+    let y = top + 8;
     paper.write([{ text: 'PICTURE', bold: true }], at, y, column, SIZE);
     y = paper.write([{ text: 'SOUND', bold: true }], right, y, column, SIZE) + 4;
     for (const row of twoColumnRows(kit)) {

@@ -1,0 +1,80 @@
+/** Where and when scenes play: a place is shown where words say that something happens there, a year where something happens in it. */
+import { stems } from '../facts/centrality.ts';
+import type { Fact } from '../facts/facts.ts';
+import type { PlainSection } from '../script/schema.ts';
+import { names, nameIn, type CastEntry } from './cast.ts';
+import { outsideQuotes } from './looks.ts';
+
+/** A whole film plays where its title says, or where this share of its lines says, three at least. */
+const HOME_SHARE = 0.12;
+const HOME_LINES = 3;
+const SECTION_LINES = 2;
+/** "near Lodz", "from Vestby", "the coast of Carrow": not there. */
+const THERE = /(?:^|[\s“(])(?:in|at|on|inside|outside|above|below|under|across|through|along|into|onto|to|beside|behind|by|off|around|over|between)\s+(?:the\s+|my\s+|our\s+|this\s+|\p{L}+\s+(?:island|village|town|city|port|river|street|reef)\s+of\s+)?$/iu; // prettier-ignore
+const ISLE_OF = /\b(?:island|isle|village|town|city|port|river|reef|bay)\s+of\s+$/iu;
+const OPENS = /^\s*(?:the\s+|my\s+|our\s+|this\s+)?$/i;
+
+/** Whether words say that something is or happens at a place, or tell of the place itself. */
+export function playsAt(place: CastEntry, text: string): boolean {
+  return nameIn(place, text).some((at) => {
+    const before = text.slice(0, at);
+    return THERE.test(before) || ISLE_OF.test(before) || OPENS.test(before);
+  });
+}
+
+/** Where each section plays: the place its own lines say; else the film's; null where nothing tells. */
+export function homesOf(
+  title: string,
+  sections: readonly PlainSection[],
+  cast: readonly CastEntry[],
+): Map<string, CastEntry | null> {
+  const places = cast.filter((c) => c.kind === 'place');
+  const most = (texts: readonly string[], least: number) =>
+    places
+      .map((p) => ({ p, n: texts.filter((t) => names(p, t)).length }))
+      .filter(({ p, n }) => n >= least && texts.some((t) => playsAt(p, t)))
+      .sort((a, b) => b.n - a.n)[0]?.p ?? null;
+  const lines = sections.flatMap((s) => s.lines.map((l) => l.text)).filter((t) => t.trim());
+  const titled = places.filter((p) => names(p, title) && lines.some((t) => playsAt(p, t)));
+  // "The Lighthouse of Brannock is a lighthouse on Brannock Rock": what the title names stands there.
+  const about = new Set(stems(title));
+  const stands = lines
+    .slice(0, 2)
+    .filter((t) => /\b(?:is|was|stands|stood|lies|lay)\b/.test(t) && stems(t).some((s) => about.has(s)))
+    .flatMap((t) => places.filter((p) => playsAt(p, t)))[0];
+  const enough = Math.max(HOME_LINES, Math.ceil(lines.length * HOME_SHARE));
+  const film = titled.length === 1 ? titled[0] : (stands ?? most(lines, enough));
+  return new Map(
+    sections.map((s) => {
+      const own = s.lines.map((l) => l.text);
+      return [s.id, places.find((p) => playsAt(p, s.title)) ?? most(own, SECTION_LINES) ?? film];
+    }),
+  );
+}
+
+const YEAR = '1[0-9]\\d\\d|20\\d\\d';
+const IN_YEAR = new RegExp(`\\b(?:[Ii]n|[Bb]etween|[Ff]rom) (?:the (?:spring|summer|autumn|fall|winter) of |(?:early|late|mid) |\\p{Lu}\\p{Ll}+ )?(${YEAR})\\b`, 'gu'); // prettier-ignore
+const ON_DAY = new RegExp(
+  `\\b[Oo]n (?:\\d{1,2} \\p{Lu}\\p{Ll}+|\\p{Lu}\\p{Ll}+ \\d{1,2},) (${YEAR})\\b`,
+  'gu',
+);
+/** "…, built in 1987," tells when it was made, "since it was measured in 1902" how long. */
+const OTHER_TIME = /(?:,|\()\s?(?:\p{Ll}+ly )?(?:built|founded|born|made|opened|written|launched|dating|painted|established|designed|bought|first \p{Ll}+ed) $|\b(?:since|until|before|after|than|as|when)\b[^,;]*$/u; // prettier-ignore
+/** Told of today: nothing of it is in the year that was told of last. */
+const TODAY =
+  /\b(?:is|are|has|have|now|today|still|nowadays|isn[’']t|hasn[’']t|can|will|lives?|leans|remains?)\b/;
+
+/** The year in which what words tell happens; null where they tell none, or of another time. */
+export function yearIn(text: string): string | null {
+  for (const pattern of [IN_YEAR, ON_DAY])
+    for (const m of text.matchAll(pattern)) if (!OTHER_TIME.test(text.slice(0, m.index))) return m[1];
+  return null;
+}
+
+/** The year a picture is of: its own words', its facts', or the one that the section told of last while it tells of the past. */
+export function yearOf(text: string, used: readonly Fact[], last: string | null): string | null {
+  const own = yearIn(text);
+  if (own) return own;
+  if (TODAY.test(outsideQuotes(text))) return null;
+  return used.map((f) => yearIn(f.text)).find(Boolean) ?? last;
+}
