@@ -29,6 +29,7 @@ export function nameTypes(sentences: readonly TaggedSentence[]): Map<string, Nam
       if (TITLE.test(name.text)) v.person += 4;
       // "the Halden Star": a ship, an inn, a newspaper; people have no article.
       else if (/(?:^|\s)[Tt]he\s+$/.test(before)) v.person -= 2;
+      if (/^St\.? /.test(name.text)) v.place += 2.5;
       if (BODY.test(name.text)) v.body += 3;
       else if (PLACE.test(name.text)) v.place += 2;
       if (PLACE_ENDING.test(last) && last.length > 5) v.place += 0.7;

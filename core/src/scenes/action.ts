@@ -1,8 +1,7 @@
 /** What somebody or something can be seen doing, told as a picture has it. */
 import { inflect } from '../language/inflect.ts';
-import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
-import { canAct, verbDone, verbSeen } from './acts.ts';
+import { canAct, verbDone, verbOf, verbSeen } from './acts.ts';
 import { SEEN, type Words } from './figures.ts';
 import { clauseStarts, orderAt, retagged } from './tags.ts';
 
@@ -27,6 +26,8 @@ export interface Doers {
   others: readonly string[];
   /** Who "they" are where nobody is named: "masons". */
   they: string;
+  /** What "it" is: "the dough". */
+  it: string;
   goesOn: boolean;
 }
 const NOT_SEEN = /^(?:not|n['’]t|never|hardly|could|would|should|might|may|will|can|must|to|’ll|'ll)$/i;
@@ -42,29 +43,35 @@ export function actionIn(
 ): Action | null {
   const tokens = retagged(tagged, words);
   const inFigure = (t: TaggedToken) => figures.some((f) => t.start < f.end && t.end > f.start);
-  const told = orderIn(tokens, words, inFigure);
+  const told = orderIn(tokens, words, inFigure, doers.it);
   if (told) return told;
   for (let i = 0; i < tokens.length; i++) {
     const verb = tokens[i];
-    const lemma = baseForm(verb.lemma);
+    const lemma = verbOf(verb, words);
     if (verb.pos !== 'VERB' || inFigure(verb) || !verbSeen(lemma, words)) continue;
     // "turned out to be" shows nothing.
-    if (lemma === 'turn' && tokens[i + 1]?.text === 'out') continue;
+    if (lemma === 'turn' && /^(?:out|to|into|dark|cold)$/.test(tokens[i + 1]?.text ?? '')) continue;
     const helped = helpersBefore(tokens, i);
     if (!helped) continue;
     const { from, passive } = helped;
-    const object = objectAfter(tokens, i, words, inFigure);
+    const object = objectAfter(tokens, i, words, inFigure, doers.it);
     // What it is done to can't be seen, so neither can the doing.
     if (!object && !passive && /^(?:DET|PRON|ADJ|NUM|NOUN|PROPN)$/.test(tokens[i + 1]?.pos ?? '')) continue;
     const after = tokens[i + 1] && PARTICLE.test(word(tokens[i + 1])) && !object ? word(tokens[i + 1]) : '';
+    // "put down her fork": where the fork can't be told, the putting can't.
+    if (after && /^(?:DET|PRON|NUM|NOUN|PROPN)$/.test(tokens[i + 2]?.pos ?? '')) continue;
     const ing = passive ? `being ${word(verb)}` : inflect(lemma, 'ing');
     const acted = [ing, after, object].filter(Boolean).join(' ');
     const who = byThose(tokens, from, doers);
     if (who) {
       if (passive || /^(?:go|come|get)$/.test(lemma)) continue;
-      return { text: `${who} ${acted}`, ing: acted, theirs: true };
+      const own = acted.replace(
+        /\bmy\b/g,
+        who === doers.narrator ? 'their own' : `${doers.narrator || 'the narrator'}’s`,
+      );
+      return { text: `${who} ${own}`, ing: own, theirs: true };
     }
-    if (from < 0) continue;
+    if (from < 0 || (passive && NOTHING_DONE.test(lemma))) continue;
     const subject = subjectBefore(tokens, from);
     if (!subject || inFigure(tokens[subject.head])) continue;
     const head = tokens[subject.head];
@@ -87,6 +94,9 @@ export function actionIn(
   return null;
 }
 
+/** Done to a thing, it shows nothing: "the doors are left". */
+const NOTHING_DONE =
+  /^(?:leave|keep|let|make|use|give|take|find|see|get|put|have|set|hold|need|lose|stop|start|call|lead)$/;
 /** What hands are told that shows no hands at work. */
 const NO_HANDS =
   /^(?:start|begin|leave|let|keep|use|wait|make|do|be|have|get|give|take|see|look|go|come|try|remember|check|find|choose|read|allow|avoid|wear|need|want|stop|stay|buy|wash)$/;
@@ -96,14 +106,16 @@ function orderIn(
   tokens: readonly TaggedToken[],
   words: Words,
   inFigure: (t: TaggedToken) => boolean,
+  it: string,
 ): Action | null {
   for (const from of clauseStarts(tokens)) {
     const i = orderAt(tokens, words, from);
     if (i < 0 || inFigure(tokens[i]) || NO_HANDS.test(tokens[i].lemma) || !verbDone(tokens[i].lemma, words))
       continue;
     const particle = tokens[i + 1] && PARTICLE.test(word(tokens[i + 1])) ? 1 : 0;
-    const object = objectAfter(tokens, i + particle, words, inFigure);
-    if (!object) continue;
+    const object = objectAfter(tokens, i + particle, words, inFigure, it).replace(/\byour /g, '');
+    // "hands wetting hands".
+    if (!object || /\bhands?\b/.test(object)) continue;
     const acted = [inflect(tokens[i].lemma, 'ing'), particle ? word(tokens[i + 1]) : '', object]
       .filter(Boolean)
       .join(' ');
@@ -160,31 +172,48 @@ function subjectBefore(
     head = before;
     start = phraseStart(tokens, before);
   }
+  // "a baker whose shop stands", "where the ropewalk had stood": said by the way.
+  if (
+    /^(?:whose|where|which|that|who)$/i.test(tokens[start]?.text ?? '') ||
+    /^(?:whose|where|which|that|who)$/i.test(tokens[start - 1]?.text ?? '')
+  )
+    return null;
   return { start, head, end: at };
 }
 function phraseStart(tokens: readonly TaggedToken[], at: number): number {
   let start = at;
-  while (start > 0 && ['ADJ', 'NOUN', 'DET', 'NUM'].includes(tokens[start - 1].pos)) start--;
+  while (
+    start > 0 &&
+    ['ADJ', 'NOUN', 'DET', 'NUM', 'PROPN'].includes(tokens[start - 1].pos) &&
+    !/^whose$/i.test(tokens[start].text)
+  )
+    start--;
   return start;
 }
 
+const QUANTITY = /^(?:row|pair|group|couple|set|pile|stack|box|bag|bunch|line|number|lot|piece|slice|cup|glass|bottle|bucket|gram|kilogram|litre|metre|spoonful|handful)$/; // prettier-ignore
 /** What it is done to, up to the last noun that can be seen: "the old grout" of "to a depth of three millimetres". */
 function objectAfter(
   tokens: readonly TaggedToken[],
   verb: number,
   words: Words,
   inFigure: (t: TaggedToken) => boolean,
+  it = '',
 ): string {
+  if (it && /^(?:it|them)$/i.test(tokens[verb + 1]?.text ?? ''))
+    return [it, objectAfter(tokens, verb + 1, words, inFigure)].filter(Boolean).join(' ');
   let end = -1;
   for (let k = verb + 1; k < tokens.length && k < verb + 10; k++) {
     const t = tokens[k];
     if (['VERB', 'AUX', 'SCONJ', 'CCONJ', 'PUNCT'].includes(t.pos) || inFigure(t)) break;
-    if (t.pos === 'PRON' && !/^(?:his|her|its|their|my|our)$/.test(word(t))) break;
+    if (t.pos === 'PRON' && !/^(?:his|her|its|their|my|our|your)$/.test(word(t))) break;
     if ((t.pos !== 'NOUN' && t.pos !== 'PROPN') || tokens[k + 1]?.pos === 'NOUN') continue;
+    // "a row of houses": so many of what can be seen.
+    if (QUANTITY.test(t.lemma) && tokens[k + 1]?.text === 'of') continue;
     if (t.pos === 'NOUN' && (words.share(t.lemma) ?? 0) < SEEN) break;
     end = k;
   }
-  return end < 0 ? '' : joinWords(tokens.slice(verb + 1, end + 1)).replace(/\bmy\b/g, 'their own');
+  return end < 0 ? '' : joinWords(tokens.slice(verb + 1, end + 1));
 }
 const joinWords = (tokens: readonly TaggedToken[]) =>
   tokens.map((t, i) => (i > 0 && t.start > tokens[i - 1].end ? ' ' : '') + t.text).join('');

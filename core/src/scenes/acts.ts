@@ -1,5 +1,11 @@
 /** Verbs that a camera sees, and who or what can be seen doing them. */
+import { baseForm } from '../language/kin.ts';
+import type { TaggedToken } from '../language/tagged.ts';
 import type { Words } from './figures.ts';
+
+/** The verb a token is: "felled" is to fell, not to fall. */
+export const verbOf = (t: TaggedToken, words: Words): string =>
+  words.senses.of(t.lemma, 'v').length && t.text.toLowerCase() !== t.lemma ? t.lemma : baseForm(t.lemma);
 
 /** Verbs of moving, touching, making, eating, the body, weather (WordNet's verb files). */
 const SEEN_VERBS = new Set(['38', '35', '36', '34', '29', '43']);

@@ -103,28 +103,24 @@ function namedIn(entries: Entry[], letter: string, facts: readonly Told[]): void
     if (letter !== FROM_SCRIPT)
       entry.facts = [...entry.facts, ...member.facts.map((fact) => ({ source: letter, fact }))];
     const ids = new Set(member.facts);
-    const votes = { he: 0, she: 0 };
-    facts.forEach((fact, i) => {
+    const told: string[] = [];
+    // "She" goes on with whoever the sentence before is about, over several sentences of one passage.
+    let going = '';
+    for (const fact of facts) {
+      const people = fact.names.filter((n) => n.type === 'person');
       const first = fact.names.find((n) => n.type === 'person' || n.type === 'place');
       const about = ids.has(fact.id) && namesOf(member).includes(first?.text ?? '');
-      const before = facts[i - 1];
+      const alone = people.every((n) => namesOf(member).includes(n.text));
       const goesOn =
-        member.type === 'person' &&
-        !first &&
-        /^(?:She|He)\b/.test(fact.text) &&
-        before?.block === fact.block &&
-        ids.has(before.id) &&
-        before.names.filter((n) => n.type === 'person').length === 1;
-      if (goesOn) votes[/^She/.test(fact.text) ? 'she' : 'he']++;
-      if (!about && !goesOn) return;
-      if (fact.polarity === 'denied' || fact.modality === 'possible') return;
+        member.type === 'person' && !people.length && going === fact.block && /^(?:She|He)\b/.test(fact.text);
+      if (goesOn || (about && alone)) told.push(fact.text);
+      going = goesOn || (people.length > 0 && alone) ? fact.block : '';
+      if (!about && !goesOn) continue;
+      if (fact.polarity === 'denied' || fact.modality === 'possible') continue;
       for (const [field, text] of Object.entries(looksFrom(fact.text, namesOf(member), member.type)))
         entry.looks[field as LookField] ??= { text, from: { source: letter, fact: fact.id }, against: null };
-    });
-    if (member.type === 'person')
-      entry.pronoun ??=
-        pronounOf(namesOf(entry), entry.looks.role?.text) ??
-        (votes.he === votes.she ? null : votes.he > votes.she ? 'he' : 'she');
+    }
+    if (member.type === 'person') entry.pronoun ??= pronounOf(namesOf(entry), entry.looks.role?.text, told);
     for (const look of member.looks)
       if (member.type === 'place')
         entry.looks.looks ??= { text: look.text, from: { source: letter, fact: look.fact }, against: null };
@@ -231,7 +227,11 @@ export function filmCast(
     .map((e, i) => ({
       ...e,
       id: `${e.kind === 'person' ? 'P' : 'W'}${i + 1}`,
-      open: NEEDED[e.kind].filter((f) => e.looks[f] === undefined),
+      // One who is spoken of once is in one picture at most: nothing to keep alike.
+      open:
+        e.own || e.facts.length !== 1 || /^\p{Lu}/u.test(e.name)
+          ? NEEDED[e.kind].filter((f) => e.looks[f] === undefined)
+          : [],
     }));
 }
 

@@ -50,7 +50,10 @@ export function looksFrom(text: string, names: readonly string[], kind: 'person'
     'u',
   ).exec(text);
   const said = apposition?.[1] ?? copula?.[1];
-  if (said && !NO_ROLE.test(said)) out[kind === 'person' ? 'role' : 'kind'] = said.trim();
+  if (said && !NO_ROLE.test(said))
+    out[kind === 'person' ? 'role' : 'kind'] = said
+      .replace(/\s(?:whose|who|which|that|where|now)\b.*$/, '')
+      .trim();
   if (kind === 'place') return out;
   if (!out.role && who) out.role = who[1];
   const age = AGE.exec(text)?.slice(1).find(Boolean) ?? null;
@@ -72,11 +75,18 @@ const SHE =
 const HE_TITLE = /^(?:Mr|Sir|Lord|King|Prince|Father|Brother|Uncle)\b/;
 const SHE_TITLE = /^(?:Mrs|Ms|Miss|Lady|Dame|Queen|Princess|Mother|Sister|Aunt)\b/;
 
-/** The pronoun that a title, a kinship or a role tells; null where none does, or both do. */
-export function pronounOf(names: readonly string[], role = ''): Pronoun | null {
-  const he = names.some((n) => HE_TITLE.test(n)) || HE.test(role);
-  const she = names.some((n) => SHE_TITLE.test(n)) || SHE.test(role);
-  return he === she ? null : he ? 'he' : 'she';
+/**
+ * The pronoun somebody is told by: what titles and a role tell, and `told`, the sentences that are about that one alone.
+ * Null where nothing tells, or as much for one as for the other.
+ */
+export function pronounOf(names: readonly string[], role = '', told: readonly string[] = []): Pronoun | null {
+  const said = told.map(outsideQuotes).join(' ');
+  const count = (pattern: RegExp) => said.match(pattern)?.length ?? 0;
+  const he =
+    names.filter((n) => HE_TITLE.test(n)).length + Number(HE.test(role)) + count(/\b(?:he|him|his)\b/gi);
+  const she =
+    names.filter((n) => SHE_TITLE.test(n)).length + Number(SHE.test(role)) + count(/\b(?:she|her)\b/gi);
+  return he === she ? null : he > she ? 'he' : 'she';
 }
 
 /** Text without what stands between quotation marks: who says "I" there is somebody else. */

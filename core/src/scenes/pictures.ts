@@ -12,12 +12,14 @@ import { actionIn, peopleDo } from './action.ts';
 import { inFull, type CastEntry, type CastSource } from './cast.ts';
 import { Words } from './figures.ts';
 import { Present } from './present.ts';
+import { outsideQuotes } from './looks.ts';
 import { onScreen } from './screen.ts';
 import { compoundsOf, searchWords, type NamedIn, type SearchWord, type Trap } from './search.ts';
 import { meant, besideOf, type Senses } from './senses.ts';
-import { homesOf, playsAt, yearIn, yearOf } from './setting.ts';
+import { eraOf, homesOf, playsAt, yearIn, yearOf } from './setting.ts';
 import { angleOf, lightOf, movementOf, sizesOf, varied } from './shot.ts';
 import { ambienceCue, ambienceOf, effectsIn, musicCue } from './sound.ts';
+import type { SceneToken } from './tags.ts';
 import { NARRATOR } from './unnamed.ts';
 import { freshFirst, goesOn, leaning, subjectOf, topicOf, withAbout, withArticle } from './subject.ts';
 
@@ -106,7 +108,8 @@ function tokensOf(
   scene: Scene,
   lines: ReadonlyMap<string, PlainSection['lines'][number]>,
   tagged: ReadonlyMap<string, readonly TaggedToken[]>,
-): { tokens: TaggedToken[]; text: string } {
+  names: RegExp | null,
+): { tokens: SceneToken[]; text: string } {
   const tokens: TaggedToken[] = [];
   let text = '';
   for (const part of scene.parts) {
@@ -118,7 +121,20 @@ function tokensOf(
         tokens.push({ ...t, start: t.start + shift, end: t.end + shift });
     text = text ? `${text} ${own.trim()}` : own.trim();
   }
-  return { tokens, text };
+  // "Kestrel left school": what the sources know for a name is no bird.
+  const spans = names ? [...text.matchAll(names)].map((m) => [m.index, m.index + m[0].length]) : [];
+  const named = (t: TaggedToken) =>
+    /^\p{Lu}/u.test(t.text) && spans.some(([from, to]) => t.start >= from && t.end <= to);
+  return { tokens: tokens.map((t) => (named(t) ? { ...t, pos: 'PROPN', name: true } : t)), text };
+}
+
+/** One pattern for names of people and of what is nobody's place; null where there are none. */
+function patternOf(names: readonly NamedIn[]): RegExp | null {
+  const any = names
+    .filter((n) => n.type !== 'place')
+    .map((n) => n.text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+    .sort((a, b) => b.length - a.length);
+  return any.length ? new RegExp(`(?<!\\p{L})(?:${any.join('|')})(?!\\p{L})`, 'gu') : null;
 }
 
 /** Pictures of every scene, in order. */
@@ -136,11 +152,13 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     input.sources.flatMap((s) => s.facts.map((f) => f.text)),
     words,
   );
+  const namePattern = patternOf(known);
   /** Sizes in which a thing has been shown. */
   const shownIn = new Map<string, Set<ShotSize>>();
   const sectionOf = new Map(sections.map((s) => [s.id, s]));
   const homes = homesOf(input.title, sections, cast);
-  const present = new Present(cast, input.sources);
+  const present = new Present(input.title, cast, input.sources);
+  const era = eraOf(sections);
   const stock = stockOf(input.sources.flatMap((s) => s.facts.map((f) => f.text)));
   const sizes: ShotSize[] = [];
   const said = new Set<string>();
@@ -161,11 +179,10 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       section = scene.section;
       present.opens();
       about = [];
-      topic = [];
       year = null;
       now = null;
     }
-    const { tokens, text } = tokensOf(scene, lines, tagged);
+    const { tokens, text } = tokensOf(scene, lines, tagged, namePattern);
     const used = factsOf(scene, lines, facts);
     const beside = [scenes[i - 1]?.text ?? '', text, scenes[i + 1]?.text ?? '', home.title].join(' ');
     const found = searchWords(text, tokens, words, { beside, names: known, compounds });
@@ -173,7 +190,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const leans = on || leaning(text, scene);
     const shown = present.of(text, keysOf(scene, lines), on);
     // A clause is still where its sentence is; every other scene where its words say, or its section plays.
-    const bare = known.filter((n) => n.type !== 'place').reduce((t, n) => t.replaceAll(n.text, ' '), text);
+    const bare = namePattern ? text.replace(namePattern, ' ') : text;
     const named = cast.find((c) => c.kind === 'place' && playsAt(c, bare));
     const inSentence = scene.why === 'clause' || scene.why === 'phrase';
     place = named ?? (inSentence || leans ? place : null) ?? homes.get(scene.section) ?? null;
@@ -187,19 +204,14 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
         : own;
     const search = freshFirst(all, shownIn);
     const things = found.search.filter((w) => w.why === 'thing');
-    if (things.length && !leans) {
-      about = things;
-      const subjects = topicOf(things, text, tokens);
-      if (!inSentence) topic = subjects.length ? subjects : things.slice(0, 1);
-    }
     // A year told of one thing is none of the next passage's.
     const passage = used[0]?.block ?? null;
     if (passage && dated && passage !== dated) year = null;
-    if (!inSentence || yearIn(text)) now = yearOf(text, used, year);
+    if (!inSentence || yearIn(text)) now = yearOf(text, used, year ?? era);
     if (now && now !== year) dated = passage;
     year = now ?? year;
     const hour = used.flatMap((f) => f.times)[0]?.iso ?? null;
-    const light = lightOf(text, mood, hour);
+    const light = lightOf(outsideQuotes(text), mood, hour);
     const main = mainOf(search);
     const sense = main ? (meant(words.noun(main.key), besideOf(beside))?.sense ?? null) : null;
     const people = shown.length > 0 || sense?.file === '18';
@@ -216,8 +228,16 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       narrator,
       others,
       they: peopleOf(topic, words),
+      it: itOf(topic),
       goesOn: on,
     });
+    if (things.length && !leans) {
+      about = things;
+      const subjects = topicOf(things, text, tokens);
+      // "Shape it into a ball": it is still what it was.
+      const same = topic.length === 1 && action?.text.includes(itOf(topic));
+      if (!inSentence && !same) topic = subjects.length ? subjects : things.slice(0, 1);
+    }
     const parts = {
       shot: `${SIZE_WORDS[size]}, ${ANGLE_WORDS[angle]}`,
       subject: subjectOf(
@@ -289,6 +309,8 @@ const peopleOf = (topic: readonly SearchWord[], words: Words): string => {
   const [first] = topic;
   return first && topic.length === 1 && words.file(first.key) === '18' ? withArticle(first, words) : '';
 };
+const itOf = (topic: readonly SearchWord[]): string =>
+  topic.length === 1 ? `the ${topic[0].shows ?? topic[0].text}` : '';
 const mainOf = (search: readonly SearchWord[]) => search.find((w) => w.why !== 'name') ?? search[0];
 const seenIn = (shown: Map<string, Set<ShotSize>>, key = ''): Set<ShotSize> =>
   shown.get(key) ?? shown.set(key, new Set()).get(key)!;

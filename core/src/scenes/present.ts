@@ -16,14 +16,17 @@ const BACK = 6;
 export class Present {
   private readonly people: readonly CastEntry[];
   private readonly narrator: CastEntry | undefined;
+  /** Whom the film is about: named in its title. */
+  private readonly hero: CastEntry | undefined;
   private readonly at: ReadonlyMap<string, { facts: readonly Fact[]; i: number }>;
   /** Those named in the section so far, the latest last. */
   private lately: CastEntry[] = [];
   private before: readonly CastEntry[] = [];
 
-  constructor(cast: readonly CastEntry[], sources: readonly CastSource[]) {
+  constructor(title: string, cast: readonly CastEntry[], sources: readonly CastSource[]) {
     this.people = cast.filter((c) => c.kind === 'person');
     this.narrator = this.people.find((c) => c.name === NARRATOR);
+    this.hero = this.people.find((c) => names(c, title));
     this.at = new Map(
       sources.flatMap(({ letter, facts }) =>
         facts.map((f, i) => [`${letter} ${f.id}`, { facts, i }] as const),
@@ -44,9 +47,16 @@ export class Present {
     for (const pronoun of ['he', 'she'] as const) {
       if (!SAYS[pronoun].test(spoken)) continue;
       const fits = (c: CastEntry) => c !== this.narrator && (c.pronoun === null || c.pronoun === pronoun);
+      const sure = (c: CastEntry) => c !== this.narrator && c.pronoun === pronoun;
       // "Mr Pell said that he…": whoever is named is meant.
       if (here.some(fits)) continue;
-      const meant = this.lately.findLast(fits) ?? this.earlier(facts).findLast(fits);
+      const earlier = this.earlier(facts);
+      const meant =
+        this.lately.findLast(sure) ??
+        earlier.findLast(sure) ??
+        (this.hero && sure(this.hero) ? this.hero : null) ??
+        this.lately.findLast(fits) ??
+        earlier.findLast(fits);
       if (meant && !here.includes(meant)) here.push(meant);
     }
     if (this.narrator && I.test(spoken)) here.unshift(this.narrator);

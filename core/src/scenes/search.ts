@@ -6,7 +6,7 @@ import ideas from '../../data/ideas.json';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import { inflect } from '../language/inflect.ts';
-import { canAct, verbSeen } from './acts.ts';
+import { canAct, verbOf, verbSeen } from './acts.ts';
 import { SEEN, figuresIn, type Words } from './figures.ts';
 import { retagged } from './tags.ts';
 import { THINGS, besideOf, meant, type Meant } from './senses.ts';
@@ -82,6 +82,8 @@ export function compoundsOf(
         a.pos !== 'NOUN' ||
         !['NOUN', 'VERB'].includes(b.pos) ||
         b.text !== b.lemma ||
+        // "Court orders city to pay" is no kind of city.
+        (word(a) !== a.lemma && /s$/.test(word(a))) ||
         b.start > a.end + 1 ||
         tokens[i + 1]?.pos === 'NOUN'
       )
@@ -160,6 +162,12 @@ export function searchWords(
     const ofStuff = compound !== '' && words.file(compound) === '27';
     const known = m && (m.shown >= SEEN - (compound ? 0.2 : 0) || ofStuff);
     if (SOMEBODY.test(t.lemma) && !compound) {
+      const told = wearing(tokens, i);
+      if (told) {
+        things.push({ text: told.text, why: 'thing', of: t.text, key: t.lemma });
+        i = told.last;
+        continue;
+      }
       const looks = previous?.pos === 'ADJ' && text[previous.start - 1] !== '-' ? `${word(previous)} ` : '';
       somebody.push({ text: `${looks}${word(t)}`, why: 'thing', of: t.text, key: t.lemma });
     } else if (
@@ -199,6 +207,17 @@ export function searchWords(
         stands.push({ text: picture, why: 'stands for', of: t.text, key: t.lemma });
     }
   }
+  // "the Great Fire of Vellmar" is a fire.
+  for (const n of namesHere(text, context.names)) {
+    const head = /^(?:\p{Lu}\p{L}+ )?(\p{Lu}\p{Ll}+) of /u.exec(n.text)?.[1].toLowerCase();
+    if (
+      head &&
+      (words.share(head) ?? 0) >= NAMED_SEEN &&
+      !EMPTY.test(head) &&
+      !things.some((w) => w.key === head)
+    )
+      things.unshift({ text: head, why: 'thing', of: n.text, key: head });
+  }
   const named = namesHere(text, context.names).map((n): SearchWord => ({
     text: n.text,
     why: 'name',
@@ -225,6 +244,8 @@ export function searchWords(
 /** Bodies of people find logos and meetings; a crowd finds a crowd. */
 const CROWDS =
   /^(?:crowd|queue|audience|family|herd|flock|crew|band|orchestra|army|fleet|choir|procession|parade|mob)$/;
+/** A name says that its noun is a thing: less of its uses need to be one. */
+const NAMED_SEEN = 0.3;
 /** A body that is mostly seen as something else: a hive. */
 const MOSTLY_THING = 0.6;
 const filmable = ({ sense: { file }, shown }: Meant, lemma: string) =>
@@ -245,11 +266,15 @@ function modifies(tokens: readonly TaggedToken[], i: number, words: Words): bool
   const plural = word(t) !== t.lemma && /s$/.test(word(t));
   return !plural || words.noun(`${word(t)} ${next.lemma}`).length > 0;
 }
+const DAY_PART = /^(?:morning|afternoon|evening|night)$/;
 /** Nouns straight before, which make one thing with it. */
 function nounBefore(tokens: readonly TaggedToken[], i: number, words: Words): string {
   const out: string[] = [];
-  for (let k = i - 1; k >= 0 && modifies(tokens, k, words) && out.length < 2; k--)
+  for (let k = i - 1; k >= 0 && modifies(tokens, k, words) && out.length < 2; k--) {
+    // "On Thursday evening residents hung": the evening is Thursday's.
+    if (DAY_PART.test(word(tokens[k])) && /day$|^(?:that|this|last)$/i.test(tokens[k - 1]?.text ?? '')) break;
     out.unshift(word(tokens[k]));
+  }
   return out.join(' ');
 }
 
@@ -267,6 +292,22 @@ const PLACES = new Set(['15', '17']);
 /** What lies anywhere tells nothing. */
 const NO_HELP =
   /^(?:ground|floor|leak|hole|gap|crack|earth|world|land|sky|sun|moon|star|line|spot|rock|stone|foot|water)$/;
+/** "men in orange jackets", "an old woman with a stick": somebody is known by what is worn or held. */
+function wearing(tokens: readonly TaggedToken[], i: number): { text: string; last: number } | null {
+  if (!/^(?:in|with)$/.test(tokens[i + 1]?.text ?? '')) return null;
+  let k = i + 2;
+  if (/^(?:an?|the|his|her|their)$/.test(tokens[k]?.text ?? '')) k++;
+  const from = k;
+  while (['ADJ', 'NOUN'].includes(tokens[k]?.pos ?? '')) k++;
+  if (k === from || tokens[k - 1].pos !== 'NOUN' || k - from > 3 || !WORN.test(tokens[k - 1].lemma))
+    return null;
+  const start = tokens[i - 1]?.pos === 'ADJ' ? i - 1 : i;
+  const said = tokens.slice(start, k).filter((t) => !/^(?:the|his|her|their)$/.test(t.text));
+  return { text: said.map(word).join(' '), last: k - 1 };
+}
+const WORN =
+  /^(?:jacket|coat|hat|dress|suit|shirt|boot|glove|uniform|glass|scarf|apron|overall|cap|cloak|gown|helmet|trousers|cardigan|sweater|shawl|robe|skirt|blouse|vest|jeans|beard|moustache|hair|stick|umbrella|basket|bag|lantern|torch|rifle|gun|camera|dog|child|baby|pram|bicycle|suitcase)$/;
+
 /** A place nearby that tells a word of two meanings apart. */
 function helper(tokens: readonly TaggedToken[], i: number, words: Words): string {
   const near = [...tokens]
@@ -309,13 +350,8 @@ function actionOf(
 ): SearchWord[] {
   for (let i = 1; i < tokens.length; i++) {
     const t = tokens[i];
-    if (
-      t.pos !== 'VERB' ||
-      skip(t) ||
-      NO_ACTION.test(baseForm(t.lemma)) ||
-      !verbSeen(baseForm(t.lemma), words)
-    )
-      continue;
+    const verb = verbOf(t, words);
+    if (t.pos !== 'VERB' || skip(t) || NO_ACTION.test(verb) || !verbSeen(verb, words)) continue;
     const subject = [...tokens.slice(0, i)].reverse().find((x) => x.pos === 'NOUN' || x.pos === 'VERB');
     if (!subject || subject.pos !== 'NOUN' || skip(subject) || EMPTY.test(subject.lemma)) continue;
     // "a means of passing boats that consumes water": the boats don't.
@@ -329,11 +365,10 @@ function actionOf(
         .find((x) => x.pos === 'AUX' || x.pos === 'NOUN')?.pos === 'AUX'
     )
       continue;
-    if ((words.share(subject.lemma) ?? 0) < SEEN || !canAct(subject.lemma, baseForm(t.lemma), words))
-      continue;
+    if ((words.share(subject.lemma) ?? 0) < SEEN || !canAct(subject.lemma, verb, words)) continue;
     return [
       {
-        text: `${subject.lemma} ${inflect(baseForm(t.lemma), 'ing')}`,
+        text: `${subject.lemma} ${inflect(verb, 'ing')}`,
         why: 'action',
         of: `${subject.text} ${t.text}`,
         key: subject.lemma,

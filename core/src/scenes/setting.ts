@@ -4,6 +4,7 @@ import type { Fact } from '../facts/facts.ts';
 import type { PlainSection } from '../script/schema.ts';
 import { names, nameIn, type CastEntry } from './cast.ts';
 import { outsideQuotes } from './looks.ts';
+import { NARRATOR } from './unnamed.ts';
 
 /** A whole film plays where its title says, or where this share of its lines says, three at least. */
 const HOME_SHARE = 0.12;
@@ -23,12 +24,15 @@ export function playsAt(place: CastEntry, text: string): boolean {
 }
 
 /** Where each section plays: the place its own lines say; else the film's; null where nothing tells. */
+const named = (p: CastEntry) => /^\p{Lu}/u.test(p.name);
 export function homesOf(
   title: string,
   sections: readonly PlainSection[],
   cast: readonly CastEntry[],
 ): Map<string, CastEntry | null> {
-  const places = cast.filter((c) => c.kind === 'place');
+  // "The museum" is where a story plays that somebody tells; elsewhere it is one place of several.
+  const story = cast.some((c) => c.name === NARRATOR);
+  const places = cast.filter((c) => c.kind === 'place' && (story || c.own || named(c)));
   const most = (texts: readonly string[], least: number) =>
     places
       .map((p) => ({ p, n: texts.filter((t) => names(p, t)).length }))
@@ -53,11 +57,7 @@ export function homesOf(
 }
 
 const YEAR = '1[0-9]\\d\\d|20\\d\\d';
-const IN_YEAR = new RegExp(`\\b(?:[Ii]n|[Bb]etween|[Ff]rom) (?:the (?:spring|summer|autumn|fall|winter) of |(?:early|late|mid) |\\p{Lu}\\p{Ll}+ )?(${YEAR})\\b`, 'gu'); // prettier-ignore
-const ON_DAY = new RegExp(
-  `\\b[Oo]n (?:\\d{1,2} \\p{Lu}\\p{Ll}+|\\p{Lu}\\p{Ll}+ \\d{1,2},) (${YEAR})\\b`,
-  'gu',
-);
+const IN_YEAR = new RegExp(`\\b(?:[Ii]n|[Oo]n|[Bb]etween|[Ff]rom|[Aa]t) (?:(?!(?:since|until|before|after|by|than) )[^.;,\\d]|\\d{1,2}(?!\\d)){0,28}?(${YEAR})\\b`, 'gu'); // prettier-ignore
 /** "…, built in 1987," tells when it was made, "since it was measured in 1902" how long. */
 const OTHER_TIME = /(?:,|\()\s?(?:\p{Ll}+ly )?(?:built|founded|born|made|opened|written|launched|dating|painted|established|designed|bought|first \p{Ll}+ed) $|\b(?:since|until|before|after|than|as|when)\b[^,;]*$/u; // prettier-ignore
 /** Told of today: nothing of it is in the year that was told of last. */
@@ -66,9 +66,17 @@ const TODAY =
 
 /** The year in which what words tell happens; null where they tell none, or of another time. */
 export function yearIn(text: string): string | null {
-  for (const pattern of [IN_YEAR, ON_DAY])
-    for (const m of text.matchAll(pattern)) if (!OTHER_TIME.test(text.slice(0, m.index))) return m[1];
+  for (const m of text.matchAll(IN_YEAR)) if (!OTHER_TIME.test(text.slice(0, m.index))) return m[1];
   return null;
+}
+
+/** The years of one event lie this close together. */
+const ONE_EVENT = 5;
+/** The year of a film that tells of one event; null where it tells of several times, or of none. */
+export function eraOf(sections: readonly PlainSection[]): string | null {
+  const years = sections.flatMap((s) => s.lines.flatMap((l) => yearIn(l.text) ?? []));
+  const numbers = years.map(Number);
+  return years.length && Math.max(...numbers) - Math.min(...numbers) <= ONE_EVENT ? years[0] : null;
 }
 
 /** The year a picture is of: its own words', its facts', or the one that the section told of last while it tells of the past. */

@@ -54,7 +54,7 @@ export function freshFirst(
 const NO_ARTICLE = new Set(['27', '13']);
 const COUNTED =
   /^(?:gale|storm|flood|flame|wave|apple|plum|egg|potato|carrot|cake|sandwich|loaf|banana|orange|lemon|pie|biscuit|onion|tomato|pizza|bean|nut|berry|pear|cherry)$/;
-const MASS = /^(?:fire|smoke|fog|mist|snow|rain|wind|light|frost|lightning|thunder|electricity|grout|silicone|furniture|clothing|luggage|traffic|equipment|machinery|jewellery|pottery|scenery|foliage|grass|hair|glass|water|music|cash|money|land|ice)$/; // prettier-ignore
+const MASS = /^(?:fire|smoke|fog|mist|snow|rain|wind|light|frost|lightning|thunder|electricity|grout|silicone|furniture|clothing|luggage|traffic|equipment|machinery|jewellery|pottery|scenery|foliage|grass|hair|glass|water|music|cash|money|land|ice|grain|dough|sourdough|yeast|seed|flour|wheat|corn|rice|mix|moss)$/; // prettier-ignore
 /** "a footbridge", "volunteers", "water": one of what can be counted has its article. */
 export function withArticle({ text: asked, shows, key, of }: SearchWord, words: Words, said = ''): string {
   const text = shows ?? asked;
@@ -63,9 +63,10 @@ export function withArticle({ text: asked, shows, key, of }: SearchWord, words: 
   const plural =
     last !== key.split(' ').at(-1) && /(?:s|men|children|people|feet|teeth|mice|geese)$/.test(last);
   // "a damp sponge": the words themselves say that it is one.
-  const one = new RegExp(`\\b(?:an?|another|each|every|one)\\s(?:[\\p{L}-]+\\s){0,2}${of}\\b`, 'iu').test(
-    said,
-  );
+  const one = new RegExp(
+    `\\b(?:an?|another|each|every|one)\\s(?:(?!of\\s)[\\p{L}-]+\\s){0,2}${of}\\b`,
+    'iu',
+  ).test(said);
   const stuff = !one && (MASS.test(key) || (!COUNTED.test(key) && NO_ARTICLE.has(words.file(key))));
   if (plural || stuff || /^(?:people|men|women|children)$/.test(last) || /^(?:the|an?)\s/.test(text))
     return text;
@@ -87,7 +88,10 @@ function isThem(w: SearchWord, text: string, shown: readonly CastEntry[], words:
     const noun = text.indexOf(w.of);
     if (name < 0 || noun < 0) return false;
     const between = text.slice(Math.min(name, noun), Math.max(name, noun));
-    return between.split(/\s+/).length <= 6 && !/\b(?:and|to|with|for|told|asked|met|saw)\b/.test(between);
+    return (
+      between.split(/\s+/).length <= 6 &&
+      (/\b(?:is|was) an?\b/.test(between) || !/\b(?:and|to|with|for|told|asked|met|saw)\b/.test(between))
+    );
   });
 }
 
@@ -103,6 +107,8 @@ export function subjectOf(
   if (action) return people && !action.text.includes(people) ? `${people}; ${action.text}` : action.text;
   const things = search
     .filter((w) => w.why !== 'name' && w.why !== 'action' && !isThem(w, text, shown, words))
+    // What somebody speaks of is not beside them.
+    .filter((w) => !people || !text.includes(w.of) || outsideQuotes(text).includes(w.of))
     .filter((w, i, all) => i < 2 && (i === 0 || w.why !== 'stands for' || all[0].why !== 'stands for'))
     .map((w) => (w.why === 'stands for' ? w.text : withArticle(w, words, text)));
   if (people) return [people, ...things].join(', ');

@@ -124,8 +124,7 @@ function relationsOf(facts: readonly Fact[]): Unnamed[] {
       taken(entry.looks, looksFrom(text, entry.also, 'person'), id);
     }
   }
-  // One who is spoken of once is in one picture at most: nothing to keep alike.
-  return [...out.values()].filter((r) => r.is || r.facts.length > 1 || Object.keys(r.looks).length > 0);
+  return [...out.values()];
 }
 
 function placesOf(facts: readonly Fact[]): Unnamed[] {
