@@ -65,6 +65,16 @@ export function actionIn(
     const who = byThose(tokens, from, doers);
     if (who) {
       if (passive || /^(?:go|come|get)$/.test(lemma)) continue;
+      // "set so that they touched nothing": of what was set nothing is told.
+      const next = tokens[i + 1];
+      if (
+        !object &&
+        !after &&
+        next &&
+        !['PUNCT', 'ADP', 'CCONJ'].includes(next.pos) &&
+        !/ly$/.test(next.text)
+      )
+        continue;
       const own = acted.replace(
         /\bmy\b/g,
         who === doers.narrator ? 'their own' : `${doers.narrator || 'the narrator'}’s`,
@@ -185,6 +195,8 @@ function phraseStart(tokens: readonly TaggedToken[], at: number): number {
   while (
     start > 0 &&
     ['ADJ', 'NOUN', 'DET', 'NUM', 'PROPN'].includes(tokens[start - 1].pos) &&
+    // "Last Tuesday a woman came in".
+    !/day$/.test(tokens[start - 1].text) &&
     !/^whose$/i.test(tokens[start].text)
   )
     start--;

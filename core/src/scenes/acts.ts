@@ -16,7 +16,13 @@ export const verbSeen = (lemma: string, words: Words): boolean => {
 
 /** What hands do when they are told to, though nothing else is seen doing it: filling, cleaning, changing (WordNet's verbs of change). */
 export const verbDone = (lemma: string, words: Words): boolean =>
-  verbSeen(lemma, words) || words.senses.of(lemma, 'v')[0]?.file === '30';
+  verbSeen(lemma, words) ||
+  words.senses
+    .of(lemma, 'v')
+    .slice(0, FIRST_SENSES)
+    .some((s) => s.file === '30' || s.file === '36');
+/** "Shape it into a ball" is a verb's second sense. */
+const FIRST_SENSES = 2;
 
 /** Files of those who act by themselves: animals and people. */
 const ALIVE = new Set(['05', '18']);

@@ -16,7 +16,7 @@ import { outsideQuotes } from './looks.ts';
 import { onScreen } from './screen.ts';
 import { compoundsOf, searchWords, type NamedIn, type SearchWord, type Trap } from './search.ts';
 import { meant, besideOf, type Senses } from './senses.ts';
-import { eraOf, homesOf, playsAt, yearIn, yearOf } from './setting.ts';
+import { elsewhere, eraOf, homesOf, playsAt, yearIn, yearOf } from './setting.ts';
 import { angleOf, lightOf, movementOf, sizesOf, varied } from './shot.ts';
 import { ambienceCue, ambienceOf, effectsIn, musicCue } from './sound.ts';
 import type { SceneToken } from './tags.ts';
@@ -195,15 +195,17 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const inSentence = scene.why === 'clause' || scene.why === 'phrase';
     place = named ?? (inSentence || leans ? place : null) ?? homes.get(scene.section) ?? null;
     // A line that names nothing to see is about what the section showed last, unless somebody is seen in it.
-    const own = shown.length
-      ? [...found.search.filter((w) => w.why !== 'stands for'), ...(on ? [] : unnamedSearch(shown))]
-      : found.search;
+    // Who asks shows no hand that writes the answer.
+    const asks = /\?["”]?$/.test(text);
+    const seen = found.search.filter((w) => w.why !== 'stands for' || !(shown.length || asks));
+    const own = shown.length ? [...seen, ...(on ? [] : unnamedSearch(shown))] : seen;
     const all =
       leans || scene.silent || !own.some((w) => w.why !== 'stands for' && (w.why !== 'name' || shown.length))
         ? withAbout(own, leans && topic.length ? topic : about, home, input, words, tools.tagger)
         : own;
     const search = freshFirst(all, shownIn);
     const things = found.search.filter((w) => w.why === 'thing');
+    if (place && elsewhere(place, things)) place = null;
     // A year told of one thing is none of the next passage's.
     const passage = used[0]?.block ?? null;
     if (passage && dated && passage !== dated) year = null;
@@ -300,9 +302,9 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
 const unnamedSearch = (shown: readonly CastEntry[]): SearchWord[] =>
   shown
     .filter((c) => !/^\p{Lu}/u.test(c.name))
-    .map(({ name, pronoun }) => {
-      const key = pronoun === 'she' ? 'woman' : pronoun === 'he' ? 'man' : 'person';
-      return { text: key, why: 'thing', of: name, key };
+    .flatMap(({ name, pronoun }): SearchWord[] => {
+      const key = pronoun === 'she' ? 'woman' : 'man';
+      return pronoun ? [{ text: key, why: 'thing', of: name, key }] : [];
     });
 /** People that the last sentence was about: "masons", who are "they" in the next. */
 const peopleOf = (topic: readonly SearchWord[], words: Words): string => {

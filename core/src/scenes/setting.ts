@@ -3,6 +3,7 @@ import { stems } from '../facts/centrality.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { PlainSection } from '../script/schema.ts';
 import { names, nameIn, type CastEntry } from './cast.ts';
+import type { SearchWord } from './search.ts';
 import { outsideQuotes } from './looks.ts';
 import { NARRATOR } from './unnamed.ts';
 
@@ -11,7 +12,7 @@ const HOME_SHARE = 0.12;
 const HOME_LINES = 3;
 const SECTION_LINES = 2;
 /** "near Lodz", "from Vestby", "the coast of Carrow": not there. */
-const THERE = /(?:^|[\s“(])(?:in|at|on|inside|outside|above|below|under|across|through|along|into|onto|to|beside|behind|by|off|around|over|between)\s+(?:the\s+|my\s+|our\s+|this\s+|\p{L}+\s+(?:island|village|town|city|port|river|street|reef)\s+of\s+)?$/iu; // prettier-ignore
+const THERE = /(?:^|[\s“(])(?:in|at|on|inside|outside|above|below|under|across|through|along|into|onto|to|beside|behind|by|off|around|over|between)\s+(?:the\s+|my\s+|our\s+|this\s+|an?\s+(?:\p{L}+\s+){0,2}|\p{L}+\s+(?:island|village|town|city|port|river|street|reef)\s+of\s+)?$/iu; // prettier-ignore
 const ISLE_OF = /\b(?:island|isle|village|town|city|port|river|reef|bay)\s+of\s+$/iu;
 const OPENS = /^\s*(?:the\s+|my\s+|our\s+|this\s+)?$/i;
 
@@ -56,6 +57,13 @@ export function homesOf(
   );
 }
 
+/** Kinds of place that are somewhere else than a shop or a flat of the story. */
+const ELSEWHERE =
+  /^(?:hospital|coast|street|kitchen|station|school|church|restaurant|beach|road|bridge|warehouse|office|pub|river|forest|wood|field|harbour|harbor|airport|train|car|bus|park|hill|mountain|village|bakery|library|museum|court|prison|farm|garden|hotel|roof|yard)$/;
+/** Whether what is shown is at another place than the one without a name that the story plays at. */
+export const elsewhere = (place: CastEntry, things: readonly SearchWord[]): boolean =>
+  !named(place) && things.some((w) => ELSEWHERE.test(w.key) && !names(place, w.text));
+
 const YEAR = '1[0-9]\\d\\d|20\\d\\d';
 const IN_YEAR = new RegExp(`\\b(?:[Ii]n|[Oo]n|[Bb]etween|[Ff]rom|[Aa]t) (?:(?!(?:since|until|before|after|by|than) )[^.;,\\d]|\\d{1,2}(?!\\d)){0,28}?(${YEAR})\\b`, 'gu'); // prettier-ignore
 /** "…, built in 1987," tells when it was made, "since it was measured in 1902" how long. */
@@ -72,11 +80,15 @@ export function yearIn(text: string): string | null {
 
 /** The years of one event lie this close together. */
 const ONE_EVENT = 5;
-/** The year of a film that tells of one event; null where it tells of several times, or of none. */
+/** Lines in which a film of one event says when it was. */
+const OPENING_LINES = 3;
+/** The year of a film that tells of one event and says so at once; null where it tells of several times, or of none. */
 export function eraOf(sections: readonly PlainSection[]): string | null {
-  const years = sections.flatMap((s) => s.lines.flatMap((l) => yearIn(l.text) ?? []));
+  const lines = sections.flatMap((s) => s.lines.map((l) => l.text));
+  const years = lines.flatMap((t) => yearIn(t) ?? []);
   const numbers = years.map(Number);
-  return years.length && Math.max(...numbers) - Math.min(...numbers) <= ONE_EVENT ? years[0] : null;
+  const opens = lines.slice(0, OPENING_LINES).some((t) => yearIn(t));
+  return opens && Math.max(...numbers) - Math.min(...numbers) <= ONE_EVENT ? years[0] : null;
 }
 
 /** The year a picture is of: its own words', its facts', or the one that the section told of last while it tells of the past. */

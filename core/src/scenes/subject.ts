@@ -67,7 +67,9 @@ export function withArticle({ text: asked, shows, key, of }: SearchWord, words: 
     `\\b(?:an?|another|each|every|one)\\s(?:(?!of\\s)[\\p{L}-]+\\s){0,2}${of}\\b`,
     'iu',
   ).test(said);
-  const stuff = !one && (MASS.test(key) || (!COUNTED.test(key) && NO_ARTICLE.has(words.file(key))));
+  // A magnifying glass is no glass.
+  const thing = words.noun(text).length ? text : key;
+  const stuff = MASS.test(thing) || (!one && !COUNTED.test(thing) && NO_ARTICLE.has(words.file(thing)));
   if (plural || stuff || /^(?:people|men|women|children)$/.test(last) || /^(?:the|an?)\s/.test(text))
     return text;
   if (
@@ -81,7 +83,7 @@ export function withArticle({ text: asked, shows, key, of }: SearchWord, words: 
 
 /** Whether a noun is said of one of those shown, or seen in the looks: "the chief engineer, Tomas Brandt". */
 function isThem(w: SearchWord, text: string, shown: readonly CastEntry[], words: Words): boolean {
-  if (shown.some((c) => inFull(c).includes(w.shows ?? w.text))) return true;
+  if (shown.some((c) => c.name === w.of || inFull(c).includes(w.shows ?? w.text))) return true;
   if (words.file(w.key) !== '18') return false;
   return shown.some((c) => {
     const name = text.indexOf(c.name.split(' ').at(-1)!);

@@ -21,6 +21,8 @@ const afterTime = (tokens: readonly TaggedToken[], i: number): number =>
     ? 3
     : 0;
 
+/** A word used as a noun so many times as often is no order. */
+const MOSTLY_NOUN = 12;
 /** The place of a verb that tells somebody to do something: the first word of a sentence, but for "first," and the like; or -1. */
 export function orderAt(tokens: readonly TaggedToken[], words: Words, from = 0): number {
   let i = from;
@@ -30,7 +32,9 @@ export function orderAt(tokens: readonly TaggedToken[], words: Words, from = 0):
   const [t, next, more] = [tokens[i], tokens[i + 1], tokens[i + 2]];
   if (!t || !next || word(t) !== baseForm(word(t)) || !['VERB', 'NOUN', 'PROPN', 'ADJ'].includes(t.pos))
     return -1;
-  if (!words.senses.of(word(t), 'v').length) return -1;
+  // "People on a deck" are no order, though one can people a land.
+  const uses = (pos: 'n' | 'v') => words.senses.of(word(t), pos).reduce((n, s) => n + s.count, 0);
+  if (!words.senses.of(word(t), 'v').length || uses('v') < uses('n') / MOSTLY_NOUN) return -1;
   const object = (x: TaggedToken | undefined) =>
     !!x && (x.pos === 'DET' || x.pos === 'NUM' || /^(?:it|them|your|its|their)$/i.test(x.text));
   // "Wear gloves": the model is right about most verbs; a noun is one only before an object.

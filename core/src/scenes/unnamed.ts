@@ -134,7 +134,7 @@ function placesOf(facts: readonly Fact[]): Unnamed[] {
       const known = out.get(kind);
       const entry: Unnamed = known ?? {
         name: `the ${kind}`,
-        also: ['The', 'my', 'My', 'our', 'Our', 'this', 'his', 'her', 'their'].map((w) => `${w} ${kind}`),
+        also: [kind],
         kind: 'place',
         pronoun: null,
         looks: {},
@@ -145,8 +145,9 @@ function placesOf(facts: readonly Fact[]): Unnamed[] {
       entry.facts.push(id);
       const looks = new RegExp(`\\b(an?\\s(?:[\\p{L}-]+\\s){0,2}${kind}(?:\\s(?:with|of|on|above|behind|under)\\s(?!\\p{L}+\\s(?:years?|months?|weeks?))[^.;,]{3,70})?)`, 'iu').exec(text)?.[1]; // prettier-ignore
       const said = looks?.replace(/\s(?:that|which|who|for|where|because)\b.*$/, '');
-      // "a shop" says nothing of it.
-      if (said && said.split(' ').length > 2) taken(entry.looks, { looks: said }, id);
+      // "a shop" says nothing of it; of two descriptions the longer says more.
+      if (said && said.split(' ').length > 2 && said.length > (entry.looks.looks?.text.length ?? 0))
+        entry.looks.looks = { text: said, fact: id };
     }
   return [...out.values()].filter(
     (p) => p.facts.length >= LEAST_NAMED && p.facts.length >= facts.length * LEAST_SHARE,
