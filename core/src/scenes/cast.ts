@@ -113,7 +113,8 @@ function namedIn(entries: Entry[], letter: string, facts: readonly Told[]): void
       const alone = people.every((n) => namesOf(member).includes(n.text));
       const goesOn =
         member.type === 'person' && !people.length && going === fact.block && /^(?:She|He)\b/.test(fact.text);
-      if (goesOn || (about && alone)) told.push(fact.text);
+      // What stands before a name can be about somebody else.
+      if (goesOn || (about && alone)) told.push(goesOn ? fact.text : fact.text.slice(first!.end));
       going = goesOn || (people.length > 0 && alone) ? fact.block : '';
       if (!about && !goesOn) continue;
       if (fact.polarity === 'denied' || fact.modality === 'possible') continue;

@@ -6,7 +6,7 @@ import data from '../../data/figures-of-speech.json';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import { retagged } from './tags.ts';
-import { THINGS, shown, shownShare, type Senses } from './senses.ts';
+import { THINGS, bodyOf, shown, shownShare, type Senses } from './senses.ts';
 
 export interface Figure {
   start: number;
@@ -29,7 +29,7 @@ const IDEA = 0.3;
 export class Words {
   constructor(readonly senses: Senses) {}
   noun = (word: string) => this.senses.of(word, 'n');
-  share = (word: string): number | null => shownShare(this.noun(word));
+  share = (word: string): number | null => (bodyOf(word) ? 1 : shownShare(this.noun(word)));
   thing = (word: string): boolean => {
     const [first] = this.noun(word);
     return (this.share(word) ?? 0) >= SEEN && first !== undefined;
@@ -41,7 +41,7 @@ export class Words {
   };
   /** A body of people that acts as one: a company, a government, a market. */
   body = (word: string): boolean => this.noun(word)[0]?.file === '14' && !CROWD.test(word);
-  file = (word: string): string => this.noun(word)[0]?.file ?? '';
+  file = (word: string): string => bodyOf(word) ?? this.noun(word)[0]?.file ?? '';
 }
 
 /** Nouns of measure and sense: "heavy weight", "bright light", "sharp sound" say what they mean. */

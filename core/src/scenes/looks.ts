@@ -54,7 +54,12 @@ export function looksFrom(text: string, names: readonly string[], kind: 'person'
     out[kind === 'person' ? 'role' : 'kind'] = said
       .replace(/\s(?:whose|who|which|that|where|now)\b.*$/, '')
       .trim();
-  if (kind === 'place') return out;
+  if (kind === 'place') {
+    // "in the river city of Marrowgate"
+    const of = new RegExp(`\\b((?:\\p{Ll}+ )?(?:city|town|village|island|isle|port|reef|valley|district|suburb|parish|hamlet)) of (?:${name})`, 'u').exec(text); // prettier-ignore
+    if (of && !out.kind) out.kind = `a ${of[1].replace(/^(?:the|a|an|in|of|off|on|from|near|to) /, '')}`;
+    return out;
+  }
   if (!out.role && who) out.role = who[1];
   const age = AGE.exec(text)?.slice(1).find(Boolean) ?? null;
   if (age) out.age = `${age} years old`;

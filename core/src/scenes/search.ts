@@ -9,7 +9,7 @@ import { inflect } from '../language/inflect.ts';
 import { canAct, verbOf, verbSeen } from './acts.ts';
 import { SEEN, figuresIn, type Words } from './figures.ts';
 import { retagged } from './tags.ts';
-import { THINGS, besideOf, meant, type Meant } from './senses.ts';
+import { THINGS, besideOf, bodyOf, meant, type Meant } from './senses.ts';
 
 export const SEARCH_WHYS = ['name', 'thing', 'action', 'stands for', 'about'] as const;
 export interface SearchWord {
@@ -160,7 +160,8 @@ export function searchWords(
     const m = meant(senses.length ? senses : words.noun(t.lemma), stems);
     // "leather case": a word of stuff before it says that it is a thing.
     const ofStuff = compound !== '' && words.file(compound) === '27';
-    const known = m && (m.shown >= SEEN - (compound ? 0.2 : 0) || ofStuff);
+    const body = bodyOf(t.lemma);
+    const known = m && (body !== null || m.shown >= SEEN - (compound ? 0.2 : 0) || ofStuff);
     if (SOMEBODY.test(t.lemma) && !compound) {
       const told = wearing(tokens, i);
       if (told) {
@@ -174,7 +175,7 @@ export function searchWords(
       known &&
       !UNSEEN.test(t.lemma) &&
       (!EMPTY.test(t.lemma) || compound) &&
-      (ofStuff || filmable(m, t.lemma))
+      (ofStuff || body !== null || filmable(m, t.lemma))
     ) {
       const before = tokens[i - (compound ? compound.split(' ').length : 0) - 1];
       const adjective =

@@ -74,6 +74,14 @@ const SHOWN: Readonly<Record<string, number>> = {
   '05': 1, '06': 1, '08': 1, '13': 1, '17': 1, '18': 1, '20': 1, '27': 0.9,
   '14': 0.5, '15': 0.6, '19': 0.7, '04': 0.25, '11': 0.35, '25': 0.4,
 }; // prettier-ignore
+/** Writings, money, fire and feasts: WordNet files them by what they say, are worth or do, but each has a body to look at. */
+const WRITTEN =
+  /^(?:coin|banknote|letter|ledger|ticket|newspaper|poster|note|passport|document|diary|drawing|book|magazine|cheque|receipt|postcard|notebook|telegram|manual|calendar|certificate|leaflet|brochure|pamphlet|booklet|catalogue|menu|invoice|timetable|textbook|novel|dictionary|encyclopedia|atlas|logbook|notepad|blueprint|sketch|banner|placard|billboard|crossword|voucher|novel|scroll|manuscript|prayer book)$/;
+const FEAST = /^(?:wedding|funeral|parade|concert|procession|ceremony|carnival|race|dance|picnic|feast)$/;
+/** The file of things that a word belongs to by what is seen of it; null where WordNet's own file tells. */
+export const bodyOf = (word: string): string | null =>
+  WRITTEN.test(word) ? '06' : /^(?:fire|flame|spark)$/.test(word) ? '19' : FEAST.test(word) ? '11' : null;
+
 /** Files whose things have a body one can point a camera at. */
 export const THINGS: ReadonlySet<string> = new Set(['05', '06', '08', '13', '17', '20', '27']);
 export const shown = (s: Sense): number => (s.instance ? 0 : (SHOWN[s.file] ?? 0));

@@ -1,33 +1,13 @@
 import { expect } from 'chai';
-import { castOwnSchema, filmCast, filmOf, inFull, type FilmInput } from '../../src/scenes/index.ts';
-import { extractFacts } from '../../src/facts/index.ts';
-import { emptyLine, type PlainSection } from '../../src/script/index.ts';
-import { readSource } from '../../src/source/index.ts';
-import { getKin, getSenses } from '../../../server/src/tools.ts';
-import { clock, tagger } from '../tools.ts';
+import { castOwnSchema, filmCast, inFull, type FilmInput } from '../../src/scenes/index.ts';
+import type { PlainSection } from '../../src/script/index.ts';
+import { film as filmWith, section, source } from './film.ts';
 
-const tools = { tagger, senses: getSenses(), kin: getKin(), clock };
-const source = (text: string) => ({
-  letter: 'A',
-  facts: extractFacts(readSource(new TextEncoder().encode(text)), tagger),
-});
 const SOURCE = source(
   'The keeper of the lift\n\nHanna Brody, a night keeper at the Orrin boat lift in Marrowgate, has grey hair and wears a long blue coat. Brody is 61. She opened the valve in 1974. The tower of the lift is narrow.',
 );
-const section = (role: PlainSection['role'], ...texts: string[]): PlainSection => ({
-  id: `S${texts[0]}`,
-  title: 'The lift',
-  role,
-  plannedMs: 0,
-  locked: false,
-  takes: [],
-  lines: texts.map((text, i) => ({ ...emptyLine(`${texts[0]}${i}`), text, from: [] })),
-});
 const film = (sections: PlainSection[], more: Partial<FilmInput> = {}) =>
-  filmOf(
-    { title: 'The boat lift', sections, sources: [SOURCE], own: [], frame: '16:9', mood: 'calm', style: '', pace: {}, ...more },
-    tools,
-  ); // prettier-ignore
+  filmWith(sections, { sources: [SOURCE], ...more });
 const one = (text: string, more: Partial<FilmInput> = {}) =>
   film([section('ground', text)], more).pictures[0];
 const searched = (text: string) => one(text).search.map((w) => w.text);
