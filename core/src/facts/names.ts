@@ -29,6 +29,8 @@ export function nameTypes(sentences: readonly TaggedSentence[]): Map<string, Nam
       if (TITLE.test(name.text)) v.person += 4;
       // "the Halden Star": a ship, an inn, a newspaper; people have no article.
       else if (/(?:^|\s)[Tt]he\s+$/.test(before)) v.person -= 2;
+      // "called Heron 2" is a satellite, not somebody.
+      if (/^ \d/.test(after)) v.person -= 3;
       if (/^St\.? /.test(name.text)) v.place += 2.5;
       if (BODY.test(name.text)) v.body += 3;
       else if (PLACE.test(name.text)) v.place += 2;

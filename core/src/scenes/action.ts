@@ -26,7 +26,7 @@ export interface Doers {
   others: readonly string[];
   /** Who "they" are where nobody is named: "masons". */
   they: string;
-  /** What "it" is: "the dough". */
+  /** What "it" is that somebody is told to do something to: "the dough". */
   it: string;
   goesOn: boolean;
 }
@@ -54,7 +54,7 @@ export function actionIn(
     const helped = helpersBefore(tokens, i);
     if (!helped) continue;
     const { from, passive } = helped;
-    const object = objectAfter(tokens, i, words, inFigure, doers.it);
+    const object = objectAfter(tokens, i, words, inFigure);
     // What it is done to can't be seen, so neither can the doing.
     if (!object && !passive && /^(?:DET|PRON|ADJ|NUM|NOUN|PROPN)$/.test(tokens[i + 1]?.pos ?? '')) continue;
     const after = tokens[i + 1] && PARTICLE.test(word(tokens[i + 1])) && !object ? word(tokens[i + 1]) : '';
@@ -161,6 +161,9 @@ function byThose(
   const subject = tokens[from];
   if (!subject || (from === 0 && subject.pos === 'CCONJ')) return goesOn ? all || they : '';
   if (subject.pos === 'PROPN') return others.find((o) => o.split(' ').includes(subject.text)) ?? '';
+  // "My cousin laughed".
+  if (subject.pos === 'NOUN' && /^my$/i.test(tokens[from - 1]?.text ?? ''))
+    return others.find((o) => o === `the narrator’s ${word(subject)}`) ?? '';
   if (/^I$/.test(subject.text)) return narrator;
   if (/^we$/i.test(subject.text)) return all;
   if (/^they$/i.test(subject.text) && !others.length) return they;
@@ -197,6 +200,8 @@ function phraseStart(tokens: readonly TaggedToken[], at: number): number {
     ['ADJ', 'NOUN', 'DET', 'NUM', 'PROPN'].includes(tokens[start - 1].pos) &&
     // "Last Tuesday a woman came in".
     !/day$/.test(tokens[start - 1].text) &&
+    // "Every spring the miller": an article begins the phrase.
+    tokens[start].pos !== 'DET' &&
     !/^whose$/i.test(tokens[start].text)
   )
     start--;

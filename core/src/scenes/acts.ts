@@ -11,6 +11,8 @@ export const verbOf = (t: TaggedToken, words: Words): string =>
 const SEEN_VERBS = new Set(['38', '35', '36', '34', '29', '43']);
 export const verbSeen = (lemma: string, words: Words): boolean => {
   const [first] = words.senses.of(lemma, 'v');
+  // Making is seen, but not what is made in the mind.
+  if (/^(?:imagine|invent|create|design|compose|cause|produce|originate|develop)$/.test(lemma)) return false;
   return first !== undefined && SEEN_VERBS.has(first.file);
 };
 

@@ -26,7 +26,9 @@ const anyOf = (names: readonly string[]) => names.map(escaped).join('|');
 /** A description: "a tall, thin man with a white beard" with its commas between adjectives. */
 const SAID = '(?:an?|the)\\s(?:[\\p{L}-]+,\\s(?=[\\p{L}-]+\\s))?[^,.;:“”]{3,70}?';
 const END = '(?=[,.;]|\\s(?:and|who|which|that|where|but|because)\\b|$)';
-const NO_ROLE = /^(?:an?|the)\s(?:first|last|only|same|one|best|most|reason|result|cause)\b/;
+/** What is so at one time only, or ranks: it tells nothing of how one looks. */
+const NO_ROLE =
+  /\b(?:now|today|then|again)$|^(?:an?|the)\s(?:first|last|only|same|one|best|most|reason|result|cause)\b/;
 
 /** Age and pronoun that a forum's note tells of one who is called so. */
 export function noteOf(text: string, names: readonly string[]): { age: string; pronoun: Pronoun } | null {

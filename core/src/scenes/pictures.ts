@@ -16,7 +16,7 @@ import { outsideQuotes } from './looks.ts';
 import { onScreen } from './screen.ts';
 import { compoundsOf, searchWords, type NamedIn, type SearchWord, type Trap } from './search.ts';
 import { meant, besideOf, type Senses } from './senses.ts';
-import { elsewhere, eraOf, homesOf, playsAt, yearIn, yearOf } from './setting.ts';
+import { elsewhere, isToday, eraOf, homesOf, playsAt, yearIn, yearOf } from './setting.ts';
 import { angleOf, lightOf, movementOf, sizesOf, varied } from './shot.ts';
 import { ambienceCue, ambienceOf, effectsIn, musicCue } from './sound.ts';
 import type { SceneToken } from './tags.ts';
@@ -164,8 +164,23 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
   const said = new Set<string>();
   let section = '';
   let place: CastEntry | null = null;
-  /** What was shown last, and what the last full sentence was about. */
-  let about: SearchWord[] = [];
+  const read = scenes.map((scene, i) => {
+    const { tokens, text } = tokensOf(scene, lines, tagged, namePattern);
+    const beside = [
+      scenes[i - 1]?.text ?? '',
+      text,
+      scenes[i + 1]?.text ?? '',
+      sectionOf.get(scene.section)!.title,
+    ].join(' ');
+    return {
+      tokens,
+      text,
+      beside,
+      found: searchWords(text, tokens, words, { beside, names: known, compounds }),
+    };
+  });
+  const core = coreOf(scenes, read.map((r) => r.found.search)); // prettier-ignore
+  /** What the last full sentence was about. */
   let topic: SearchWord[] = [];
   /** The year told of last, in which passage of the source, and that of this sentence. */
   let year: string | null = null;
@@ -178,14 +193,11 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     if (opens) {
       section = scene.section;
       present.opens();
-      about = [];
       year = null;
       now = null;
     }
-    const { tokens, text } = tokensOf(scene, lines, tagged, namePattern);
+    const { tokens, text, beside, found } = read[i];
     const used = factsOf(scene, lines, facts);
-    const beside = [scenes[i - 1]?.text ?? '', text, scenes[i + 1]?.text ?? '', home.title].join(' ');
-    const found = searchWords(text, tokens, words, { beside, names: known, compounds });
     const on = goesOn(scene, tokens);
     const leans = on || leaning(text, scene);
     const shown = present.of(text, keysOf(scene, lines), on);
@@ -194,14 +206,25 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const named = cast.find((c) => c.kind === 'place' && playsAt(c, bare));
     const inSentence = scene.why === 'clause' || scene.why === 'phrase';
     place = named ?? (inSentence || leans ? place : null) ?? homes.get(scene.section) ?? null;
-    // A line that names nothing to see is about what the section showed last, unless somebody is seen in it.
+    // A line that names nothing to see is about what it leans on, or its section shows most, unless somebody is seen in it.
     // Who asks shows no hand that writes the answer.
     const asks = /\?["”]?$/.test(text);
     const seen = found.search.filter((w) => w.why !== 'stands for' || !(shown.length || asks));
+    // A ship or an inn is seen under its own name; of a company nothing is.
+    const other = known.some(
+      (n) => n.type === 'other' && found.search.some((w) => w.why === 'name' && w.text === n.text),
+    );
     const own = shown.length ? [...seen, ...(on ? [] : unnamedSearch(shown))] : seen;
     const all =
       leans || scene.silent || !own.some((w) => w.why !== 'stands for' && (w.why !== 'name' || shown.length))
-        ? withAbout(own, leans && topic.length ? topic : about, home, input, words, tools.tagger)
+        ? withAbout(
+            own,
+            leans && topic.length ? topic : other ? [] : core(scene.section),
+            home,
+            input,
+            words,
+            tools.tagger,
+          )
         : own;
     const search = freshFirst(all, shownIn);
     const things = found.search.filter((w) => w.why === 'thing');
@@ -210,6 +233,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const passage = used[0]?.block ?? null;
     if (passage && dated && passage !== dated) year = null;
     if (!inSentence || yearIn(text)) now = yearOf(text, used, year ?? era);
+    const dating = inSentence && isToday(text) ? null : now;
     if (now && now !== year) dated = passage;
     year = now ?? year;
     const hour = used.flatMap((f) => f.times)[0]?.iso ?? null;
@@ -233,8 +257,10 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       it: itOf(topic),
       goesOn: on,
     });
+    // A name that is nothing else is a topic too: a ship, a satellite.
+    const called = found.search.filter((w) => w.why === 'name' && !named && !shown.length);
+    if (!things.length && called.length && !leans && !inSentence) topic = called.slice(0, 1);
     if (things.length && !leans) {
-      about = things;
       const subjects = topicOf(things, text, tokens);
       // "Shape it into a ball": it is still what it was.
       const same = topic.length === 1 && action?.text.includes(itOf(topic));
@@ -249,7 +275,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
         text,
         words,
       ),
-      setting: [place ? inFull(place) : '', place?.looks.period ? '' : (now ?? '')]
+      setting: [place ? inFull(place) : '', place?.looks.period ? '' : (dating ?? '')]
         .filter(Boolean)
         .join(', '),
       light: lit,
@@ -306,6 +332,32 @@ const unnamedSearch = (shown: readonly CastEntry[]): SearchWord[] =>
       const key = pronoun === 'she' ? 'woman' : 'man';
       return pronoun ? [{ text: key, why: 'thing', of: name, key }] : [];
     });
+/** The thing that each section shows most, twice at least; else the film's. */
+function coreOf(
+  scenes: readonly Scene[],
+  found: readonly (readonly SearchWord[])[],
+): (section: string) => SearchWord[] {
+  const most = (indices: readonly number[]) => {
+    const counts = new Map<string, { word: SearchWord; n: number }>();
+    for (const w of indices.flatMap((i) => found[i].filter((x) => x.why === 'thing'))) {
+      const known = counts.get(w.key);
+      if (known) known.n++;
+      else counts.set(w.key, { word: w, n: 1 });
+    }
+    const [first] = [...counts.values()].sort((a, b) => b.n - a.n);
+    return first && first.n > 1 ? [first.word] : [];
+  };
+  const film = most(scenes.map((_, i) => i));
+  const kept = new Map<string, SearchWord[]>();
+  return (section) => {
+    const known = kept.get(section);
+    if (known) return known;
+    const own = most(scenes.flatMap((s, i) => (s.section === section ? [i] : [])));
+    const out = own.length ? own : film;
+    kept.set(section, out);
+    return out;
+  };
+}
 /** People that the last sentence was about: "masons", who are "they" in the next. */
 const peopleOf = (topic: readonly SearchWord[], words: Words): string => {
   const [first] = topic;

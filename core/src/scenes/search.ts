@@ -143,6 +143,13 @@ export function searchWords(
       /^(?:be|stay|become|seem|remain|look|feel|keep|grow|get|turn)$/.test(baseForm(previous.lemma))
     )
       continue;
+    // "He smelled of radiators": none is there.
+    if (
+      previous &&
+      /^(?:of|like)$/.test(previous.text) &&
+      /^(?:smell|taste|sound|remind|dream|speak|think)/.test(tokens[i - 2]?.lemma ?? '')
+    )
+      continue;
     if (inFigure(t)) {
       // "a mountain of debt": the debt is what is meant.
       const picture = (ideas.pictures as Record<string, string>)[t.lemma];
@@ -161,7 +168,12 @@ export function searchWords(
     // "leather case": a word of stuff before it says that it is a thing.
     const ofStuff = compound !== '' && words.file(compound) === '27';
     const body = bodyOf(t.lemma);
-    const known = m && (body !== null || m.shown >= SEEN - (compound ? 0.2 : 0) || ofStuff);
+    // "fish pass", "tram line": of what stands before it one kind of it can be seen.
+    const kindOf =
+      compound !== '' &&
+      words.thing(compound) &&
+      words.noun(t.lemma).some((s) => THINGS.has(s.file) || s.file === '15');
+    const known = m && (body !== null || kindOf || m.shown >= SEEN - (compound ? 0.2 : 0) || ofStuff);
     if (SOMEBODY.test(t.lemma) && !compound) {
       const told = wearing(tokens, i);
       if (told) {
@@ -175,7 +187,7 @@ export function searchWords(
       known &&
       !UNSEEN.test(t.lemma) &&
       (!EMPTY.test(t.lemma) || compound) &&
-      (ofStuff || body !== null || filmable(m, t.lemma))
+      (ofStuff || kindOf || body !== null || filmable(m, t.lemma))
     ) {
       const before = tokens[i - (compound ? compound.split(' ').length : 0) - 1];
       const adjective =

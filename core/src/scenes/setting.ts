@@ -52,7 +52,7 @@ export function homesOf(
   return new Map(
     sections.map((s) => {
       const own = s.lines.map((l) => l.text);
-      return [s.id, places.find((p) => playsAt(p, s.title)) ?? most(own, SECTION_LINES) ?? film];
+      return [s.id, most(own, SECTION_LINES) ?? film];
     }),
   );
 }
@@ -71,6 +71,9 @@ const OTHER_TIME = /(?:,|\()\s?(?:\p{Ll}+ly )?(?:built|founded|born|made|opened|
 /** Told of today: nothing of it is in the year that was told of last. */
 const TODAY =
   /\b(?:is|are|has|have|now|today|still|nowadays|isn[’']t|hasn[’']t|can|will|lives?|leans|remains?)\b/;
+
+/** Whether words tell of today. */
+export const isToday = (text: string): boolean => TODAY.test(outsideQuotes(text));
 
 /** The year in which what words tell happens; null where they tell none, or of another time. */
 export function yearIn(text: string): string | null {
@@ -95,6 +98,6 @@ export function eraOf(sections: readonly PlainSection[]): string | null {
 export function yearOf(text: string, used: readonly Fact[], last: string | null): string | null {
   const own = yearIn(text);
   if (own) return own;
-  if (TODAY.test(outsideQuotes(text))) return null;
+  if (isToday(text)) return null;
   return used.map((f) => yearIn(f.text)).find(Boolean) ?? last;
 }

@@ -70,7 +70,13 @@ export function withArticle({ text: asked, shows, key, of }: SearchWord, words: 
   // A magnifying glass is no glass.
   const thing = words.noun(text).length ? text : key;
   const stuff = MASS.test(thing) || (!one && !COUNTED.test(thing) && NO_ARTICLE.has(words.file(thing)));
-  if (plural || stuff || /^(?:people|men|women|children)$/.test(last) || /^(?:the|an?)\s/.test(text))
+  if (
+    /^\p{Lu}/u.test(text) ||
+    plural ||
+    stuff ||
+    /^(?:people|men|women|children)$/.test(last) ||
+    /^(?:the|an?)\s/.test(text)
+  )
     return text;
   if (
     /^(?:first|second|third|fourth|fifth|sixth|last|top|bottom|upper|lower|left|right|\d+(?:st|nd|rd|th))\s/.test(
