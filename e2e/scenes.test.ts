@@ -24,6 +24,14 @@ describe('scenes and handoff', function () {
 
   const lines = async () =>
     plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc)).flatMap((s) => s.lines);
+  /** The sheet as the server makes it, asked until it is as it should be. */
+  const expectSheet = async (is: (sheet: { totalMs: number }) => boolean) => {
+    for (let i = 0; i < 40; i++) {
+      if (is((await desk.server.get(`/scripts/${id}/sheet`)).body)) return;
+      await desk.page.waitForTimeout(250);
+    }
+    throw new Error('The sheet never became as it should be.');
+  };
   const saved = () => desk.page.getByTestId('save').filter({ hasText: 'Saved' }).waitFor();
   const scenes = () => desk.page.getByTestId('scene');
   const go = async (place: string) => {
@@ -191,6 +199,15 @@ describe('scenes and handoff', function () {
     rmSync(folder, { recursive: true });
     expect(await page.getByRole('button', { name: 'Use its pace' }).count()).to.equal(1);
     expect(sent.filter((u) => /record/.test(u))).to.deep.equal([]);
+    await page.getByRole('button', { name: 'Hand over on its time' }).click();
+    const timedBy = page.getByRole('region', { name: 'Timed by a recording' });
+    await timedBy.getByText('take.wav').waitFor();
+    await saved();
+    const { recording } = (await desk.server.get(`/scripts/${id}`)).body.settings.handoff;
+    await expectSheet((s) => s.totalMs === recording.ms);
+    await timedBy.getByRole('button', { name: 'Time it by the clock' }).click();
+    await timedBy.waitFor({ state: 'detached' });
+    await saved();
     await page.locator('input[type=file][accept*=wav]').setInputFiles({
       name: 'take.wav',
       mimeType: 'audio/wav',

@@ -1,6 +1,6 @@
 /** One function a command: arguments in, what goes to stdout out. */
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { draftScript } from '@ursprung/core/draft';
 import {
@@ -50,7 +50,7 @@ import {
 import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ursprung/core/source';
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
 import { getClock, getKin, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
-import { digest, filmOfFile, kitOfFile } from './film.ts';
+import { LARGEST_RECORDING, digest, filmOfFile, kitOfFile, recordingOf } from './film.ts';
 import { contextOfFile, contextOfSources, ordersText, replyTaken } from './commission.ts';
 import { reviseFile } from './revise.ts';
 import {
@@ -382,7 +382,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
   export: async (args) => {
     const { values, files } = parse(
       args,
-      { as: text, out: text, rate: text, limit: text, for: text },
+      { as: text, out: text, rate: text, limit: text, for: text, recording: text },
       { least: 1, most: 1, what: 'one script file' },
     );
     const formats = [...writers.map((w) => w.id), 'kit'];
@@ -393,7 +393,12 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     if (limit !== undefined && !(limit >= 500 && limit <= 1_000_000))
       throw new UsageError('--limit is the most characters in one SSML file, from 500 on.');
     const rate = oneOf('rate', str(values.rate), FRAME_RATES);
-    const kit = kitOfFile(neededScript(files[0]), {
+    const script = neededScript(files[0]);
+    const take = str(values.recording);
+    const kit = kitOfFile(script, {
+      ...(take
+        ? { recording: await recordingOf(script, basename(take), fileBytes(take, LARGEST_RECORDING)) }
+        : {}),
       ...(rate ? { rate } : {}),
       ...(limit ? { ssmlLimit: limit } : {}),
     });

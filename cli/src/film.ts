@@ -1,11 +1,22 @@
 /** The film and the kit of a script file: its sources are read again from what the file holds. */
 import { createHash } from 'node:crypto';
-import { makeKit, type FrameRate, type Kit, type UploadSource } from '@ursprung/core/handoff';
+import { readCues } from '@ursprung/core/captions';
+import {
+  keptOf,
+  laidByCaptions,
+  laidBySilence,
+  makeKit,
+  type FrameRate,
+  type KeptRecording,
+  type Kit,
+  type UploadSource,
+} from '@ursprung/core/handoff';
+import { silencesIn, wavLevels } from '@ursprung/core/timing';
 import { filmOf, type Film } from '@ursprung/core/scenes';
 import { sectionsOfFile, type Frame, type ScriptFile } from '@ursprung/core/script';
 import { extractFacts } from '@ursprung/core/facts';
 import { getClock, getFonts, getKin, getPronouncer, getSenses, getTagger } from '@ursprung/server/tools';
-import { knownVoice, voiceFrom } from './input.ts';
+import { UsageError, knownVoice, voiceFrom } from './input.ts';
 import { documentOf } from './revise.ts';
 
 const sourcesOf = (script: ScriptFile): UploadSource[] =>
@@ -41,7 +52,10 @@ export function filmOfFile(script: ScriptFile, frame: Frame): Film {
 /** The most characters that synthesizers commonly take at once. */
 const SSML_LIMIT = 5000;
 
-export function kitOfFile(script: ScriptFile, options: { rate?: FrameRate; ssmlLimit?: number } = {}): Kit {
+export function kitOfFile(
+  script: ScriptFile,
+  options: { rate?: FrameRate; ssmlLimit?: number; recording?: KeptRecording } = {},
+): Kit {
   return makeKit(
     {
       settings: { ...script, mood: script.mood ?? 'calm' },
@@ -55,9 +69,40 @@ export function kitOfFile(script: ScriptFile, options: { rate?: FrameRate; ssmlL
       ssmlLimit: options.ssmlLimit ?? SSML_LIMIT,
       children: false,
       synthetic: { voice: false, pictures: false },
+      ...(options.recording ? { recording: options.recording } : {}),
     },
     { ...toolsOf(script), pronouncer: getPronouncer(), fonts: getFonts() },
   );
 }
 
 export const digest = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** An hour and a half of stereo at 48 kHz. */
+export const LARGEST_RECORDING = 1_100_000_000;
+/** A recording of a script file, as WAV or as its captions. Throws UsageError where it is neither, or of another text. */
+export async function recordingOf(
+  script: ScriptFile,
+  name: string,
+  bytes: Uint8Array,
+): Promise<KeptRecording> {
+  const sections = sectionsOfFile(script);
+  const { clock } = toolsOf(script);
+  if (/\.(?:srt|vtt)$/i.test(name)) {
+    const cues = await readCues(new TextDecoder().decode(bytes));
+    const laid = laidByCaptions(sections, clock, cues, cues.at(-1)?.endMs ?? 0);
+    if (!laid) throw new UsageError(`${name} shares too few words with the script to be captions of it.`);
+    return keptOf(laid, sections, name, 'captions');
+  }
+  const sound = levelsOf(name, bytes);
+  const laid = laidBySilence(sections, clock, silencesIn(sound), sound.ms);
+  if (!laid) throw new UsageError(`${name} is too short, or too even, to be a recording of this script.`);
+  return keptOf(laid, sections, name, 'silence');
+}
+
+function levelsOf(name: string, bytes: Uint8Array) {
+  try {
+    return wavLevels(bytes);
+  } catch (error) {
+    throw new UsageError(`${name}: ${(error as Error).message}`);
+  }
+}

@@ -86,7 +86,22 @@ describe('the command line', function () {
       run('export', path, '--as', 'kit', '--for', 'voice', '--out', join(folder, 'kit.zip')).status,
     ).to.equal(0);
     expect(readFileSync(join(folder, 'kit.zip')).subarray(0, 2).toString()).to.equal('PK');
-    expect(run('export', path, '--as', 'srt').out).to.match(/^1\n00:00:00,000 --> /);
+    const srt = run('export', path, '--as', 'srt').out;
+    expect(srt).to.match(/^1\n00:00:00,000 --> /);
+    // Captions of a recording that begins two seconds late: everything stands two seconds later.
+    const late = file(
+      'take.srt',
+      srt.replace(
+        /(\d\d):(\d\d):(\d\d),/g,
+        (_, h: string, m: string, s: string) =>
+          new Date((Number(h) * 3600 + Number(m) * 60 + Number(s) + 2) * 1000).toISOString().slice(11, 19) +
+          ',',
+      ),
+    );
+    const heard = JSON.parse(run('export', path, '--as', 'otio', '--recording', late).out);
+    expect(heard.metadata.ursprung.timed_by).to.equal('take.srt');
+    expect(heard.metadata.ursprung.seconds).to.be.closeTo(otio.metadata.ursprung.seconds + 2, 1.5);
+    fails(['export', path, '--as', 'otio', '--recording', file('noise.wav', 'no sound')], /noise\.wav: /);
     const out = join(folder, 'eels.md');
     expect(run('export', path, '--as', 'markdown', '--out', out).status).to.equal(0);
     expect(readFileSync(out, 'utf8')).to.match(/^# Eels/);

@@ -12,7 +12,7 @@ import { HOOK_KINDS, SHAPE_IDS, briefSchema, houseSchema } from '@ursprung/core/
 import { castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
 import type { HouseStyle } from '@ursprung/core/measure';
 import { FRAME_RATES, RECIPIENTS, type Recipient } from '@ursprung/core/handoff/desk';
-import { uploadOwnSchema } from '@ursprung/core/handoff/desk';
+import { recordingSchema, uploadOwnSchema } from '@ursprung/core/handoff/desk';
 import { SOURCE_KINDS } from '@ursprung/core/source';
 
 /** Shipped voices by id; kept here so that the page needs no voice data to check a form. */
@@ -120,6 +120,8 @@ export const handoffSettings = z.object({
   /** Minutes of voice that the month may cost. */
   voiceMinutes: z.number().min(0).max(100_000).nullable().default(null),
   upload: uploadOwnSchema.default({}),
+  /** A recording that everything is timed by, laid against the script in the page. */
+  recording: recordingSchema.nullable().default(null),
 });
 export type HandoffSettings = z.infer<typeof handoffSettings>;
 

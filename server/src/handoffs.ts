@@ -84,6 +84,7 @@ export class Handoffs {
       ssmlLimit: own.ssmlLimit,
       children: settings.brief?.audience === 'children',
       synthetic: { voice: own.voiceMade, pictures: own.picturesMade },
+      ...(own.recording ? { recording: own.recording } : {}),
     };
   }
 

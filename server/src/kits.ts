@@ -50,7 +50,10 @@ const otherClock = ({ settings }: KitInput, language: string): Clock | null => {
   );
 };
 
-function kitOf({ input, translation }: KitTask) {
+function kitOf({ input: asked, translation }: KitTask) {
+  // A recording is of the script's own words.
+  const { recording, ...bare } = asked;
+  const input = recording && !translation ? asked : bare;
   const other = translation ? otherClock(input, translation.language) : null;
   return makeKit(
     translation

@@ -55,6 +55,38 @@ describe('scenes, kits and translations over the API', () => {
       if (p.setting === street.id) expect(p.description).to.include('Pell Street, a narrow street of brick');
     }
   });
+  it('a recording laid against the script times every file, until it is taken away; one that runs backwards is refused', async () => {
+    const { body: before } = await server.get(`/scripts/${scriptId}/sheet`);
+    const lines = before.blocks.flatMap((b: { lines: { id: string; silentMs: number | null }[] }) => b.lines);
+    const said = lines.filter((l: { silentMs: number | null }) => l.silentMs === null);
+    const recording = {
+      name: 'take 3.wav',
+      ms: said.length * 5000,
+      by: 'silence',
+      lines: said.map((l: { id: string }, i: number) => ({
+        line: l.id,
+        startMs: i * 5000,
+        endMs: i * 5000 + 4600,
+        mark: 0,
+      })),
+    };
+    const set = async (value: unknown) => {
+      const { settingsRevision } = (await server.get(`/scripts/${scriptId}`)).body;
+      return server.patch(`/scripts/${scriptId}`, {
+        revision: settingsRevision,
+        settings: { handoff: { recording: value } },
+      });
+    };
+    expect((await set({ ...recording, lines: [...recording.lines].reverse() })).status).to.equal(400);
+    expect((await set(recording)).status).to.equal(200);
+    const { body: heard } = await server.get(`/scripts/${scriptId}/sheet`);
+    expect(heard.totalMs).to.equal(recording.ms);
+    expect(heard.blocks[0].lines[1].startMs).to.equal(5000);
+    const otio = JSON.parse(await (await server.raw('GET', `/scripts/${scriptId}/export/otio`)).text());
+    expect(otio.metadata.ursprung).to.include({ seconds: recording.ms / 1000, timed_by: 'take 3.wav' });
+    expect((await set(null)).status).to.equal(200);
+    expect((await server.get(`/scripts/${scriptId}/sheet`)).body.totalMs).to.equal(before.totalMs);
+  });
   it('a sheet: blocks, captions without a broken rule at 150 words a minute, chapters or the reason, the upload', async () => {
     const { body } = await server.get(`/scripts/${scriptId}/sheet`);
     expect(body.blocks.reduce((n: number, b: { ms: number }) => n + b.ms, 0)).to.equal(body.totalMs);

@@ -9,4 +9,5 @@ export type { UploadSheet } from './upload.ts';
 export type { HowSaid, ProposedRest, VoiceBlock, VoiceLine, VoicePart } from './voice.ts';
 export type { LineFit, Translation } from './translation.ts';
 export { DOUBTFUL, type Laid, type LaidLine } from './recording.ts';
+export { changedSinceRead, keptOf, recordingSchema, type KeptRecording } from './onRecording.ts';
 export { RECIPIENTS, type Recipient } from './recipients.ts';

@@ -22,6 +22,7 @@ import {
   type CaptionLimits,
 } from './captions.ts';
 import { chaptersOf, type Chapters } from './chapters.ts';
+import { kitOnRecording, type KeptRecording } from './onRecording.ts';
 import type { FrameRate } from './timecode.ts';
 import { uploadSheet, type UploadOwn, type UploadSheet, type UploadSource } from './upload.ts';
 import { sayingsOf, voiceBlocks, type HowSaid, type OwnSaying, type VoiceBlock } from './voice.ts';
@@ -51,6 +52,8 @@ export interface KitInput {
   ssmlLimit: number;
   children: boolean;
   synthetic: { voice: boolean; pictures: boolean };
+  /** When each line is heard in a recording: everything is timed by it, where there is one. */
+  recording?: KeptRecording;
 }
 export interface KitTools extends PictureTools {
   pronouncer: Pronouncer;
@@ -120,7 +123,6 @@ export function makeKit(input: KitInput, tools: KitTools): Kit {
     input.channel.sayings,
     sources.map((s) => s.document.text),
   );
-  const chapters = chaptersOf(sections, clock);
   const material: Material[] = sources.map(({ letter, document, facts }) => ({
     letter,
     source: document,
@@ -128,7 +130,7 @@ export function makeKit(input: KitInput, tools: KitTools): Kit {
   }));
   const ideas = material.some((m) => m.facts.length) ? promiseIdeas(material, tools) : null;
   const services = lines.flatMap((l) => (l.by && l.by.kind !== 'person' ? [l.by.who] : []));
-  return {
+  const own = {
     input,
     tools,
     file: scriptFile(settings, sections, clock, input.printed),
@@ -142,13 +144,17 @@ export function makeKit(input: KitInput, tools: KitTools): Kit {
     quick: captions(sections, clock, QUICK_LIMITS),
     sayings,
     blocks: voiceBlocks(sections, tools, sayings),
-    chapters,
+    chapters: chaptersOf(sections, clock),
+  };
+  const kit = input.recording ? kitOnRecording(own, input.recording) : own;
+  return {
+    ...kit,
     upload: uploadSheet({
       title: settings.title,
       sections,
       sources,
-      film,
-      chapters,
+      film: kit.film,
+      chapters: kit.chapters,
       channel: { name: input.channel.name },
       titles: ideas?.titles ?? [],
       pictures: ideas?.pictures ?? [],

@@ -65,10 +65,11 @@ export async function pack(kit: Kit, options: PackOptions): Promise<Packed> {
     {
       version: 1,
       title: kit.file.title,
-      seconds: kit.file.seconds,
+      seconds: kit.totalMs / 1000,
       language: kit.language,
       for: options.who ?? 'all',
       frameRate: kit.input.rate,
+      ...(kit.input.recording ? { timedBy: kit.input.recording.name } : {}),
       files: files.map(({ name, format, bytes, sha256 }) => ({ name, format, bytes: bytes.length, sha256 })),
       left,
     },

@@ -230,13 +230,26 @@ export function laidByCaptions(
 export const paceOfRecording = (pace: number, laid: Pick<Laid, 'scale'>): number =>
   Math.round(Math.min(400, Math.max(40, pace / laid.scale)));
 
+/** The clock without the moment it adds before the first word: a recording has its own beginning. */
+export function withoutLead(clock: Clock): Clock {
+  const { leadMs } = clock.voice;
+  return {
+    ...clock,
+    voice: { ...clock.voice, leadMs: 0 },
+    lines: (lines) =>
+      clock
+        .lines(lines)
+        .map((t, i) => (i === 0 ? { ...t, ms: t.ms - leadMs } : { ...t, startMs: t.startMs - leadMs })),
+  };
+}
+
 /**
  * The script on a recording's own time: every line has the seconds it was spoken in, and the silence behind it as its rest.
  * Captions and scenes made from it stand where they are heard.
  */
 export function onRecording(
   sections: readonly PlainSection[],
-  laid: Pick<Laid, 'lines' | 'ms'>,
+  laid: { lines: readonly Omit<LaidLine, 'doubt'>[] },
 ): PlainSection[] {
   const at = new Map(
     laid.lines.map((l, i) => [l.line, { ...l, next: laid.lines[i + 1]?.startMs ?? l.endMs }]),

@@ -9,7 +9,9 @@ import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { RIGHT_WORDS, mayRetell } from '../sources/kinds.ts';
 import { clockText } from '../text/clockText.ts';
+import { handoffOf } from './settings.ts';
 import { FileRow } from './FileRow.tsx';
+import { OnRecording } from './OnRecording.tsx';
 import { KitSettings } from './KitSettings.tsx';
 import { Preview } from './Preview.tsx';
 
@@ -69,15 +71,7 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
     [sheet.data, who],
   );
   const last = (r: Recipient) => kits.data?.handoffs.find((h) => h.who === r && h.state === 'done');
-  const own: HandoffSettings = {
-    rate: '25',
-    ssmlLimit: 5000,
-    voiceMade: false,
-    picturesMade: false,
-    voiceMinutes: null,
-    upload: {},
-    ...snapshot.settings.handoff,
-  };
+  const own = handoffOf(snapshot.settings);
   const change = (c: Partial<HandoffSettings>) => void session.change({ handoff: { ...own, ...c } });
   const onKey = (e: React.KeyboardEvent) => {
     if (/^(?:INPUT|TEXTAREA|SELECT)$/.test((e.target as HTMLElement).tagName)) return;
@@ -101,6 +95,7 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
               <span className="block text-ink3 text-[12px] leading-4">{since(last(r), sheet.data)}</span>
             </button>
           ))}
+          <OnRecording own={own} sections={snapshot.sections} onChange={change} />
           <KitSettings
             own={own}
             onChange={change}

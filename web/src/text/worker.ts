@@ -11,6 +11,7 @@ import {
   laidBySilence,
   onRecording,
   paceOfRecording,
+  withoutLead,
 } from '@ursprung/core/handoff/recording';
 import {
   CAPTION_LIMITS,
@@ -119,17 +120,12 @@ async function lay(
         ? 'These captions share too few words with the script to be of it.'
         : 'This recording is too short, or too even, to be of this script.',
     );
-  // A recording has its own beginning: nothing is added before the first word.
-  const bare = makeClock(await getPronouncer(), {
-    voice: { ...by.voice, leadMs: 0, tailMs: 0 },
-    pace: pacePerMinute,
-  });
   const limits = pace.frame === '9:16' ? VERTICAL_LIMITS : CAPTION_LIMITS;
   return {
     laid,
     pace: paceOfRecording(pacePerMinute, laid),
     by: cues ? 'captions' : 'silence',
-    srt: subRip(captionsOf(onRecording(plain, laid), bare, limits)),
+    srt: subRip(captionsOf(onRecording(plain, laid), withoutLead(by), limits)),
   };
 }
 

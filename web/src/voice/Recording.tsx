@@ -1,6 +1,7 @@
-/** A recording laid against the script: lines re-timed by its silences or its captions, with the doubt shown; the pace corrected by it. */
+/** A recording laid against the script: lines re-timed by its silences or its captions, with the doubt shown; the pace corrected by it, and everything handed over on its time. */
 import { useState } from 'react';
-import { DOUBTFUL } from '@ursprung/core/handoff/desk';
+import { DOUBTFUL, keptOf } from '@ursprung/core/handoff/desk';
+import { handoffOf } from '../handoff/settings.ts';
 import type { LaidRecording } from '../text/messages.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
@@ -9,6 +10,7 @@ import { clockText } from '../text/clockText.ts';
 export function Recording({ session }: { session: ScriptSession }) {
   const pace = useSnapshot(session, (s) => s.settings.pace);
   const [laid, setLaid] = useState<LaidRecording | null>(null);
+  const [name, setName] = useState('');
   const [error, setError] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const lines = new Map(
@@ -22,6 +24,7 @@ export function Recording({ session }: { session: ScriptSession }) {
       const wav = [...files].find((f) => /\.wav$/i.test(f.name) || f.type.includes('wav'));
       const captions = [...files].find((f) => /\.(?:srt|vtt)$/i.test(f.name));
       if (!wav && !captions) throw new Error('A recording is a WAV file, its captions an SRT or VTT file.');
+      setName((wav ?? captions)!.name);
       setLaid(
         await session.layRecording({
           ...(wav ? { wav: await wav.arrayBuffer() } : {}),
@@ -71,6 +74,19 @@ export function Recording({ session }: { session: ScriptSession }) {
             >
               Save captions on its time
             </a>
+            <button
+              className="textpress mr-3"
+              onClick={() =>
+                void session.change({
+                  handoff: {
+                    ...handoffOf(session.snapshot.settings),
+                    recording: keptOf(laid.laid, session.snapshot.sections, name, laid.by),
+                  },
+                })
+              }
+            >
+              Hand over on its time
+            </button>
             {laid.pace !== Math.round(pace) && (
               <button className="textpress" onClick={() => void session.change({ pace: laid.pace })}>
                 Use its pace

@@ -128,7 +128,8 @@ export function timeline(kit: Kit): Json {
     metadata: {
       ursprung: {
         frame: kit.file.frame,
-        seconds: kit.file.seconds,
+        seconds: kit.totalMs / 1000,
+        ...(kit.input.recording ? { timed_by: kit.input.recording.name } : {}),
         language: kit.language,
         drop_frame: RATES[name].drop,
       },
