@@ -64,7 +64,7 @@ export function actionIn(
     const acted = [ing, after, object].filter(Boolean).join(' ');
     const who = byThose(tokens, from, doers);
     if (who) {
-      if (passive || /^(?:go|come|get)$/.test(lemma)) continue;
+      if (passive || /^(?:go|come|get|leave)$/.test(lemma)) continue;
       // "set so that they touched nothing": of what was set nothing is told.
       const next = tokens[i + 1];
       if (

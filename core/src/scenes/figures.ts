@@ -389,9 +389,27 @@ const ideaThing: FigureRule = {
     }),
 };
 
+/** "My girlfriend called him the lighthouse": he is none. */
+const calledThing: FigureRule = {
+  id: 'called-a-thing',
+  find: (tokens, about) =>
+    tokens.flatMap((t, i) => {
+      if (t.pos !== 'VERB' || !/^(?:call|name|dub|label)$/.test(t.lemma)) return [];
+      if (!/^(?:him|her|me|them|us|you|it)$/.test(word(tokens[i + 1] ?? t))) return [];
+      if (!/^(?:an?|the|their|his|her|our)$/.test(word(tokens[i + 2] ?? t))) return [];
+      const head = headFrom(tokens, i + 2);
+      return head >= 0 &&
+        about.thing(tokens[head].lemma) &&
+        THINGS.has(about.file(tokens[head].lemma)) &&
+        about.file(tokens[head].lemma) !== '18'
+        ? [figure(tokens, i + 2, head, an(tokens[head].lemma), 'called-a-thing')]
+        : [];
+    }),
+};
+
 /** Every rule, in the order in which it is asked. Ids are unique. */
 export const figureRules: readonly FigureRule[] = [
-  setPhrase, dictionaryPhrase, thingOfIdea, partOfBody, sensedIdea, ideaActs, isThing, bodiless, likeness, ideaThing,
+  setPhrase, dictionaryPhrase, thingOfIdea, partOfBody, sensedIdea, ideaActs, isThing, bodiless, likeness, ideaThing, calledThing,
 ]; // prettier-ignore
 
 /** The figures of a sentence, in order; of two that share words the longer stays. */

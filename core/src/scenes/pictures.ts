@@ -241,13 +241,6 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const main = mainOf(search);
     const sense = main ? (meant(words.noun(main.key), besideOf(beside))?.sense ?? null) : null;
     const people = shown.length > 0 || sense?.file === '18';
-    const fitting = sizesOf(main?.key ?? '', sense, home.role, people);
-    const size = scene.own.size ?? varied(fitting, sizes, seenIn(shownIn, main?.key));
-    sizes.push(size);
-    if (main) seenIn(shownIn, main.key).add(size);
-    const angle = scene.own.angle ?? angleOf(main?.key ?? '', mood, home.role, size);
-    const lit = scene.own.light ?? [light.weather, light.light].filter(Boolean).join(', ');
-    const ms = scene.endMs - scene.startMs;
     const others = shown.filter((c) => c.name !== NARRATOR).map((c) => c.name);
     const narrator = others.length < shown.length ? NARRATOR : '';
     const action = actionIn(tokens, words, found.figures, {
@@ -260,6 +253,14 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     // A name that is nothing else is a topic too: a ship, a satellite.
     const called = found.search.filter((w) => w.why === 'name' && !named && !shown.length);
     if (!things.length && called.length && !leans && !inSentence) topic = called.slice(0, 1);
+    const hands = /^hands\b/.test(action?.text ?? '');
+    const fitting = sizesOf(hands ? 'hand' : (main?.key ?? ''), sense, home.role, people);
+    const size = scene.own.size ?? varied(fitting, sizes, seenIn(shownIn, main?.key));
+    sizes.push(size);
+    if (main) seenIn(shownIn, main.key).add(size);
+    const angle = scene.own.angle ?? angleOf(main?.key ?? '', mood, home.role, size);
+    const lit = scene.own.light ?? [light.weather, light.light].filter(Boolean).join(', ');
+    const ms = scene.endMs - scene.startMs;
     if (things.length && !leans) {
       const subjects = topicOf(things, text, tokens);
       // "Shape it into a ball": it is still what it was.

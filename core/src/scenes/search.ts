@@ -42,7 +42,7 @@ const EMPTY =
   /^(?:thing|part|unit|object|structure|whole|area|item|piece|kind|sort|type|group|number|place|side|end|top|bottom|front|back|inside|outside|edge|middle|way|line|point|spot|material|stuff|substance|system|device|equipment|artifact|body|person|one|other|somebody|someone|nobody|everybody|anybody|man|men|woman|women|people|set|pair|couple|row|lot|bit|rest|half|set|word|name|first|last|second|base|head|face|hand|pound|dollar|ton|tonne|kilogram|metre|meter|foot|inch|mile|yard|litre|gallon|percent|something|anything|nothing|everything|result|corner|opening|closing|load|bar|mother|father|sister|brother|son|daughter|aunt|uncle|wife|husband|parent|cousin|friend|boss|anyone|everyone|effect|record|count|centre|center|case|form|order|rule|upright|state|position|stance|respect|reflection|note|entry|approach|degree|scale|space|gap|view|level|range)$/;
 /** What is heard, felt or measured: nobody sees it, whatever stands before it. */
 const UNSEEN =
-  /^(?:noise|sound|silence|voice|smell|taste|effect|impact|hour|minute|day|week|month|year|age|time|condition|risk|cost|price|rate|percent|tide|low|high|treatment|training|work|job|power|speed)$/;
+  /^(?:noise|sound|silence|voice|smell|taste|effect|impact|hour|minute|day|week|month|year|age|time|condition|risk|cost|price|rate|percent|tide|low|high|treatment|training|work|job|power|speed|temperature|pressure|weight|height|depth|width|length|distance)$/;
 /** People without a name: shown where nothing else is. */
 const SOMEBODY = /^(?:man|woman|child|boy|girl|people|men|women|children|couple|crowd|baby|person|stranger)$/;
 /** Words that say which of several: "the second floor" is not the film's "ground floor". */

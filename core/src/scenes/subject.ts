@@ -64,7 +64,7 @@ export function withArticle({ text: asked, shows, key, of }: SearchWord, words: 
     last !== key.split(' ').at(-1) && /(?:s|men|children|people|feet|teeth|mice|geese)$/.test(last);
   // "a damp sponge": the words themselves say that it is one.
   const one = new RegExp(
-    `\\b(?:an?|another|each|every|one)\\s(?:(?!of\\s)[\\p{L}-]+\\s){0,2}${of}\\b`,
+    `\\b(?:an?|another|each|every|one)\\s(?:(?!of\\s)[\\p{L}-]+\\s){0,1}${of}\\b`,
     'iu',
   ).test(said);
   // A magnifying glass is no glass.
@@ -90,6 +90,8 @@ export function withArticle({ text: asked, shows, key, of }: SearchWord, words: 
 /** Whether a noun is said of one of those shown, or seen in the looks: "the chief engineer, Tomas Brandt". */
 function isThem(w: SearchWord, text: string, shown: readonly CastEntry[], words: Words): boolean {
   if (shown.some((c) => c.name === w.of || inFull(c).includes(w.shows ?? w.text))) return true;
+  // Their own hip is no thing beside them.
+  if (words.file(w.key) === '08') return true;
   if (words.file(w.key) !== '18') return false;
   return shown.some((c) => {
     const name = text.indexOf(c.name.split(' ').at(-1)!);

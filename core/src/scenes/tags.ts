@@ -127,9 +127,19 @@ function isNoun(tokens: readonly TaggedToken[], i: number): boolean {
   return before.text === before.lemma && /^(?:VERB|AUX)$/.test(next?.pos ?? '');
 }
 
+/** Plurals that no ending tells. */
+const IRREGULAR: Readonly<Record<string, string>> = {
+  mice: 'mouse', geese: 'goose', men: 'man', women: 'woman', children: 'child', wolves: 'wolf', thieves: 'thief', knives: 'knife', loaves: 'loaf', shelves: 'shelf', calves: 'calf', oxen: 'ox',
+}; // prettier-ignore
 function asNoun(t: TaggedToken, words: Words): TaggedToken {
   const w = word(t);
-  const singular = [w, w.replace(/s$/, ''), w.replace(/es$/, ''), w.replace(/ies$/, 'y')];
+  const singular = [
+    w,
+    ...(IRREGULAR[w] ? [IRREGULAR[w]] : []),
+    w.replace(/s$/, ''),
+    w.replace(/es$/, ''),
+    w.replace(/ies$/, 'y'),
+  ];
   const lemma =
     singular.find((x) => words.noun(x).length > 0 && (x !== w || !/[^s]s$/.test(x))) ??
     singular.find((x) => words.noun(x).length > 0);

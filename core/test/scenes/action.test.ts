@@ -77,6 +77,8 @@ describe('things as a picture names them', () => {
     expect(shows('There was a gale over the town.')[0]).to.match(/a gale/);
     expect(shows('He lives on the second floor of it.')[0]).to.equal('the second floor');
     expect(shows('There was little water left.')[0]).to.equal('water');
+    expect(shows('A hospital served porridge in the ward.')[0]).to.match(/ and porridge$/);
+    expect(shows('Mice nested in the pipes of the organ.')[0]).to.match(/^mice/);
   });
   it('are people by what they wear', () => {
     expect(shows('The video shows men in orange jackets.')[0]).to.equal('men in orange jackets');
@@ -86,6 +88,9 @@ describe('things as a picture names them', () => {
     expect(shows('The pilot, a 58-year-old man, is well.')[0]).to.not.match(/old man/);
   });
   it('are shown in sizes that fit: no ship in an extreme close-up, no coin in a wide shot', () => {
+    expect(film([section('ground', 'First, soak the stone in a bowl.')]).pictures[0].size).to.equal(
+      'close-up',
+    );
     const sizes = (thing: string) =>
       film([
         section(

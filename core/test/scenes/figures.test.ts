@@ -56,6 +56,8 @@ describe('figures of speech', () => {
     ['The city is buried under a mountain of debt.', ['mountain of debt']],
     ['He had a heart of stone.', ['heart of stone']],
     ['The law has no teeth.', ['has no teeth']],
+    ['My girlfriend called him the lighthouse.', ['the lighthouse']],
+    ['She called him a taxi driver.', []],
     ['It was no bigger than a bar of soap.', ['than a bar of soap']],
   ] as const)
     it(`“${text}”: ${found.join(', ') || 'nothing'}`, () => {
