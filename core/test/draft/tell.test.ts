@@ -43,6 +43,7 @@ describe('the phrasebook', () => {
       'They know each other.',
       'The selected boats were sold.',
       'The pier could not carry more than 40 people.',
+      'It is shut until further notice.',
     ])
       expect(say(text).replace('one another', 'each other')).to.equal(text);
   });
@@ -86,6 +87,9 @@ describe('one sentence in another order', () => {
     expect(op('active', 'The wheel was built by two brothers in 1820.')).to.equal(
       'Two brothers built the wheel in 1820.',
     );
+    // A bare plural that opens the sentence is no name.
+    expect(op('active', 'Passengers were woken by the impact.')).to.equal('The impact woke passengers.');
+    expect(op('active', 'Hanna was woken by the impact.')).to.equal('The impact woke Hanna.');
     for (const text of [
       'It was moved by two metres.',
       'The rope was made by hand.',

@@ -61,4 +61,19 @@ describe('a labelled study', () => {
       ['Results', 'Errors fell by a third.'],
     ]);
   });
+  it('has them as headings where they stand in one paragraph too', () => {
+    const source = readSource(
+      'Naps\n\nBackground. Errors are frequent at night.\nMethods. We followed 84 people.\nResults. Errors fell by a third.',
+      { kind: 'abstract' },
+    );
+    expect(source.blocks.filter((b) => b.type === 'paragraph').map((b) => [b.under, b.text])).to.deep.equal([
+      ['Background', 'Errors are frequent at night.'],
+      ['Methods', 'We followed 84 people.'],
+      ['Results', 'Errors fell by a third.'],
+    ]);
+  });
+  it('keeps a word alone in a text that is none', () => {
+    const text = 'She asked for three things. Results. He gave her one.';
+    expect(readSource(`The talk\n\n${text}`).blocks.at(-1)!.text).to.equal(text);
+  });
 });
