@@ -2,7 +2,6 @@
  * People and places of a film: what the sources and the script say of how they look, what the writer adds, and what is
  * still open. One record each, so that a change reaches every description.
  */
-import { z } from 'zod';
 import { castOf } from '../facts/cast.ts';
 import { namesIn, capitalWords } from '../facts/extract.ts';
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
@@ -10,9 +9,11 @@ import { nameTypes } from '../facts/names.ts';
 import { modalityOf, polarityOf } from '../facts/saying.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import type { PlainSection } from '../script/schema.ts';
+import { FROM_SCRIPT, type CastOwn } from './castOwn.ts';
 import { LOOK_FIELDS, looksFrom, pronounOf, type LookField, type Pronoun } from './looks.ts';
 import { unnamedIn, type Unnamed } from './unnamed.ts';
 
+export { castOwnSchema, FROM_SCRIPT, type CastOwn } from './castOwn.ts';
 export { LOOK_FIELDS, type LookField } from './looks.ts';
 
 /** What a picture can't do without; the rest may stay open. */
@@ -20,19 +21,6 @@ const NEEDED: Readonly<Record<'person' | 'place', readonly LookField[]>> = {
   person: ['age', 'hair', 'dress'],
   place: ['kind'],
 };
-
-/** What the writer says of one of the cast; a field that is empty text is known to be nothing and asked no more. */
-export const castOwnSchema = z.object({
-  name: z.string().trim().min(1, 'Say who or what it is.').max(120),
-  kind: z.enum(['person', 'place']),
-  fields: z.partialRecord(
-    z.enum(['role', 'age', 'hair', 'eyes', 'dress', 'kind', 'looks', 'period', 'other']),
-    z.string().trim().max(160),
-  ),
-  /** Not to be shown: a name that is no person, or one that stays unseen. */
-  out: z.boolean().optional(),
-});
-export type CastOwn = z.infer<typeof castOwnSchema>;
 
 export interface Look {
   text: string;
@@ -62,8 +50,6 @@ export interface CastSource {
   letter: string;
   facts: readonly Fact[];
 }
-/** Where a look is from that the script's own lines say. */
-export const FROM_SCRIPT = 'script';
 
 /** The words by which a fact can name somebody. */
 const namesOf = (m: { name: string; also: readonly string[] }) => [m.name, ...m.also];

@@ -1,7 +1,13 @@
 /** People and places: what the sources say of them, what is still open, said once and shown in every description. */
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { LOOK_FIELDS, type CastEntry, type CastOwn, type LookField } from '@ursprung/core/scenes/desk';
+import {
+  FROM_SCRIPT,
+  LOOK_FIELDS,
+  type CastEntry,
+  type CastOwn,
+  type LookField,
+} from '@ursprung/core/scenes/desk';
 import type { ScriptSession } from '../script/session.ts';
 
 const WORDS: Record<LookField, string> = {
@@ -88,7 +94,9 @@ export function CastDialog({
                           />
                           {look?.from && (
                             <span className="text-ink3 text-[11.5px]">
-                              {look.from.source}-{look.from.fact}
+                              {look.from.source === FROM_SCRIPT
+                                ? 'your own line'
+                                : `${look.from.source}-${look.from.fact}`}
                             </span>
                           )}
                           {look?.against && (
