@@ -1,7 +1,7 @@
 // Lint, types, build, then every Mocha test on a private PostgreSQL and Debian's Chromium.
 // Usage: node scripts/test.mjs [--only GLOB]…
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -34,23 +34,45 @@ if (!only.length) {
 process.env.URSPRUNG_TEST = '1';
 const postgres = await startPostgres(dataFolder(root, 'test'));
 const scratch = mkdtempSync(join(tmpdir(), 'ursprung-test-'));
-let status;
+// Two runs side by side, for two cores: what starts programs, servers and browsers, and what only computes. The second
+// one's report follows the first's.
+const suites = only.length
+  ? [only]
+  : [['{cli,server}/test/**/*.test.ts', 'e2e/**/*.test.ts'], ['{core,standins,demo,web}/test/**/*.test.ts']];
+let ended = [];
 try {
-  status = run(
-    [
-      'node_modules/mocha/bin/mocha.js',
-      '--reporter',
-      'scripts/reporter.cjs',
-      ...(only.length ? only : ['{core,cli,standins,demo,server,web}/test/**/*.test.ts', 'e2e/**/*.test.ts']),
-    ],
-    {
-      TEST_DATABASE_URL: postgres.url,
-      TEST_SCRATCH: scratch,
-      FAILED_CHECKS: String(failedChecks),
-    },
+  ended = await Promise.all(
+    suites.map((files, i) => mocha(files, join(scratch, `counts-${i}.json`), i === 0)),
   );
 } finally {
   postgres.stop();
   rmSync(scratch, { recursive: true, force: true });
 }
-process.exit(status === 0 && !failedChecks ? 0 : 1);
+for (const { report } of ended) process.stdout.write(report);
+const sum = (key) => ended.reduce((n, e) => n + e[key], 0);
+const failed = failedChecks + sum('failures');
+process.stdout.write(`\n${sum('passes')} passed, ${failed} failed\n`);
+process.exit(failed ? 1 : 0);
+
+/** One run of Mocha: shown as it goes, or reported at its end. A run that ends without its counts has failed. */
+function mocha(files, counts, shown) {
+  return new Promise((resolve) => {
+    const child = spawn(
+      process.execPath,
+      ['node_modules/mocha/bin/mocha.js', '--reporter', 'scripts/reporter.cjs', ...files],
+      {
+        cwd: root,
+        stdio: ['ignore', shown ? 'inherit' : 'pipe', shown ? 'inherit' : 'pipe'],
+        env: { ...process.env, TEST_DATABASE_URL: postgres.url, TEST_SCRATCH: scratch, COUNTS: counts },
+      },
+    );
+    let report = '';
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d) => (report += d));
+    child.on('close', (status) => {
+      const { passes, failures } = existsSync(counts)
+        ? JSON.parse(readFileSync(counts, 'utf8'))
+        : { passes: 0, failures: 0 };
+      resolve({ report, passes, failures: failures || (status === 0 ? 0 : 1) });
+    });
+  });
+}

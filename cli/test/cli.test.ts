@@ -28,7 +28,8 @@ function silence(seconds: number): Uint8Array {
 }
 
 describe('the command line', function () {
-  this.timeout(60_000);
+  // Each call is a program of its own that reads the dictionaries again.
+  this.timeout(180_000);
   let folder: string;
   before(() => void (folder = mkdtempSync(join(tmpdir(), 'ursprung-cli-'))));
   after(() => rmSync(folder, { recursive: true, force: true }));
