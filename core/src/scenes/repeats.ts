@@ -11,23 +11,23 @@ const NEXT_DOOR = 1;
 export function withRepeats(pictures: readonly Picture[], kin: Kin): Picture[] {
   const main = (p: Picture) => p.search.find((w) => w.why !== 'name')?.key ?? p.search[0]?.key ?? '';
   const last = (key: string) => key.split(' ').at(-1) ?? '';
-  const firsts: { p: Picture; at: number }[] = [];
+  const firsts: { p: Picture; at: number; key: string }[] = [];
   return pictures.map((p, at) => {
     const key = main(p);
     if (!key) return p;
     const same = firsts.find(
       (f) =>
         at - f.at > NEXT_DOOR &&
-        (main(f.p) === key || kin.likeness(last(main(f.p)), last(key)) === 1) &&
         f.p.size === p.size &&
-        f.p.cast.join() === p.cast.join(),
+        f.p.cast.join() === p.cast.join() &&
+        (f.key === key || kin.likeness(last(f.key), last(key)) === 1),
     );
     if (!same) {
-      firsts.push({ p, at });
+      firsts.push({ p, at, key });
       return p;
     }
     const other = p.search.find(
-      (w) => w.why === 'thing' && w.key !== key && !firsts.some((f) => main(f.p) === w.key),
+      (w) => w.why === 'thing' && w.key !== key && !firsts.some((f) => f.key === w.key),
     );
     return {
       ...p,

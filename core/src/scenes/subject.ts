@@ -55,6 +55,21 @@ const NO_ARTICLE = new Set(['27', '13']);
 const COUNTED =
   /^(?:gale|storm|flood|flame|wave|apple|plum|egg|potato|carrot|cake|sandwich|loaf|banana|orange|lemon|pie|biscuit|onion|tomato|pizza|bean|nut|berry|pear|cherry)$/;
 const MASS = /^(?:fire|smoke|fog|mist|snow|rain|wind|light|frost|lightning|thunder|electricity|grout|silicone|furniture|clothing|luggage|traffic|equipment|machinery|jewellery|pottery|scenery|foliage|grass|hair|glass|water|music|cash|money|land|ice|grain|dough|sourdough|yeast|seed|flour|wheat|corn|rice|mix|moss)$/; // prettier-ignore
+/** Whether words say that a thing is one: "a damp sponge", "another box"; of "a glass of water" the water is not. */
+function isOne(of: string, said: string): boolean {
+  const at = said.indexOf(of);
+  if (at < 0) return false;
+  const [before, last] = [
+    '',
+    ...said
+      .slice(Math.max(0, at - 40), at)
+      .trim()
+      .split(/\s+/),
+  ].slice(-2);
+  return ONE.test(last) || (ONE.test(before) && last !== 'of');
+}
+const ONE = /^(?:an?|another|each|every|one)$/i;
+
 /** "a footbridge", "volunteers", "water": one of what can be counted has its article. */
 export function withArticle({ text: asked, shows, key, of }: SearchWord, words: Words, said = ''): string {
   const text = shows ?? asked;
@@ -62,11 +77,7 @@ export function withArticle({ text: asked, shows, key, of }: SearchWord, words: 
   // The key is the word as a dictionary lists it.
   const plural =
     last !== key.split(' ').at(-1) && /(?:s|men|children|people|feet|teeth|mice|geese)$/.test(last);
-  // "a damp sponge": the words themselves say that it is one.
-  const one = new RegExp(
-    `\\b(?:an?|another|each|every|one)\\s(?:(?!of\\s)[\\p{L}-]+\\s){0,1}${of}\\b`,
-    'iu',
-  ).test(said);
+  const one = isOne(of, said);
   // A magnifying glass is no glass.
   const thing = words.noun(text).length ? text : key;
   const stuff = MASS.test(thing) || (!one && !COUNTED.test(thing) && NO_ARTICLE.has(words.file(thing)));

@@ -91,7 +91,17 @@ function verbFrom(t: TaggedToken, words: Words): string | null {
  * The model takes a noun for a name because it opens the sentence, or for a verb because no article stands before it
  * ("a web of lies"), an order for a noun ("mix the grout"), and a verb for a noun ("cormorants nest in it").
  */
-export function retagged(tokens: readonly TaggedToken[], words: Words): TaggedToken[] {
+export function retagged(tokens: readonly TaggedToken[], words: Words): readonly TaggedToken[] {
+  const known = kept.get(tokens);
+  if (known) return known;
+  const out = mended(tokens, words);
+  kept.set(tokens, out);
+  return out;
+}
+/** Search words, figures and actions ask for the same tokens one after another. */
+const kept = new WeakMap<readonly TaggedToken[], readonly TaggedToken[]>();
+
+function mended(tokens: readonly TaggedToken[], words: Words): TaggedToken[] {
   const orders = new Set([...clauseStarts(tokens)].map((from) => orderAt(tokens, words, from)));
   const asVerb = (t: TaggedToken): TaggedToken => ({
     ...t,

@@ -127,6 +127,16 @@ function relationsOf(facts: readonly Fact[]): Unnamed[] {
   return [...out.values()];
 }
 
+const lookPatterns = new Map<string, RegExp>();
+/** "a narrow shop with a bell on the door": how a kind of place is described when it comes up. */
+function lookOf(kind: string): RegExp {
+  const made = lookPatterns.get(kind);
+  if (made) return made;
+  const pattern = new RegExp(`\\b(an?\\s(?:[\\p{L}-]+\\s){0,2}${kind}(?:\\s(?:with|of|on|above|behind|under)\\s(?!\\p{L}+\\s(?:years?|months?|weeks?))[^.;,]{3,70})?)`, 'iu'); // prettier-ignore
+  lookPatterns.set(kind, pattern);
+  return pattern;
+}
+
 function placesOf(facts: readonly Fact[]): Unnamed[] {
   const out = new Map<string, Unnamed>();
   for (const { id, text } of facts)
@@ -143,7 +153,7 @@ function placesOf(facts: readonly Fact[]): Unnamed[] {
       };
       if (!known) out.set(kind, entry);
       entry.facts.push(id);
-      const looks = new RegExp(`\\b(an?\\s(?:[\\p{L}-]+\\s){0,2}${kind}(?:\\s(?:with|of|on|above|behind|under)\\s(?!\\p{L}+\\s(?:years?|months?|weeks?))[^.;,]{3,70})?)`, 'iu').exec(text)?.[1]; // prettier-ignore
+      const looks = lookOf(kind).exec(text)?.[1];
       const said = looks?.replace(/\s(?:that|which|who|for|where|because)\b.*$/, '');
       // "a shop" says nothing of it; of two descriptions the longer says more.
       if (said && said.split(' ').length > 2 && said.length > (entry.looks.looks?.text.length ?? 0))
