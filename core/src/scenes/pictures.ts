@@ -204,7 +204,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     // A clause is still where its sentence is; every other scene where its words say, or its section plays.
     const bare = namePattern ? text.replace(namePattern, ' ') : text;
     const named = cast.find((c) => c.kind === 'place' && playsAt(c, bare));
-    const inSentence = scene.why === 'clause' || scene.why === 'phrase';
+    const inSentence = (scene.parts[0]?.from ?? 0) > 0;
     place = named ?? (inSentence || leans ? place : null) ?? homes.get(scene.section) ?? null;
     // A line that names nothing to see is about what it leans on, or its section shows most, unless somebody is seen in it.
     // Who asks shows no hand that writes the answer.
@@ -251,8 +251,8 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       goesOn: on,
     });
     // A name that is nothing else is a topic too: a ship, a satellite.
-    const called = found.search.filter((w) => w.why === 'name' && !named && !shown.length);
-    if (!things.length && called.length && !leans && !inSentence) topic = called.slice(0, 1);
+    const called = other ? found.search.filter((w) => w.why === 'name') : [];
+    if (!things.length && called.length && !leans && !inSentence && !shown.length) topic = called.slice(0, 1);
     const hands = /^hands\b/.test(action?.text ?? '');
     const fitting = sizesOf(hands ? 'hand' : (main?.key ?? ''), sense, home.role, people);
     const size = scene.own.size ?? varied(fitting, sizes, seenIn(shownIn, main?.key));

@@ -67,6 +67,8 @@ export interface SearchContext {
   compounds: ReadonlyMap<string, string>;
 }
 const LEAST_USES = 2;
+/** One name is the thing’s where it is used so many times as often as any other. */
+const MORE = 1.5;
 /** Two nouns that sources name one thing by, with their last noun alone elsewhere: "the lift" is the boat lift. */
 export function compoundsOf(
   texts: readonly (readonly TaggedToken[])[],
@@ -108,7 +110,7 @@ export function compoundsOf(
   const out = new Map<string, string>();
   for (const [head, names] of counts) {
     const [[name, n], second] = [...names].sort((x, y) => y[1] - x[1]);
-    if (n >= LEAST_USES && n >= 2 * (second?.[1] ?? 0)) out.set(head, name);
+    if (n >= LEAST_USES && n >= MORE * (second?.[1] ?? 0)) out.set(head, name);
   }
   return out;
 }
