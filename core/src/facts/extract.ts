@@ -155,6 +155,8 @@ const NOT_NAMES = new Set<string>([
   'CI',
   'SD',
 ]);
+/** "I’m" is nobody's name. */
+const ME = /^I(?:['’]\p{Ll}+)?$/u;
 const CAPITAL = /^\p{Lu}[\p{L}\p{M}'’.-]*$/u;
 
 /** Months that are given names too: "May Corrin" is a person, "in May Corrin left" is not. */
@@ -186,6 +188,7 @@ export function namesIn(
     const token = tokens[i];
     const isName =
       CAPITAL.test(token.text) &&
+      !ME.test(token.text) &&
       (!NOT_NAMES.has(token.text) || isGivenName(tokens, i)) &&
       (!opens ||
         isGivenName(tokens, i) ||
@@ -198,7 +201,7 @@ export function namesIn(
     let j = i + 1;
     while (
       j < tokens.length &&
-      ((CAPITAL.test(tokens[j].text) && tokens[j].text !== 'I') ||
+      ((CAPITAL.test(tokens[j].text) && !ME.test(tokens[j].text)) ||
         (JOINERS.has(tokens[j].text) && CAPITAL.test(tokens[j + 1]?.text ?? '')))
     )
       j++;
@@ -217,7 +220,13 @@ export function capitalWords(sentenceTokens: readonly (readonly TaggedToken[])[]
   const out = new Set<string>();
   for (const tokens of sentenceTokens)
     tokens.forEach((t, i) => {
-      if (i > 0 && CAPITAL.test(t.text) && !NOT_NAMES.has(t.text) && !/[.!?:“"‘(]$/.test(tokens[i - 1].text))
+      if (
+        i > 0 &&
+        CAPITAL.test(t.text) &&
+        !ME.test(t.text) &&
+        !NOT_NAMES.has(t.text) &&
+        !/[.!?:“"‘(]$/.test(tokens[i - 1].text)
+      )
         out.add(t.text);
     });
   return out;

@@ -20,6 +20,7 @@ import { elsewhere, isToday, eraOf, homesOf, playsAt, yearIn, yearOf } from './s
 import { angleOf, lightOf, movementOf, sizesOf, varied } from './shot.ts';
 import { ambienceCue, ambienceOf, effectsIn, musicCue } from './sound.ts';
 import type { SceneToken } from './tags.ts';
+import { isTechnical } from './technical.ts';
 import { NARRATOR } from './unnamed.ts';
 import { freshFirst, goesOn, leaning, subjectOf, topicOf, withAbout, withArticle } from './subject.ts';
 
@@ -164,6 +165,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
   const said = new Set<string>();
   let section = '';
   let place: CastEntry | null = null;
+  const technical = isTechnical(sections.flatMap((s) => s.lines.map((l) => l.text)));
   const read = scenes.map((scene, i) => {
     const { tokens, text } = tokensOf(scene, lines, tagged, namePattern);
     const beside = [
@@ -176,7 +178,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       tokens,
       text,
       beside,
-      found: searchWords(text, tokens, words, { beside, names: known, compounds }),
+      found: searchWords(text, tokens, words, { beside, names: known, compounds, technical }),
     };
   });
   const core = coreOf(scenes, read.map((r) => r.found.search)); // prettier-ignore
@@ -215,8 +217,12 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       (n) => n.type === 'other' && found.search.some((w) => w.why === 'name' && w.text === n.text),
     );
     const own = shown.length ? [...seen, ...(on ? [] : unnamedSearch(shown))] : seen;
+    // In a film about software what a computer shows is the thing itself.
+    const enough = own.some(
+      (w) => (w.why !== 'stands for' || technical) && (w.why !== 'name' || shown.length),
+    );
     const all =
-      leans || scene.silent || !own.some((w) => w.why !== 'stands for' && (w.why !== 'name' || shown.length))
+      (leans && !(technical && enough)) || scene.silent || !enough
         ? withAbout(
             own,
             leans && topic.length ? topic : other ? [] : core(scene.section),

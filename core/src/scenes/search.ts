@@ -8,6 +8,7 @@ import type { TaggedToken } from '../language/tagged.ts';
 import { inflect } from '../language/inflect.ts';
 import { canAct, verbOf, verbSeen } from './acts.ts';
 import { SEEN, figuresIn, type Words } from './figures.ts';
+import { borrowed } from './technical.ts';
 import { retagged } from './tags.ts';
 import { THINGS, besideOf, bodyOf, meant, type Meant } from './senses.ts';
 
@@ -63,6 +64,8 @@ export interface SearchContext {
   /** The text around it. */
   beside: string;
   names: readonly NamedIn[];
+  /** The film is about software. */
+  technical?: boolean;
   /** What a bare noun is short for in this film: "lift" for "boat lift". */
   compounds: ReadonlyMap<string, string>;
 }
@@ -130,6 +133,9 @@ export function searchWords(
   const traps: Trap[] = figures.map((f) => ({ words: f.text, would: f.would, why: 'figure' }));
   const inFigure = (t: TaggedToken) => figures.some((f) => t.start < f.end && t.end > f.start);
   const stems = besideOf(`${context.beside} ${text}`);
+  // Where software is told of, a screen shows more than a picture for an idea.
+  const ideaOf = (lemma: string): string | undefined =>
+    context.technical ? undefined : (ideas.pictures as Record<string, string>)[lemma];
   const things: SearchWord[] = [];
   const stands: SearchWord[] = [];
   const somebody: SearchWord[] = [];
@@ -154,8 +160,15 @@ export function searchWords(
       continue;
     if (inFigure(t)) {
       // "a mountain of debt": the debt is what is meant.
-      const picture = (ideas.pictures as Record<string, string>)[t.lemma];
+      const picture = ideaOf(t.lemma);
       if (picture) stands.push({ text: picture, why: 'stands for', of: t.text, key: t.lemma });
+      continue;
+    }
+    const computing = context.technical ? borrowed(t.lemma) : null;
+    if (computing) {
+      if (computing.would) traps.push({ words: t.text, would: computing.would, why: 'figure' });
+      if (!stands.some((s) => s.text === computing.picture))
+        stands.push({ text: computing.picture, why: 'stands for', of: t.text, key: t.lemma });
       continue;
     }
     const compound = nounBefore(tokens, i, words) || dictionaryBefore(tokens, i, words);
@@ -217,7 +230,7 @@ export function searchWords(
         ...(query === base ? {} : { shows: base }),
       });
     } else {
-      const picture = (ideas.pictures as Record<string, string>)[t.lemma];
+      const picture = ideaOf(t.lemma);
       if (picture && !stands.some((s) => s.text === picture))
         stands.push({ text: picture, why: 'stands for', of: t.text, key: t.lemma });
     }

@@ -54,7 +54,7 @@ const HIGH_THINGS =
 const FROM_ABOVE =
   /^(?:map|plan|table|ledger|book|letter|document|crowd|city|town|field|river|drawing|page|coin|tool)$/;
 const SMALL =
-  /^(?:coin|key|watch|clock|ring|letter|ledger|book|pen|bolt|nut|screw|cable|gear|knife|bulb|photograph|photo|stamp|button|gauge|note|page|hand|eye|eel|fish|insect|bird|thermometer|sensor|lamp|lock|wedge|scraper|candle|battery)$/;
+  /^(?:coin|key|watch|clock|ring|letter|ledger|book|pen|bolt|nut|screw|cable|gear|knife|bulb|photograph|photo|stamp|button|gauge|note|page|hand|eye|eel|fish|insect|bird|thermometer|sensor|lamp|lock|wedge|scraper|candle|battery|switch|wire|plug|socket|fork|spoon|cup|nail|needle|thread|chip|seed|egg|snail|moss|spider|bee|honeybee|ant|wasp|mouse|blade|envelope|card|ticket|banknote|postcard|passport|button|pin|chalk|pencil|matchbox|shell|hook|paw|beak|wick|razor|patch|thorn)$/;
 
 const LARGE =
   /^(?:bridge|footbridge|building|street|station|harbour|harbor|factory|ship|boat|ferry|brig|barge|house|canal|dam|road|square|crowd|lift|aqueduct|hall|hospital|school|tower|lighthouse|castle|church|cathedral|train|plane|helicopter|lifeboat|truck|lorry|crane|tree|garden|field|city|town|village)$/;
