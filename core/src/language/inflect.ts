@@ -10,8 +10,11 @@ const IRREGULAR = new Map(
     return [base, { past, participle }] as const;
   }),
 );
+/** A last letter is doubled behind one short vowel that is stressed: all of one syllable, and those of more listed here. */
+const SHORT = /^(?:[^aeiou]*|[^aeiou]*qu)[aeiou][^aeiouwxy]$/;
 const DOUBLED =
-  /^(?:stop|drop|plan|cut|put|run|get|set|let|begin|sit|win|dig|hit|shut|swim|spin|split|rob|rub|fit|slip|step|trap|wrap|tap|pin|ban|beg|grab|nod|pat|rip|ship|skip|snap|strip|tip|trim|upset|refer|prefer|occur|admit|commit|permit|regret|control|travel|label|fuel)$/;
+  /^(?:begin|upset|refer|prefer|occur|admit|commit|permit|regret|control|travel|label|fuel|forget|submit|transfer|patrol|equip|unzip|reset)$/;
+const doubles = (lemma: string) => SHORT.test(lemma) || DOUBLED.test(lemma);
 const vowelY = /[aeiou]y$/;
 
 /** A verb in a form; the first word of a phrasal verb is inflected ("go on" → "went on"). "was" is the past of "be": its number is the caller's. */
@@ -28,7 +31,7 @@ function one(lemma: string, form: VerbForm): string {
     if (/(?:s|sh|ch|x|z|o)$/.test(lemma)) return `${lemma}es`;
     return /y$/.test(lemma) && !vowelY.test(lemma) ? `${lemma.slice(0, -1)}ies` : `${lemma}s`;
   }
-  const stem = DOUBLED.test(lemma) ? lemma + lemma.at(-1)! : lemma;
+  const stem = doubles(lemma) ? lemma + lemma.at(-1)! : lemma;
   if (form === 'ing') {
     if (/ie$/.test(lemma)) return `${lemma.slice(0, -2)}ying`;
     return /[^eoy]e$/.test(lemma) && lemma !== 'be' ? `${lemma.slice(0, -1)}ing` : `${stem}ing`;

@@ -225,7 +225,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       (leans && !(technical && enough)) || scene.silent || !enough
         ? withAbout(
             own,
-            leans && topic.length ? topic : other ? [] : core(scene.section),
+            (leans || inSentence) && topic.length ? topic : other ? [] : core(scene.section),
             home,
             input,
             words,
@@ -245,7 +245,10 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const hour = used.flatMap((f) => f.times)[0]?.iso ?? null;
     const light = lightOf(outsideQuotes(text), mood, hour);
     const main = mainOf(search);
-    const sense = main ? (meant(words.noun(main.key), besideOf(beside))?.sense ?? null) : null;
+    // A picture for an idea is as near or far as any thing: its own word tells nothing of it.
+    const identity = main?.why === 'stands for' ? main.text : (main?.key ?? '');
+    const shape = main && main.why !== 'stands for' ? main.key : '';
+    const sense = shape ? (meant(words.noun(shape), besideOf(beside))?.sense ?? null) : null;
     const people = shown.length > 0 || sense?.file === '18';
     const others = shown.filter((c) => c.name !== NARRATOR).map((c) => c.name);
     const narrator = others.length < shown.length ? NARRATOR : '';
@@ -260,11 +263,11 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const called = other ? found.search.filter((w) => w.why === 'name') : [];
     if (!things.length && called.length && !leans && !inSentence && !shown.length) topic = called.slice(0, 1);
     const hands = /^hands\b/.test(action?.text ?? '');
-    const fitting = sizesOf(hands ? 'hand' : (main?.key ?? ''), sense, home.role, people);
-    const size = scene.own.size ?? varied(fitting, sizes, seenIn(shownIn, main?.key));
+    const fitting = sizesOf(hands ? 'hand' : shape, sense, home.role, people);
+    const size = scene.own.size ?? varied(fitting, sizes, seenIn(shownIn, identity));
     sizes.push(size);
-    if (main) seenIn(shownIn, main.key).add(size);
-    const angle = scene.own.angle ?? angleOf(main?.key ?? '', mood, home.role, size);
+    if (main) seenIn(shownIn, identity).add(size);
+    const angle = scene.own.angle ?? angleOf(shape, mood, home.role, size);
     const lit = scene.own.light ?? [light.weather, light.light].filter(Boolean).join(', ');
     const ms = scene.endMs - scene.startMs;
     if (things.length && !leans) {

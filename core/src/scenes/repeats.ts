@@ -9,7 +9,10 @@ const NEXT_DOOR = 1;
  * stays; a later one is shown another search word that is not in use, or the same thing from nearer.
  */
 export function withRepeats(pictures: readonly Picture[], kin: Kin): Picture[] {
-  const main = (p: Picture) => p.search.find((w) => w.why !== 'name')?.key ?? p.search[0]?.key ?? '';
+  const main = (p: Picture) => {
+    const first = p.search.find((w) => w.why !== 'name') ?? p.search[0];
+    return first?.why === 'stands for' ? first.text : (first?.key ?? '');
+  };
   const last = (key: string) => key.split(' ').at(-1) ?? '';
   const firsts: { p: Picture; at: number; key: string }[] = [];
   return pictures.map((p, at) => {

@@ -301,7 +301,9 @@ function nounBefore(tokens: readonly TaggedToken[], i: number, words: Words): st
   for (let k = i - 1; k >= 0 && modifies(tokens, k, words) && out.length < 2; k--) {
     // "On Thursday evening residents hung": the evening is Thursday's.
     if (DAY_PART.test(word(tokens[k])) && /day$|^(?:that|this|last)$/i.test(tokens[k - 1]?.text ?? '')) break;
-    out.unshift(word(tokens[k]));
+    // "silver-line moth"
+    const hyphen = tokens[k - 1]?.text === '-' && k > 1 ? `${word(tokens[k - 2])}-` : '';
+    out.unshift(`${hyphen}${word(tokens[k])}`);
   }
   return out.join(' ');
 }

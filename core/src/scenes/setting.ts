@@ -65,9 +65,9 @@ export const elsewhere = (place: CastEntry, things: readonly SearchWord[]): bool
   !named(place) && things.some((w) => ELSEWHERE.test(w.key) && !names(place, w.text));
 
 const YEAR = '1[0-9]\\d\\d|20\\d\\d';
-const IN_YEAR = new RegExp(`\\b(?:[Ii]n|[Oo]n|[Bb]etween|[Ff]rom|[Aa]t) (?:(?!(?:since|until|before|after|by|than) )[^.;,\\d]|\\d{1,2}(?!\\d)){0,28}?(${YEAR})\\b`, 'gu'); // prettier-ignore
+const IN_YEAR = new RegExp(`\\b(?:[Ii]n|[Oo]n|[Bb]etween|[Aa]t) (?:(?!(?:since|until|before|after|by|than|from) )[^.;,\\d]|\\d{1,2}(?!\\d)){0,28}?(${YEAR})\\b`, 'gu'); // prettier-ignore
 /** "…, built in 1987," tells when it was made, "since it was measured in 1902" how long. */
-const OTHER_TIME = /(?:,|\()\s?(?:\p{Ll}+ly )?(?:built|founded|born|made|opened|written|launched|dating|painted|established|designed|bought|first \p{Ll}+ed) $|\b(?:since|until|before|after|than|as|when)\b[^,;]*$/u; // prettier-ignore
+const OTHER_TIME = /(?:,|\()\s?(?:\p{Ll}+ly )?(?:built|founded|born|made|opened|written|launched|dating|painted|established|designed|bought|first \p{Ll}+ed) $|\b(?:since|until|before|after|than|as|when|had)\b[^,;]*$/u; // prettier-ignore
 /** Told of today: nothing of it is in the year that was told of last. */
 const TODAY =
   /\b(?:is|are|has|have|now|today|still|nowadays|isn[’']t|hasn[’']t|can|will|lives?|leans|remains?)\b/;
@@ -83,8 +83,8 @@ export function yearIn(text: string): string | null {
 
 /** The years of one event lie this close together. */
 const ONE_EVENT = 5;
-/** Lines in which a film of one event says when it was. */
-const OPENING_LINES = 3;
+/** A film of one event says in its first line when it was. */
+const OPENING_LINES = 1;
 /** The year of a film that tells of one event and says so at once; null where it tells of several times, or of none. */
 export function eraOf(sections: readonly PlainSection[]): string | null {
   const lines = sections.flatMap((s) => s.lines.map((l) => l.text));

@@ -56,6 +56,9 @@ const FROM_ABOVE =
 const SMALL =
   /^(?:coin|key|watch|clock|ring|letter|ledger|book|pen|bolt|nut|screw|cable|gear|knife|bulb|photograph|photo|stamp|button|gauge|note|page|hand|eye|eel|fish|insect|bird|thermometer|sensor|lamp|lock|wedge|scraper|candle|battery|switch|wire|plug|socket|fork|spoon|cup|nail|needle|thread|chip|seed|egg|snail|moss|spider|bee|honeybee|ant|wasp|mouse|blade|envelope|card|ticket|banknote|postcard|passport|button|pin|chalk|pencil|matchbox|shell|hook|paw|beak|wick|razor|patch|thorn)$/;
 
+/** Whole landscapes: of the natural things of the dictionary a hole or a layer is none. */
+const LAND =
+  /^(?:mountain|hill|valley|river|lake|sea|ocean|coast|shore|island|isle|desert|forest|wood|field|beach|cliff|canyon|plain|moor|reef|bay|harbour|harbor|city|town|village|port|country|landscape|reservoir|canal|glacier|volcano|park|farm|region|county|border|sandbank|swamp|marsh|waterfall|pits|quarry|horizon|sky|dune|capital)$/;
 const LARGE =
   /^(?:bridge|footbridge|building|street|station|harbour|harbor|factory|ship|boat|ferry|brig|barge|house|canal|dam|road|square|crowd|lift|aqueduct|hall|hospital|school|tower|lighthouse|castle|church|cathedral|train|plane|helicopter|lifeboat|truck|lorry|crane|tree|garden|field|city|town|village)$/;
 /** Sizes that show a thing, the best first: nobody sees a ship in an extreme close-up, or a coin in a wide shot. */
@@ -80,7 +83,7 @@ export function sizesOf(
     return role === 'turn' || role === 'strain'
       ? ['close-up', 'medium', 'wide', 'extreme close-up']
       : SIZES.people;
-  if (sense && ['17', '15'].includes(sense.file)) return SIZES.land;
+  if (sense && ['17', '15'].includes(sense.file) && LAND.test(last)) return SIZES.land;
   return LARGE.test(last) ? SIZES.large : SIZES.thing;
 }
 /** The size that fits best, or another where this thing has been shown so already, or three in a row would be alike. */

@@ -54,7 +54,7 @@ export function freshFirst(
 const NO_ARTICLE = new Set(['27', '13']);
 const COUNTED =
   /^(?:gale|storm|flood|flame|wave|apple|plum|egg|potato|carrot|cake|sandwich|loaf|banana|orange|lemon|pie|biscuit|onion|tomato|pizza|bean|nut|berry|pear|cherry)$/;
-const MASS = /^(?:fire|smoke|fog|mist|snow|rain|wind|light|frost|lightning|thunder|electricity|grout|silicone|furniture|clothing|luggage|traffic|equipment|machinery|jewellery|pottery|scenery|foliage|grass|hair|glass|water|music|cash|money|land|ice|grain|dough|sourdough|yeast|seed|flour|wheat|corn|rice|mix|moss)$/; // prettier-ignore
+const MASS = /^(?:fire|smoke|fog|mist|snow|rain|wind|light|frost|lightning|thunder|electricity|grout|silicone|furniture|clothing|luggage|traffic|equipment|machinery|jewellery|pottery|scenery|foliage|grass|hair|glass|water|music|cash|money|land|ice|grain|dough|sourdough|yeast|seed|flour|wheat|corn|rice|mix|moss|bark|feed|mud|clay|chalk|dust|sawdust|coal|timber)$/; // prettier-ignore
 /** Whether words say that a thing is one: "a damp sponge", "another box"; of "a glass of water" the water is not. */
 function isOne(of: string, said: string): boolean {
   const at = said.indexOf(of);

@@ -65,6 +65,7 @@ function isVerb(tokens: readonly TaggedToken[], i: number, words: Words): boolea
   if (/ed$/.test(word(t)) && !words.noun(t.lemma).length) return verbFrom(t, words) !== null;
   if (!isThird(t) || !verbFrom(t, words)) return false;
   return (
+    /^(?:it|he|she)$/i.test(before.text) ||
     (/^(?:that|which|who)$/i.test(before.text) && tokens[i - 2]?.pos === 'NOUN') ||
     /^(?:this|an?|each|every)$/i.test(before.text)
   );

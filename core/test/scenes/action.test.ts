@@ -26,6 +26,10 @@ describe('what is done in a picture', () => {
       shows('Fold the dough four times in an hour.', 'Put it into a basket for the night.').at(-1),
     ).to.equal('hands putting the dough into a basket');
   });
+  it('is spelled as English doubles its letters', () => {
+    expect(shows('Wet the strands in a bowl.')).to.deep.equal(['hands wetting the strands in a bowl']);
+    expect(shows('Stir the paint with a stick.')).to.deep.equal(['hands stirring the paint with a stick']);
+  });
   it('is nothing that is warned of, and no order where a noun opens the sentence', () => {
     expect(shows('Do not cut the loaf for a whole hour.')[0]).to.not.match(/hands/);
     expect(shows('People on a moving deck widen their stance.')[0]).to.not.match(/hands/);
@@ -79,6 +83,9 @@ describe('things as a picture names them', () => {
     expect(shows('There was little water left.')[0]).to.equal('water');
     expect(shows('A hospital served porridge in the ward.')[0]).to.match(/ and porridge$/);
     expect(shows('Mice nested in the pipes of the organ.')[0]).to.match(/^mice/);
+  });
+  it('keep the word before a hyphen', () => {
+    expect(shows('There is a silver-line moth on the lamp.')[0]).to.match(/^a silver-line moth/);
   });
   it('are people by what they wear', () => {
     expect(shows('The video shows men in orange jackets.')[0]).to.equal('men in orange jackets');

@@ -51,6 +51,8 @@ describe('when a scene plays', () => {
     expect(yearIn('The Halden Star, built in 1987, struck a sandbank.')).to.equal(null);
     expect(yearIn('It has not changed since it was measured in 1902.')).to.equal(null);
     expect(yearIn('It was in use until 1971.')).to.equal(null);
+    expect(yearIn('He came in bathing trunks from 1970.')).to.equal(null);
+    expect(yearIn('He told me that his brother had drowned in 1951.')).to.equal(null);
   });
   const told = retold(
     'The lighthouse\n\nIn 1838 masons cut the rock by hand. They worked between the tides. The tower is 41 metres high.\n\nThe lamp burned oil.',
@@ -61,9 +63,9 @@ describe('when a scene plays', () => {
     expect(told.of('burned oil').description).to.not.include('1838');
   });
   it('is the one year of a film that tells of one event and says so at once', () => {
-    expect(eraOf([section('hook', 'The fire of September 1794 began here.', 'It burned in 1794.')])).to.equal(
-      '1794',
-    );
+    expect(
+      eraOf([section('hook', 'The fire of Vellmar began in September 1794.', 'It burned in 1794.')]),
+    ).to.equal('1794');
     expect(eraOf([section('hook', 'In 1794 it burned.', 'It was built again in 1830.')])).to.equal(null);
     expect(eraOf([section('hook', 'A fire.', 'It burned.', 'It spread.', 'That was in 1794.')])).to.equal(
       null,
