@@ -3,6 +3,7 @@ import { inflect } from '../language/inflect.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import { canAct, verbDone, verbOf, verbSeen } from './acts.ts';
 import { SEEN, type Words } from './figures.ts';
+import { isEmpty } from './search.ts';
 import { clauseStarts, orderAt, retagged } from './tags.ts';
 
 const word = (t: TaggedToken) => t.text.toLowerCase();
@@ -88,7 +89,7 @@ export function actionIn(
     if (!passive && word(verb) === verb.lemma && head.text === head.lemma) continue;
     // "a box wrapped in paper": it does nothing.
     if (!passive && from === i - 1 && /(?:ed|en|t)$/.test(verb.text) && tokens[i + 1]?.pos === 'ADP' && !canAct(head.lemma, lemma, words)) continue; // prettier-ignore
-    if ((words.share(head.lemma) ?? 0) < SEEN) continue;
+    if ((words.share(head.lemma) ?? 0) < SEEN || isEmpty(head.lemma)) continue;
     if (!passive && !canAct(head.lemma, lemma, words)) continue;
     const people = words.file(head.lemma) === '18' || /^(?:people|crowd)$/.test(head.lemma);
     const named = joinWords(tokens.slice(subject.start, subject.end + 1)).replace(

@@ -98,6 +98,7 @@ export function eraOf(sections: readonly PlainSection[]): string | null {
 export function yearOf(text: string, used: readonly Fact[], last: string | null): string | null {
   const own = yearIn(text);
   if (own) return own;
-  if (isToday(text)) return null;
+  // "by 1950": neither then nor in the year told of last.
+  if (isToday(text) || new RegExp(`\\b(?:${YEAR})\\b`).test(text)) return null;
   return used.map((f) => yearIn(f.text)).find(Boolean) ?? last;
 }

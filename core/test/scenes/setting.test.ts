@@ -54,6 +54,13 @@ describe('when a scene plays', () => {
     expect(yearIn('He came in bathing trunks from 1970.')).to.equal(null);
     expect(yearIn('He told me that his brother had drowned in 1951.')).to.equal(null);
   });
+  it('is none where words tell of another one', () => {
+    const told = retold(
+      'The canal\n\nTraffic was greatest in 1912. By 1950 fewer than ten boats a week went up. The last boat went up in a storm of snow.',
+    );
+    expect(told.of('greatest').description).to.include('1912');
+    expect(told.of('By 1950').description).to.not.match(/19\d\d/);
+  });
   const told = retold(
     'The lighthouse\n\nIn 1838 masons cut the rock by hand. They worked between the tides. The tower is 41 metres high.\n\nThe lamp burned oil.',
   );
