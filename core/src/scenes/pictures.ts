@@ -14,13 +14,13 @@ import { Words } from './figures.ts';
 import { Present } from './present.ts';
 import { outsideQuotes } from './looks.ts';
 import { onScreen } from './screen.ts';
-import { compoundsOf, searchWords, type NamedIn, type SearchWord, type Trap } from './search.ts';
+import type { SearchWord, Trap } from './search.ts';
 import { meant, besideOf, type Senses } from './senses.ts';
-import { elsewhere, isToday, eraOf, homesOf, playsAt, yearIn, yearOf } from './setting.ts';
-import { angleOf, lightOf, movementOf, sizesOf, varied } from './shot.ts';
+import { elsewhere, eraOf, homesOf, playsAt } from './setting.ts';
+import { angleOf, lightOf, movementOf, sizesOf } from './shot.ts';
 import { ambienceCue, ambienceOf, effectsIn, musicCue } from './sound.ts';
-import type { SceneToken } from './tags.ts';
-import { isTechnical } from './technical.ts';
+import { readScenes } from './reading.ts';
+import { Thread } from './thread.ts';
 import { NARRATOR } from './unnamed.ts';
 import { freshFirst, goesOn, leaning, subjectOf, topicOf, withAbout, withArticle } from './subject.ts';
 
@@ -104,99 +104,28 @@ const SIZE_WORDS: Readonly<Record<ShotSize, string>> = {
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const sentence = (text: string) => (text ? `${capital(text.replace(/[.;,\s]+$/, ''))}.` : '');
 
-/** A scene's own words as tags: those of its lines that lie in it, with offsets into the scene's text. */
-function tokensOf(
-  scene: Scene,
-  lines: ReadonlyMap<string, PlainSection['lines'][number]>,
-  tagged: ReadonlyMap<string, readonly TaggedToken[]>,
-  names: RegExp | null,
-): { tokens: SceneToken[]; text: string } {
-  const tokens: TaggedToken[] = [];
-  let text = '';
-  for (const part of scene.parts) {
-    const own = (lines.get(part.line)?.text ?? '').slice(part.from, part.to);
-    const at = text ? text.length + 1 : 0;
-    const shift = at - part.from + (own.trimStart().length - own.length);
-    for (const t of tagged.get(part.line) ?? [])
-      if (t.start >= part.from && t.end <= part.to)
-        tokens.push({ ...t, start: t.start + shift, end: t.end + shift });
-    text = text ? `${text} ${own.trim()}` : own.trim();
-  }
-  // "Kestrel left school": what the sources know for a name is no bird.
-  const spans = names ? [...text.matchAll(names)].map((m) => [m.index, m.index + m[0].length]) : [];
-  const named = (t: TaggedToken) =>
-    /^\p{Lu}/u.test(t.text) && spans.some(([from, to]) => t.start >= from && t.end <= to);
-  return { tokens: tokens.map((t) => (named(t) ? { ...t, pos: 'PROPN', name: true } : t)), text };
-}
-
-/** One pattern for names of people and of what is nobody's place; null where there are none. */
-function patternOf(names: readonly NamedIn[]): RegExp | null {
-  const any = names
-    .filter((n) => n.type !== 'place')
-    .map((n) => n.text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
-    .sort((a, b) => b.length - a.length);
-  return any.length ? new RegExp(`(?<!\\p{L})(?:${any.join('|')})(?!\\p{L})`, 'gu') : null;
-}
-
 /** Pictures of every scene, in order. */
 export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] {
-  const { sections, scenes, cast, mood, frame, tagged } = input;
+  const { sections, scenes, cast, mood, frame } = input;
   const words = new Words(tools.senses);
   const lines = new Map(sections.flatMap((s) => s.lines.map((l) => [l.id, l] as const)));
   const facts = new Map(
     input.sources.flatMap((s) => s.facts.map((f) => [`${s.letter} ${f.id}`, f] as const)),
   );
-  const known = namesOf(input.sources);
-  const compounds = compoundsOf(
-    [...tagged.values()],
-    tools.tagger(input.title),
-    input.sources.flatMap((s) => s.facts.map((f) => f.text)),
-    words,
-  );
-  const namePattern = patternOf(known);
-  /** Sizes in which a thing has been shown. */
-  const shownIn = new Map<string, Set<ShotSize>>();
   const sectionOf = new Map(sections.map((s) => [s.id, s]));
-  const homes = homesOf(input.title, sections, cast);
   const present = new Present(input.title, cast, input.sources);
-  const era = eraOf(sections);
+  const thread = new Thread(homesOf(input.title, sections, cast), eraOf(sections));
   const stock = stockOf(input.sources.flatMap((s) => s.facts.map((f) => f.text)));
-  const sizes: ShotSize[] = [];
   const said = new Set<string>();
   let section = '';
-  let place: CastEntry | null = null;
-  const technical = isTechnical(sections.flatMap((s) => s.lines.map((l) => l.text)));
-  const read = scenes.map((scene, i) => {
-    const { tokens, text } = tokensOf(scene, lines, tagged, namePattern);
-    const beside = [
-      scenes[i - 1]?.text ?? '',
-      text,
-      scenes[i + 1]?.text ?? '',
-      sectionOf.get(scene.section)!.title,
-    ].join(' ');
-    return {
-      tokens,
-      text,
-      beside,
-      found: searchWords(text, tokens, words, { beside, names: known, compounds, technical }),
-    };
-  });
-  const core = coreOf(scenes, read.map((r) => r.found.search)); // prettier-ignore
-  /** What the last full sentence was about. */
-  let topic: SearchWord[] = [];
-  /** The year told of last, in which passage of the source, and that of this sentence. */
-  let year: string | null = null;
-  let dated: string | null = null;
-  let now: string | null = null;
-
+  const { read, core, known, technical, bare: bareOf } = readScenes(input, words, tools.tagger);
   return scenes.map((scene, i): Picture => {
     const home = sectionOf.get(scene.section)!;
     const opens = scene.section !== section;
     if (opens) {
       section = scene.section;
       present.opens();
-      year = null;
-      now = null;
+      thread.opens();
     }
     const { tokens, text, beside, found } = read[i];
     const used = factsOf(scene, lines, facts);
@@ -204,10 +133,10 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
     const leans = on || leaning(text, scene);
     const shown = present.of(text, keysOf(scene, lines), on);
     // A clause is still where its sentence is; every other scene where its words say, or its section plays.
-    const bare = namePattern ? text.replace(namePattern, ' ') : text;
-    const named = cast.find((c) => c.kind === 'place' && playsAt(c, bare));
+    const named = cast.find((c) => c.kind === 'place' && playsAt(c, bareOf(text)));
     const inSentence = (scene.parts[0]?.from ?? 0) > 0;
-    place = named ?? (inSentence || leans ? place : null) ?? homes.get(scene.section) ?? null;
+    let place = thread.placeOf(scene.section, named, inSentence || leans);
+    const { topic } = thread;
     // A line that names nothing to see is about what it leans on, or its section shows most, unless somebody is seen in it.
     // Who asks shows no hand that writes the answer.
     const asks = /\?["”]?$/.test(text);
@@ -232,16 +161,10 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
             tools.tagger,
           )
         : own;
-    const search = freshFirst(all, shownIn);
+    const search = freshFirst(all, thread);
     const things = found.search.filter((w) => w.why === 'thing');
-    if (place && elsewhere(place, things)) place = null;
-    // A year told of one thing is none of the next passage's.
-    const passage = used[0]?.block ?? null;
-    if (passage && dated && passage !== dated) year = null;
-    if (!inSentence || yearIn(text)) now = yearOf(text, used, year ?? era);
-    const dating = inSentence && isToday(text) ? null : now;
-    if (now && now !== year) dated = passage;
-    year = now ?? year;
+    if (place && elsewhere(place, things)) place = thread.leaves();
+    const year = thread.yearOf(text, used, inSentence);
     const hour = used.flatMap((f) => f.times)[0]?.iso ?? null;
     const light = lightOf(outsideQuotes(text), mood, hour);
     const main = mainOf(search);
@@ -259,22 +182,19 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
       it: itOf(topic),
       goesOn: on,
     });
-    // A name that is nothing else is a topic too: a ship, a satellite.
-    const called = other ? found.search.filter((w) => w.why === 'name') : [];
-    if (!things.length && called.length && !leans && !inSentence && !shown.length) topic = called.slice(0, 1);
     const hands = /^hands\b/.test(action?.text ?? '');
     const fitting = sizesOf(hands ? 'hand' : shape, sense, home.role, people);
-    const size = scene.own.size ?? varied(fitting, sizes, seenIn(shownIn, identity));
-    sizes.push(size);
-    if (main) seenIn(shownIn, identity).add(size);
+    const size = thread.sizeOf(identity, fitting, scene.own.size);
     const angle = scene.own.angle ?? angleOf(shape, mood, home.role, size);
     const lit = scene.own.light ?? [light.weather, light.light].filter(Boolean).join(', ');
     const ms = scene.endMs - scene.startMs;
-    if (things.length && !leans) {
+    if (!leans && !inSentence) {
       const subjects = topicOf(things, text, tokens);
-      // "Shape it into a ball": it is still what it was.
+      // "Shape it into a ball": it is still what it was. A name that is nothing else is a topic too: a ship, a satellite.
       const same = topic.length === 1 && action?.text.includes(itOf(topic));
-      if (!inSentence && !same) topic = subjects.length ? subjects : things.slice(0, 1);
+      const called = other && !shown.length ? found.search.filter((w) => w.why === 'name').slice(0, 1) : [];
+      if (things.length && !same) thread.topic = subjects.length ? subjects : things.slice(0, 1);
+      else if (!things.length && called.length) thread.topic = called;
     }
     const parts = {
       shot: `${SIZE_WORDS[size]}, ${ANGLE_WORDS[angle]}`,
@@ -285,7 +205,7 @@ export function picturesOf(input: PictureInput, tools: PictureTools): Picture[] 
         text,
         words,
       ),
-      setting: [place ? inFull(place) : '', place?.looks.period ? '' : (dating ?? '')]
+      setting: [place ? inFull(place) : '', place?.looks.period ? '' : (year ?? '')]
         .filter(Boolean)
         .join(', '),
       light: lit,
@@ -342,32 +262,6 @@ const unnamedSearch = (shown: readonly CastEntry[]): SearchWord[] =>
       const key = pronoun === 'she' ? 'woman' : 'man';
       return pronoun ? [{ text: key, why: 'thing', of: name, key }] : [];
     });
-/** The thing that each section shows most, twice at least; else the film's. */
-function coreOf(
-  scenes: readonly Scene[],
-  found: readonly (readonly SearchWord[])[],
-): (section: string) => SearchWord[] {
-  const most = (indices: readonly number[]) => {
-    const counts = new Map<string, { word: SearchWord; n: number }>();
-    for (const w of indices.flatMap((i) => found[i].filter((x) => x.why === 'thing'))) {
-      const known = counts.get(w.key);
-      if (known) known.n++;
-      else counts.set(w.key, { word: w, n: 1 });
-    }
-    const [first] = [...counts.values()].sort((a, b) => b.n - a.n);
-    return first && first.n > 1 ? [first.word] : [];
-  };
-  const film = most(scenes.map((_, i) => i));
-  const kept = new Map<string, SearchWord[]>();
-  return (section) => {
-    const known = kept.get(section);
-    if (known) return known;
-    const own = most(scenes.flatMap((s, i) => (s.section === section ? [i] : [])));
-    const out = own.length ? own : film;
-    kept.set(section, out);
-    return out;
-  };
-}
 /** People that the last sentence was about: "masons", who are "they" in the next. */
 const peopleOf = (topic: readonly SearchWord[], words: Words): string => {
   const [first] = topic;
@@ -376,8 +270,6 @@ const peopleOf = (topic: readonly SearchWord[], words: Words): string => {
 const itOf = (topic: readonly SearchWord[]): string =>
   topic.length === 1 ? `the ${topic[0].shows ?? topic[0].text}` : '';
 const mainOf = (search: readonly SearchWord[]) => search.find((w) => w.why !== 'name') ?? search[0];
-const seenIn = (shown: Map<string, Set<ShotSize>>, key = ''): Set<ShotSize> =>
-  shown.get(key) ?? shown.set(key, new Set()).get(key)!;
 
 /** A writer's own description still gets the looks, setting and style in full. */
 function withLooks(text: string, parts: Picture['parts']): string {
@@ -385,14 +277,6 @@ function withLooks(text: string, parts: Picture['parts']): string {
     (p) => p && !text.includes(p),
   );
   return [sentence(text), ...missing.map(sentence)].join(' ');
-}
-
-function namesOf(sources: readonly CastSource[]): NamedIn[] {
-  const out = new Map<string, NamedIn>();
-  for (const { facts } of sources)
-    for (const f of facts)
-      for (const n of f.names) if (!out.has(n.text)) out.set(n.text, { text: n.text, type: n.type });
-  return [...out.values()];
 }
 
 const keysOf = (scene: Scene, lines: ReadonlyMap<string, PlainSection['lines'][number]>): string[] =>

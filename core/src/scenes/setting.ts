@@ -24,8 +24,8 @@ export function playsAt(place: CastEntry, text: string): boolean {
   });
 }
 
-/** Where each section plays: the place its own lines say; else the film's; null where nothing tells. */
 const named = (p: CastEntry) => /^\p{Lu}/u.test(p.name);
+/** Where each section plays: the place its own lines say; else the film's; null where nothing tells. */
 export function homesOf(
   title: string,
   sections: readonly PlainSection[],

@@ -1,7 +1,6 @@
 /** What a picture shows: the words of its own scene, or what they lean on, told as a subject. */
 import type { Tagger, TaggedToken } from '../language/tagged.ts';
 import type { PlainSection } from '../script/schema.ts';
-import type { ShotSize } from '../script/sceneOwn.ts';
 import type { Action } from './action.ts';
 import type { Scene } from './breaks.ts';
 import { inFull, type CastEntry } from './cast.ts';
@@ -39,11 +38,11 @@ export function topicOf(
 /** Things that have not been shown yet come first: a film of one boat is as dull as a talk about one. */
 export function freshFirst(
   search: readonly SearchWord[],
-  shown: ReadonlyMap<string, Set<ShotSize>>,
+  film: { hasShown: (key: string) => boolean },
 ): SearchWord[] {
   const things = search.filter((w) => w.why === 'thing');
-  if (things.length < 2 || !shown.get(things[0].key)?.size) return [...search];
-  const fresh = things.find((w) => !shown.get(w.key)?.size);
+  if (things.length < 2 || !film.hasShown(things[0].key)) return [...search];
+  const fresh = things.find((w) => !film.hasShown(w.key));
   if (!fresh) return [...search];
   const ordered = [fresh, ...things.filter((w) => w !== fresh)];
   let k = 0;
