@@ -1,17 +1,14 @@
 /** The film and the kit of a script file: its sources are read again from what the file holds. */
 import { createHash } from 'node:crypto';
-import { readCues } from '@ursprung/core/captions';
 import {
   keptOf,
-  laidByCaptions,
-  laidBySilence,
+  layRecording,
   makeKit,
   type FrameRate,
   type KeptRecording,
   type Kit,
   type UploadSource,
 } from '@ursprung/core/handoff';
-import { silencesIn, wavLevels } from '@ursprung/core/timing';
 import { filmOf, type Film } from '@ursprung/core/scenes';
 import { sectionsOfFile, type Frame, type ScriptFile } from '@ursprung/core/script';
 import { extractFacts } from '@ursprung/core/facts';
@@ -87,21 +84,11 @@ export async function recordingOf(
 ): Promise<KeptRecording> {
   const sections = sectionsOfFile(script);
   const { clock } = toolsOf(script);
-  if (/\.(?:srt|vtt)$/i.test(name)) {
-    const cues = await readCues(new TextDecoder().decode(bytes));
-    const laid = laidByCaptions(sections, clock, cues, cues.at(-1)?.endMs ?? 0);
-    if (!laid) throw new UsageError(`${name} shares too few words with the script to be captions of it.`);
-    return keptOf(laid, sections, name, 'captions');
-  }
-  const sound = levelsOf(name, bytes);
-  const laid = laidBySilence(sections, clock, silencesIn(sound), sound.ms);
-  if (!laid) throw new UsageError(`${name} is too short, or too even, to be a recording of this script.`);
-  return keptOf(laid, sections, name, 'silence');
-}
-
-function levelsOf(name: string, bytes: Uint8Array) {
+  const cued = /\.(?:srt|vtt)$/i.test(name);
   try {
-    return wavLevels(bytes);
+    const files = cued ? { captions: new TextDecoder().decode(bytes) } : { wav: bytes };
+    const { laid, by } = await layRecording(sections, clock, files);
+    return keptOf(laid, sections, name, by);
   } catch (error) {
     throw new UsageError(`${name}: ${(error as Error).message}`);
   }

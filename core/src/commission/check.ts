@@ -1,4 +1,5 @@
 /** A reply checked line by line against the order and the sources, as it comes in: nothing of it is believed, nothing of it is obeyed. */
+import { literal } from '../language/literal.ts';
 import { stems } from '../facts/centrality.ts';
 import { numbersIn } from '../facts/extract.ts';
 import type { Kin } from '../language/kin.ts';
@@ -146,7 +147,7 @@ export function makeReplyChecker(
     return never.flatMap(({ phrase, words }): ReplyFault[] => {
       const at = said.findIndex((_, i) => words.every((w, k) => said[i + k] === w));
       if (at < 0) return [];
-      const start = Math.max(0, text.toLowerCase().search(new RegExp(`(?<!\\p{L})${escaped(phrase.toLowerCase().slice(0, 5))}`, 'u'))); // prettier-ignore
+      const start = Math.max(0, text.toLowerCase().search(new RegExp(`(?<!\\p{L})${literal(phrase.toLowerCase().slice(0, 5))}`, 'u'))); // prettier-ignore
       const end = start + (/^[\p{L}’'-]+/u.exec(text.slice(start))?.[0].length ?? text.length);
       return [{ kind: 'never', start, end, says: `The order says never to say “${phrase}”.` }];
     });
@@ -256,8 +257,6 @@ export function makeReplyChecker(
   };
   return { check };
 }
-
-const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** Which must-says are told, by which line. A faulty line says its fact all the same: what is wrong in it is said there. */
 function saysOf(lines: readonly ReplyLine[], sections: readonly OrderedSection[], done: boolean) {

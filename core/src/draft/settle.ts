@@ -1,4 +1,5 @@
 /** A told line in the writer's settings: spelling, units, person, words that are never said. Outside quotations; values stay what they are. */
+import { literal } from '../language/literal.ts';
 import spelling from '../../data/spelling.json';
 import { quotedSpans } from '../language/quotes.ts';
 import { numberValue, wordsValue } from '../language/numbers.ts';
@@ -139,7 +140,7 @@ export function veiled(text: string, names: readonly { text: string; type: strin
   for (const { text: name, type } of [...names].sort((a, b) => b.text.length - a.text.length)) {
     if (type !== 'person' && type !== 'place') continue;
     const bare = name.replace(/^(?:Mr|Mrs|Ms|Miss|Dr)\.? /, '');
-    const pattern = new RegExp(`(?<![\\p{L}])${escape(bare)}(?:([’']s)|(?=[^\\p{L}]|$))`, 'gu');
+    const pattern = new RegExp(`(?<![\\p{L}])${literal(bare)}(?:([’']s)|(?=[^\\p{L}]|$))`, 'gu');
     out = out.replace(pattern, (_, possessive: string | undefined) =>
       type === 'place' ? `a town${possessive ?? ''}` : `${bare[0]}.${possessive ?? ''}`,
     );
@@ -147,10 +148,9 @@ export function veiled(text: string, names: readonly { text: string; type: strin
   return out.replace(/\.\.(?!\.)/g, '.');
 }
 
-const escape = (s: string) => s.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 /** Whether a line says a word that is to be avoided, in any form ("utilise" forbids "utilised"). */
 export const saysAvoided = (text: string, avoid: readonly string[]): string | null =>
-  avoid.find((w) => new RegExp(`(?<!\\p{L})${escape(w)}(?:s|es|d|ed|ing)?(?!\\p{L})`, 'iu').test(text)) ??
+  avoid.find((w) => new RegExp(`(?<!\\p{L})${literal(w)}(?:s|es|d|ed|ing)?(?!\\p{L})`, 'iu').test(text)) ??
   null;
 
 /** A line in all settings of a brief. */

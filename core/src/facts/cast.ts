@@ -26,7 +26,7 @@ const bare = (name: string) =>
   name.replace(/^(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Councillor|Professor|Captain|The)\.?\s+/i, '');
 
 /** The cast, most often named first. Names that end alike are one person. */
-export function castOf(facts: readonly Fact[]): CastMember[] {
+export function castOf(facts: readonly Pick<Fact, 'id' | 'text' | 'names'>[]): CastMember[] {
   const members: {
     names: string[];
     type: 'person' | 'place';

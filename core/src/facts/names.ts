@@ -1,5 +1,6 @@
 /** What a name names: a person, a place or a body, by the words around it anywhere in the source. */
-import type { TaggedSentence } from './facts.ts';
+import type { NameValue } from './extract.ts';
+import type { Fact } from './facts.ts';
 
 export const NAME_TYPES = ['person', 'place', 'body', 'other'] as const;
 export type NameType = (typeof NAME_TYPES)[number];
@@ -17,7 +18,11 @@ const ACTS =
   /^(?:,[^,]{3,80},)?\s+(?:said|says|told|wrote|was born|died|asked|thought|knew|saw|took|gave|had|who|whose)\b/;
 
 /** Votes for each name as written, all sentences together. */
-export function nameTypes(sentences: readonly TaggedSentence[]): Map<string, NameType> {
+export function nameTypes(
+  sentences: readonly {
+    fact: Pick<Fact, 'text'> & { names: readonly NameValue[]; statement?: Fact['statement'] };
+  }[],
+): Map<string, NameType> {
   const votes = new Map<string, Record<NameType, number>>();
   for (const { fact } of sentences)
     for (const name of fact.names) {

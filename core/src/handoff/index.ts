@@ -4,6 +4,7 @@ export * from './chapters.ts';
 export * from './fileName.ts';
 export * from './kit.ts';
 export * from './package.ts';
+export * from './lay.ts';
 export * from './onRecording.ts';
 export * from './recording.ts';
 export * from './registry.ts';

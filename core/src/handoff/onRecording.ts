@@ -3,10 +3,12 @@
  * lines time runs evenly, so that the writer's cuts stay on their words.
  */
 import { z } from 'zod';
+import { fnv1a } from '../language/hash.ts';
 import type { PlainSection } from '../script/schema.ts';
 import { QUICK_LIMITS, captions } from './captions.ts';
 import { chaptersOf } from './chapters.ts';
 import type { Kit } from './kit.ts';
+import { isSaid } from './said.ts';
 import { onRecording, withoutLead, type Laid } from './recording.ts';
 
 const ms = z.number().int().min(0).max(86_400_000);
@@ -27,12 +29,8 @@ export const recordingSchema = z.object({
 });
 export type KeptRecording = z.infer<typeof recordingSchema>;
 
-/** A number that changes with a text (FNV-1a, 32 bit): whether a line is still what was read. */
-export function markOf(text: string): number {
-  let h = 0x811c9dc5;
-  for (const unit of text) h = Math.imul(h ^ unit.codePointAt(0)!, 0x01000193);
-  return h >>> 0;
-}
+/** A number that changes with a text: whether a line is still what was read. */
+const markOf = (text: string): number => fnv1a(text);
 
 /** What is kept of a recording that was laid against a script. */
 export function keptOf(
@@ -58,7 +56,7 @@ export function keptOf(
 /** Lines that are not in the recording as they stand now: new, reworded, or gone. */
 export function changedSinceRead(recording: KeptRecording, sections: readonly PlainSection[]): number {
   const read = new Map(recording.lines.map((l) => [l.line, l.mark]));
-  const said = sections.flatMap((s) => s.lines).filter((l) => /[\p{L}\p{N}]/u.test(l.text));
+  const said = sections.flatMap((s) => s.lines).filter(isSaid);
   const now = new Set(said.map((l) => l.id));
   return (
     said.filter((l) => read.get(l.id) !== markOf(l.text)).length +

@@ -1,4 +1,5 @@
 /** The script for whoever speaks it: blocks with their seconds, where to breathe and rest, what to stress, how names and numbers are said. */
+import { literal } from '../language/literal.ts';
 import { ipaOf, respelled } from '../language/ipa.ts';
 import type { Pronouncer } from '../language/phones.ts';
 import type { PlainLine, PlainSection } from '../script/schema.ts';
@@ -102,7 +103,7 @@ const isName = (text: string, token: TimedToken) =>
 
 /** "Orrin (pronounced OH-rin)", "Vey, which rhymes with day": what a source says of a name. */
 function saidInSource(word: string, sources: readonly string[]): string | null {
-  const name = word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const name = literal(word);
   for (const text of sources) {
     const m = new RegExp(
       `${name}\\s*[(,]\\s*(?:is\\s)?(?:pronounced|said|rhymes with|rhyming with)\\s+(?:as\\s+)?[“"]?([\\p{L}-]{2,30})`,

@@ -29,7 +29,7 @@ const FIRST_SENSES = 2;
 /** Files of those who act by themselves: animals and people. */
 const ALIVE = new Set(['05', '18']);
 const CROWD = /^(?:crowd|queue|audience|family|herd|flock|crew|band|army|procession|mob|team|people)$/;
-export const VEHICLE =
+const VEHICLE =
   /^(?:boat|ship|ferry|lifeboat|tug|barge|brig|schooner|train|tram|car|lorry|truck|van|bus|coach|taxi|plane|aeroplane|airplane|helicopter|rocket|carriage|cart|wagon|bicycle|bike|motorbike|ambulance|tank|balloon|lift|elevator|submarine|vessel|sled|sledge|tractor)$/;
 /** What things do by themselves, without anybody. */
 const BY_ITSELF =

@@ -2,9 +2,10 @@
  * People and places of a film: what the sources and the script say of how they look, what the writer adds, and what is
  * still open. One record each, so that a change reaches every description.
  */
+import { literal } from '../language/literal.ts';
 import { castOf } from '../facts/cast.ts';
 import { namesIn, capitalWords } from '../facts/extract.ts';
-import type { Fact, TaggedSentence } from '../facts/facts.ts';
+import type { Fact } from '../facts/facts.ts';
 import { nameTypes } from '../facts/names.ts';
 import { modalityOf, polarityOf } from '../facts/saying.ts';
 import type { TaggedToken } from '../language/tagged.ts';
@@ -77,7 +78,7 @@ const empty = (name: string, kind: Entry['kind']): Entry => ({
 
 /** Those whom facts name, with what is said of each straight behind the name, or behind "she" in the next sentence. */
 function namedIn(entries: Entry[], letter: string, facts: readonly Told[]): void {
-  for (const member of castOf(facts as readonly Fact[])) {
+  for (const member of castOf(facts)) {
     const same = entries.find((e) => e.kind === member.type && oneThing(e, member));
     const entry = same ?? { ...empty(member.name, member.type), also: member.also };
     if (!same) entries.push(entry);
@@ -161,7 +162,7 @@ export function toldByScript(
     modality: modalityOf(line.text).modality,
     names: namesIn(line.text, tagged.get(line.id) ?? [], known),
   }));
-  const types = nameTypes(told.map((fact) => ({ fact, tokens: [] }) as unknown as TaggedSentence));
+  const types = nameTypes(told.map((fact) => ({ fact })));
   return told.map((t) => ({
     ...t,
     names: t.names.map((n) => ({ ...n, type: types.get(n.text) ?? 'other' })),
@@ -191,7 +192,7 @@ export function filmCast(
     FROM_SCRIPT,
     script.map((t) => ({ ...t, names: t.names.map((n) => ({ ...n, type: known.get(n.text) ?? n.type })) })),
   );
-  if (!sources.length) withUnnamed(entries, FROM_SCRIPT, unnamedIn(script as readonly Fact[]));
+  if (!sources.length) withUnnamed(entries, FROM_SCRIPT, unnamedIn(script));
   for (const added of own) {
     const same = entries.find(
       (e) => e.kind === added.kind && namesOf(e).some((n) => n.toLowerCase() === added.name.toLowerCase()),
@@ -238,7 +239,7 @@ function patternOf(entry: CastEntry): RegExp {
   if (made) return made;
   const any = namesOf(entry)
     .sort((a, b) => b.length - a.length)
-    .map((n) => n.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+    .map(literal)
     .join('|');
   const pattern = new RegExp(`(?<![\\p{L}])(?:${any})(?![\\p{L}])`, 'gu');
   patterns.set(entry, pattern);

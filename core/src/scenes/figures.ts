@@ -27,6 +27,8 @@ const IDEA = 0.3;
 
 /** What the rules ask of words, with memory for one sentence's sake. */
 export class Words {
+  /** Search words, figures and actions ask for the same tokens one after another. */
+  readonly retagged = new WeakMap<readonly TaggedToken[], readonly TaggedToken[]>();
   constructor(readonly senses: Senses) {}
   noun = (word: string) => this.senses.of(word, 'n');
   share = (word: string): number | null => (bodyOf(word) ? 1 : shownShare(this.noun(word)));

@@ -1,4 +1,6 @@
 /** What words say of how somebody or some place looks, and which pronoun somebody is told by. */
+import { literal } from '../language/literal.ts';
+
 export const LOOK_FIELDS = {
   person: ['role', 'age', 'hair', 'eyes', 'dress', 'other'],
   place: ['kind', 'looks', 'period', 'other'],
@@ -21,8 +23,7 @@ const DRESS = new RegExp(
 const AGE = /\b(?:aged?\s(\d{1,3})|(\d{1,3})[- ]years?[- ]old|, (\d{1,3}),|is\s(\d{1,3})(?=[.,]|\syears))/;
 /** A forum's note of age and sex behind a person: "(34F)", "(M, 36)". */
 const NOTE = '\\s?[(\\[]\\s?(?:(\\d{1,2})\\s?,?\\s?([MFmf])|([MFmf])\\s?,?\\s?(\\d{1,2}))\\s?[)\\]]';
-const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-const anyOf = (names: readonly string[]) => names.map(escaped).join('|');
+const anyOf = (names: readonly string[]) => names.map(literal).join('|');
 /** A description: "a tall, thin man with a white beard" with its commas between adjectives. */
 const SAID = '(?:an?|the)\\s(?:[\\p{L}-]+,\\s(?=[\\p{L}-]+\\s))?[^,.;:“”]{3,70}?';
 const END = '(?=[,.;]|\\s(?:and|who|which|that|where|but|because)\\b|$)';

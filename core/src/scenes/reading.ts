@@ -1,4 +1,5 @@
 /** What the words of each scene show by themselves, before anything runs on from one to the next. */
+import { literal } from '../language/literal.ts';
 import type { Tagger, TaggedToken } from '../language/tagged.ts';
 import type { PlainSection } from '../script/schema.ts';
 import type { Scene } from './breaks.ts';
@@ -104,7 +105,7 @@ function tokensOf(
 function patternOf(names: readonly NamedIn[]): RegExp | null {
   const any = names
     .filter((n) => n.type !== 'place')
-    .map((n) => n.text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+    .map((n) => literal(n.text))
     .sort((a, b) => b.length - a.length);
   return any.length ? new RegExp(`(?<!\\p{L})(?:${any.join('|')})(?!\\p{L})`, 'gu') : null;
 }

@@ -137,7 +137,10 @@ export function searchWords(
   const stems = besideOf(`${context.beside} ${text}`);
   // Where software is told of, a screen shows more than a picture for an idea.
   const ideaOf = (lemma: string): string | undefined =>
-    context.technical ? undefined : (ideas.pictures as Record<string, string>)[lemma];
+    // "The constructor" is no idea of ours, though every object has one.
+    context.technical || !Object.hasOwn(ideas.pictures, lemma)
+      ? undefined
+      : (ideas.pictures as Record<string, string>)[lemma];
   const things: SearchWord[] = [];
   const stands: SearchWord[] = [];
   const somebody: SearchWord[] = [];

@@ -76,7 +76,7 @@ const SHOWN: Readonly<Record<string, number>> = {
 }; // prettier-ignore
 /** Writings, money, fire and feasts: WordNet files them by what they say, are worth or do, but each has a body to look at. */
 const WRITTEN =
-  /^(?:coin|banknote|letter|ledger|ticket|newspaper|poster|note|passport|document|diary|drawing|book|magazine|cheque|receipt|postcard|notebook|telegram|manual|calendar|certificate|leaflet|brochure|pamphlet|booklet|catalogue|menu|invoice|timetable|textbook|novel|dictionary|encyclopedia|atlas|logbook|notepad|blueprint|sketch|banner|placard|billboard|crossword|voucher|novel|scroll|manuscript|prayer book)$/;
+  /^(?:coin|banknote|letter|ledger|ticket|newspaper|poster|note|passport|document|diary|drawing|book|magazine|cheque|receipt|postcard|notebook|telegram|manual|calendar|certificate|leaflet|brochure|pamphlet|booklet|catalogue|menu|invoice|timetable|textbook|novel|dictionary|encyclopedia|atlas|logbook|notepad|blueprint|sketch|banner|placard|billboard|crossword|voucher|scroll|manuscript)$/;
 const FEAST = /^(?:wedding|funeral|parade|concert|procession|ceremony|carnival|race|dance|picnic|feast)$/;
 /** The file of things that a word belongs to by what is seen of it; null where WordNet's own file tells. */
 export const bodyOf = (word: string): string | null =>

@@ -93,14 +93,12 @@ function verbFrom(t: TaggedToken, words: Words): string | null {
  * ("a web of lies"), an order for a noun ("mix the grout"), and a verb for a noun ("cormorants nest in it").
  */
 export function retagged(tokens: readonly TaggedToken[], words: Words): readonly TaggedToken[] {
-  const known = kept.get(tokens);
+  const known = words.retagged.get(tokens);
   if (known) return known;
   const out = mended(tokens, words);
-  kept.set(tokens, out);
+  words.retagged.set(tokens, out);
   return out;
 }
-/** Search words, figures and actions ask for the same tokens one after another. */
-const kept = new WeakMap<readonly TaggedToken[], readonly TaggedToken[]>();
 
 function mended(tokens: readonly TaggedToken[], words: Words): TaggedToken[] {
   const orders = new Set([...clauseStarts(tokens)].map((from) => orderAt(tokens, words, from)));
@@ -146,7 +144,7 @@ function asNoun(t: TaggedToken, words: Words): TaggedToken {
   const w = word(t);
   const singular = [
     w,
-    ...(IRREGULAR[w] ? [IRREGULAR[w]] : []),
+    ...(Object.hasOwn(IRREGULAR, w) ? [IRREGULAR[w]] : []),
     w.replace(/s$/, ''),
     w.replace(/es$/, ''),
     w.replace(/ies$/, 'y'),

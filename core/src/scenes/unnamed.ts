@@ -29,6 +29,7 @@ const PLACE = new RegExp(`\\b(?:the|my|our|his|her|their|this|an?)\\s(?:[\\p{L}-
 const LEAST_NAMED = 3;
 const LEAST_SHARE = 0.06;
 
+type Said = Pick<Fact, 'id' | 'text'>;
 export interface Unnamed {
   name: string;
   also: string[];
@@ -45,16 +46,16 @@ const taken = (into: Unnamed['looks'], looks: Looks, fact: string) => {
 };
 
 /** Whether a source is told by one who says "I", quotations apart. */
-export const inFirstPerson = (texts: readonly string[]): boolean =>
+const inFirstPerson = (texts: readonly string[]): boolean =>
   texts.filter((t) => I.test(outsideQuotes(t))).length >= LEAST_FIRST;
 
 /** Those of one source that have no name of their own, in the order in which they come. */
-export function unnamedIn(facts: readonly Fact[]): Unnamed[] {
+export function unnamedIn(facts: readonly Said[]): Unnamed[] {
   const told = inFirstPerson(facts.map((f) => f.text));
   return [...(told ? [narratorOf(facts), ...relationsOf(facts)] : []), ...placesOf(facts)];
 }
 
-function narratorOf(facts: readonly Fact[]): Unnamed {
+function narratorOf(facts: readonly Said[]): Unnamed {
   const out: Unnamed = {
     name: NARRATOR,
     also: [],
@@ -99,7 +100,7 @@ function narratorOf(facts: readonly Fact[]): Unnamed {
   return out;
 }
 
-function relationsOf(facts: readonly Fact[]): Unnamed[] {
+function relationsOf(facts: readonly Said[]): Unnamed[] {
   const out = new Map<string, Unnamed>();
   for (const { id, text: whole } of facts) {
     const text = outsideQuotes(whole);
@@ -137,7 +138,7 @@ function lookOf(kind: string): RegExp {
   return pattern;
 }
 
-function placesOf(facts: readonly Fact[]): Unnamed[] {
+function placesOf(facts: readonly Said[]): Unnamed[] {
   const out = new Map<string, Unnamed>();
   for (const { id, text } of facts)
     for (const kind of new Set([...text.matchAll(PLACE)].map((m) => m[1].toLowerCase()))) {

@@ -1,4 +1,5 @@
 /** Near-duplicates: how much two texts share, from small sketches of them (MinHash, Broder 1997). */
+import { fnv1a } from '../language/hash.ts';
 
 /** Hash functions in a sketch; the error of a share is about 1 / √64 = 12 %, enough to tell a copy from a related report. */
 const SIZE = 64;
@@ -7,12 +8,6 @@ const SHINGLE = 4;
 /** Above this share two texts are told to the person as nearly the same. */
 export const NEARLY_SAME = 0.6;
 
-/** FNV-1a, 32 bits (Fowler, Noll and Vo 1991). */
-function hash(text: string, seed: number): number {
-  let h = 0x811c9dc5 ^ seed;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return h >>> 0;
-}
 /** A second hash from a first one: multiply-shift with odd constants from a fixed series. */
 const mixed = (h: number, k: number) => {
   let x = Math.imul(h ^ (k * 0x9e3779b1), 0x85ebca6b);
@@ -28,7 +23,7 @@ export function sketchOf(text: string): number[] {
   const least = new Array<number>(SIZE).fill(0xffffffff);
   const seen = new Set<number>();
   for (let i = 0; i < Math.max(1, words.length - SHINGLE + 1); i++) {
-    const h = hash(words.slice(i, i + SHINGLE).join(' '), 0);
+    const h = fnv1a(words.slice(i, i + SHINGLE).join(' '), 0);
     if (seen.has(h)) continue;
     seen.add(h);
     for (let k = 0; k < SIZE; k++) {

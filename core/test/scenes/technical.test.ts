@@ -34,4 +34,14 @@ describe('words of computing', () => {
     const picture = shown([section('ground', 'The postman left a package under the tree.')], 'package');
     expect(picture.search.map((w) => w.text)).to.include.members(['package', 'tree']);
   });
+  it('are no words that every object of the language has', () => {
+    const { pictures } = film([
+      section(
+        'ground',
+        'The constructor of the tower came by boat.',
+        'Nobody paid the constructor in all those years.',
+      ),
+    ]);
+    for (const p of pictures) for (const w of p.search) expect(w.text).to.be.a('string');
+  });
 });

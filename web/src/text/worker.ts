@@ -5,21 +5,15 @@ import { noveltyOf } from '@ursprung/core/measure';
 import { loopsOf } from '@ursprung/core/desk';
 import { breakScenes, type PaceWanted } from '@ursprung/core/scenes/desk';
 import type { PlainSection } from '@ursprung/core/script';
-import { SHIPPED_VOICES, makeClock, silencesIn, wavLevels, type Clock } from '@ursprung/core/timing';
-import {
-  laidByCaptions,
-  laidBySilence,
-  onRecording,
-  paceOfRecording,
-  withoutLead,
-} from '@ursprung/core/handoff/recording';
+import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';
+import { onRecording, paceOfRecording, withoutLead } from '@ursprung/core/handoff/recording';
+import { layRecording } from '@ursprung/core/handoff/lay';
 import {
   CAPTION_LIMITS,
   VERTICAL_LIMITS,
   captions as captionsOf,
   subRip,
 } from '@ursprung/core/handoff/captions';
-import { readCues } from '@ursprung/core/captions';
 import {
   indexSources,
   isClose,
@@ -105,27 +99,19 @@ async function handle(message: ToWorker): Promise<void> {
 /** Nothing of the sound leaves the page. */
 async function lay(
   { sections, wav, captions }: Extract<ToWorker, { type: 'lay' }>,
-  by: Clock,
+  clock: Clock,
 ): Promise<LaidRecording> {
   const plain = sections.map(asSection);
-  const sound = wav ? wavLevels(new Uint8Array(wav)) : null;
-  const cues = captions === undefined ? null : await readCues(captions);
-  if (cues && !cues.length)
-    throw new Error('These captions can’t be read. SubRip (.srt) and WebVTT (.vtt) are.');
-  const ms = sound?.ms ?? cues?.at(-1)?.endMs ?? 0;
-  const laid = cues ? laidByCaptions(plain, by, cues, ms) : laidBySilence(plain, by, silencesIn(sound!), ms);
-  if (!laid)
-    throw new Error(
-      cues
-        ? 'These captions share too few words with the script to be of it.'
-        : 'This recording is too short, or too even, to be of this script.',
-    );
+  const { laid, by } = await layRecording(plain, clock, {
+    ...(wav ? { wav: new Uint8Array(wav) } : {}),
+    captions,
+  });
   const limits = pace.frame === '9:16' ? VERTICAL_LIMITS : CAPTION_LIMITS;
   return {
     laid,
     pace: paceOfRecording(pacePerMinute, laid),
-    by: cues ? 'captions' : 'silence',
-    srt: subRip(captionsOf(onRecording(plain, laid), withoutLead(by), limits)),
+    by,
+    srt: subRip(captionsOf(onRecording(plain, laid), withoutLead(clock), limits)),
   };
 }
 

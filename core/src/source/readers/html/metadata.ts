@@ -1,4 +1,5 @@
 /** What a page says of itself: JSON-LD (schema.org), microdata, Open Graph and meta elements, rel=license, its own date line. */
+import { literal } from '../../../language/literal.ts';
 import type { RawDocument, SourceKind } from '../../document.ts';
 import { isoDate, tidy } from '../../tidy.ts';
 
@@ -112,7 +113,7 @@ export function metadata(document: Document): Meta {
     headingOrTitle(heading ? tidy(heading) : '', document.title ? tidy(document.title) : '');
   const title =
     named && publisher
-      ? named.replace(new RegExp(`\\s*[-–—|•]\\s*${escaped(publisher)}\\s*$`, 'i'), '')
+      ? named.replace(new RegExp(`\\s*[-–—|•]\\s*${literal(publisher)}\\s*$`, 'i'), '')
       : named;
   const byline =
     document.querySelector('[rel="author"],[class*="byline"],[class*="author-name"]')?.textContent ?? '';
@@ -179,5 +180,3 @@ function headingOrTitle(heading: string, title: string): string | undefined {
   const own = title.split(/\s+[-–—|•:]\s+/).sort((a, b) => b.length - a.length)[0];
   return own.split(' ').length >= 4 ? own : heading;
 }
-
-const escaped = (literal: string) => literal.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
