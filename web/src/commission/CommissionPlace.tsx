@@ -90,11 +90,12 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   /** Puts lines of the reply into the script as one change. */
   const take = async (taking: ReadonlyMap<string, string>, alone = false) => {
     if (!checked || !current || !taking.size) return;
-    const context = { sections: session.snapshot.sections, sources: sourcesOf(session) };
+    const on = session.mark();
+    const context = { sections: on.sections, sources: sourcesOf(session) };
     const taken = takenIn(context, checked, taking, { by: originOf(current), fresh, alone, must });
     const { target, mood } = session.snapshot.settings;
     const settled = alone ? await session.reviewing.settle({ sections: taken, target, mood }) : taken;
-    session.take(settled, 'reply');
+    session.take(settled, 'reply', on);
   };
   const takeRow = (r: ReplyRow, mended: boolean) => {
     const text = r.reply && (mended ? r.reply.mended : r.reply.text);

@@ -27,9 +27,12 @@ export function LineTakes({ session }: { session: ScriptSession }) {
     (s) => s.sections.flatMap((x) => x.lines).find((l) => l.id === s.line)?.takes.length ?? 0,
   );
   const another = useMutation({
-    mutationFn: (line: string) =>
-      api.redo(session.script.id, { what: 'line', line, sections: session.snapshot.sections }),
-    onSuccess: (answer) => 'sections' in answer && session.take(answer.sections),
+    mutationFn: async (line: string) => {
+      const on = session.mark();
+      const answer = await api.redo(session.script.id, { what: 'line', line, sections: on.sections });
+      if ('sections' in answer) session.take(answer.sections, 'take', on);
+      return answer;
+    },
   });
   const { mutate } = another;
   const actions = useMemo(

@@ -3,7 +3,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { acceptedIn, type Proposal } from '@ursprung/core/proposal';
 import { api, type Revised } from '../api.ts';
-import type { ScriptSession } from '../script/session.ts';
+import type { Mark, ScriptSession } from '../script/session.ts';
 import { clockText } from '../text/clockText.ts';
 import { Side } from './Side.tsx';
 import { Words } from './Words.tsx';
@@ -41,13 +41,10 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
   const model = useQuery({ queryKey: ['model'], queryFn: api.modelHost, staleTime: Infinity });
   useEffect(() => input.current?.focus(), []);
   const ask = useMutation({
-    mutationFn: async ({
-      text,
-      outside,
-    }: Wish): Promise<{ revised: Revised; on: typeof session.snapshot.sections }> => {
-      const on = session.snapshot.sections;
+    mutationFn: async ({ text, outside }: Wish): Promise<{ revised: Revised; on: Mark }> => {
+      const on = session.mark();
       const send = outside ? api.ask : api.revise;
-      return { revised: await send(session.script.id, text, on, selectionOf(session)), on };
+      return { revised: await send(session.script.id, text, on.sections, selectionOf(session)), on };
     },
     onSuccess: ({ revised }) => {
       if ('proposal' in revised) setTaken(new Set(revised.proposal.changes.map((c) => c.line)));
@@ -57,12 +54,7 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
   const proposal = answer && 'proposal' in answer.revised ? answer.revised.proposal : null;
   const accept = () => {
     if (!proposal || !answer) return;
-    if (answer.on !== session.snapshot.sections) {
-      session.say('The script has changed since; the note is asked again.');
-      ask.mutate({ text: note });
-      return;
-    }
-    session.take(acceptedIn(answer.on, proposal, taken), 'note');
+    session.take(acceptedIn(answer.on.sections, proposal, taken), 'note', answer.on);
     ask.reset();
     setNote('');
     input.current?.focus();

@@ -54,15 +54,18 @@ export function Takes({ session, onClose }: { session: ScriptSession; onClose: (
   const { id: scriptId } = session.script;
   const [others, setOthers] = useState<{ line: string; list: string[] } | null>(null);
   const redo = useMutation({
-    mutationFn: (what: 'line' | 'section' | 'whole') =>
-      api.redo(scriptId, {
+    mutationFn: async (what: 'line' | 'section' | 'whole') => {
+      const on = session.mark();
+      const answer = await api.redo(scriptId, {
         what,
-        sections: session.snapshot.sections,
+        sections: on.sections,
         ...(what === 'line' && lineId ? { line: lineId } : {}),
         ...(what === 'section' && section ? { section: section.id } : {}),
         ...(what === 'whole' ? { seed: 1 + Math.floor(Math.random() * 1e6) } : {}),
-      }),
-    onSuccess: (answer) => 'sections' in answer && session.take(answer.sections),
+      });
+      if ('sections' in answer) session.take(answer.sections, 'take', on);
+      return answer;
+    },
   });
   useEffect(() => {
     if (!lineId || !session.sources.length) return;

@@ -30,12 +30,14 @@ export function useRundown(session: ScriptSession): Rundown {
   const [notes, setNotes] = useState<readonly string[]>([]);
   const [refused, setRefused] = useState<string | null>(null);
   const work = useMutation({
-    mutationFn: (request: Omit<RedoRequest, 'sections'>) =>
-      api.redo(session.script.id, { ...request, sections: session.snapshot.sections }),
+    mutationFn: async (request: Omit<RedoRequest, 'sections'>) => {
+      const on = session.mark();
+      return { answer: await api.redo(session.script.id, { ...request, sections: on.sections }), on };
+    },
     onMutate: () => (setRefused(null), setNotes([])),
-    onSuccess: (answer, request) => {
+    onSuccess: ({ answer, on }, request) => {
       if ('refused' in answer) return setRefused(answer.refused);
-      session.take(answer.sections);
+      session.take(answer.sections, 'take', on);
       setNotes(answer.notes);
       if (request.what === 'shape' && request.shape) void session.change({ shape: request.shape });
       if (request.seed !== undefined) void session.change({ seed: request.seed });

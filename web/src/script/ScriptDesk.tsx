@@ -17,6 +17,7 @@ import { SourcesPlace } from '../sources/SourcesPlace.tsx';
 import { ReadThrough } from '../read/ReadThrough.tsx';
 import { RundownPlace } from '../rundown/RundownPlace.tsx';
 import { RunStrip } from '../strip/RunStrip.tsx';
+import { Kept } from './Kept.tsx';
 import { goTo } from './goTo.ts';
 import { LengthDialog } from './LengthDialog.tsx';
 import { ScriptSession, type Snapshot } from './session.ts';
@@ -36,22 +37,42 @@ export function ScriptDesk() {
   return <Desk key={script.data.id} script={script.data} />;
 }
 
-function useSession(script: ScriptView): ScriptSession | null {
+/** The open session, or why it is not open yet: nothing can be written before what was kept here stands in the script. */
+function useSession(script: ScriptView): { session: ScriptSession | null; wait: string | null } {
   const [session, setSession] = useState<ScriptSession | null>(null);
+  const [wait, setWait] = useState<string | null>(null);
   useEffect(() => {
-    const made = new ScriptSession(script);
-    setSession(made);
-    return () => made.close();
+    const ending = new AbortController();
+    let made: ScriptSession | null = null;
+    ScriptSession.open(script, (why) => ending.signal.aborted || setWait(why), ending.signal).then(
+      (opened) => {
+        made = opened;
+        if (ending.signal.aborted) opened?.close();
+        else setSession(opened);
+      },
+      (error: Error) => setWait(error.message),
+    );
+    return () => {
+      ending.abort();
+      made?.close();
+      setSession(null);
+    };
   }, [script]);
-  return session;
+  return { session, wait };
 }
 
 function Desk({ script }: { script: ScriptView }) {
-  const session = useSession(script);
-  return session ? (
-    <Open session={session} script={script} />
-  ) : (
-    <div className="h-full bg-sheet" aria-busy="true" />
+  const { session, wait } = useSession(script);
+  if (session) return <Open session={session} script={script} />;
+  return (
+    <div className="h-full bg-sheet" aria-busy="true">
+      {wait && (
+        <p className="p-6" role="status">
+          <span className="finding">What you wrote last is being brought back.</span> {wait} It is tried again
+          by itself.
+        </p>
+      )}
+    </div>
   );
 }
 
@@ -197,6 +218,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
           </NavLink>
         </header>
         <Strip session={session} onGo={goToSection} />
+        <Kept session={session} />
         {(message || notes.length > 0) && (
           <div className="px-6 py-2 bg-lit border-b border-hair flex gap-4" role="status">
             <span className="flex-1">

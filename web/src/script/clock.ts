@@ -1,0 +1,138 @@
+/** The page's clock and trace: a worker that is told what to time, and the answers it owes. */
+import type { PlainSection } from '@ursprung/core/script';
+import type { FromWorker, LaidRecording, LineTime, ToWorker, WorkerLine } from '../text/messages.ts';
+
+/** What the worker says by itself, about the newest state it was given. */
+export interface ClockHears {
+  times: (
+    times: ReadonlyMap<string, LineTime>,
+    sums: { totalMs: number; words: number; band: number },
+  ) => void;
+  traces: (message: FromWorker & { type: 'traces' }) => void;
+  failed: (message: string) => void;
+}
+
+const TRACE_AFTER_MS = 220;
+
+export class PageClock {
+  private readonly worker: Worker;
+  private turn = 0;
+  private timed: readonly WorkerLine[] = [];
+  private traceTimer: ReturnType<typeof setTimeout> | undefined;
+  private answered = false;
+  private asks = 0;
+  private readonly asked = new Map<number, (times: LineTime[]) => void>();
+  private readonly laying = new Map<
+    number,
+    { done: (r: LaidRecording) => void; failed: (e: Error) => void }
+  >();
+
+  constructor(private readonly hears: ClockHears) {
+    this.worker = new Worker(new URL('../text/worker.ts', import.meta.url), { type: 'module' });
+    this.worker.onmessage = (event: MessageEvent<FromWorker>) => this.heard(event.data);
+  }
+
+  post(message: ToWorker): void {
+    this.worker.postMessage(message);
+  }
+
+  /** Times the sections at once and traces them when they rest a moment. */
+  read(sections: readonly PlainSection[]): void {
+    this.turn++;
+    this.timed = workerLines(sections);
+    this.post({ type: 'time', turn: this.turn, lines: [...this.timed] });
+    clearTimeout(this.traceTimer);
+    const { turn } = this;
+    this.traceTimer = setTimeout(
+      () => this.post({ type: 'trace', turn, sections: traceSections(sections) }),
+      this.answered ? TRACE_AFTER_MS : 0,
+    );
+  }
+
+  /** Times of lines that are not the script's. */
+  times(lines: readonly WorkerLine[]): Promise<LineTime[]> {
+    const turn = -1 - this.asks++;
+    return new Promise((resolve) => {
+      this.asked.set(turn, resolve);
+      this.post({ type: 'time', turn, lines: [...lines] });
+    });
+  }
+
+  /** Lays a recording against sections. Rejects with words for the person. */
+  lay(
+    sections: readonly PlainSection[],
+    files: { wav?: ArrayBuffer; captions?: string },
+  ): Promise<LaidRecording> {
+    const turn = ++this.asks;
+    return new Promise((done, failed) => {
+      this.laying.set(turn, { done, failed });
+      this.post({ type: 'lay', turn, sections: traceSections(sections), ...files });
+    });
+  }
+
+  private heard(message: FromWorker): void {
+    switch (message.type) {
+      case 'failed':
+        return this.hears.failed(message.message);
+      case 'laid':
+      case 'not laid': {
+        const asked = this.laying.get(message.turn);
+        this.laying.delete(message.turn);
+        if (message.type === 'laid') asked?.done(message.recording);
+        else asked?.failed(new Error(message.message));
+        return;
+      }
+      case 'times': {
+        if (message.turn < 0) {
+          this.asked.get(message.turn)?.(message.times);
+          this.asked.delete(message.turn);
+        }
+        if (message.turn !== this.turn) return;
+        this.answered = true;
+        const times = new Map<string, LineTime>();
+        const sums = { totalMs: 0, words: 0, band: message.band };
+        message.times.forEach((t, i) => {
+          times.set(this.timed[i].id, t);
+          sums.totalMs += t.ms;
+          sums.words += t.words;
+        });
+        return this.hears.times(times, sums);
+      }
+      case 'traces':
+        if (message.turn === this.turn) this.hears.traces(message);
+    }
+  }
+
+  close(): void {
+    clearTimeout(this.traceTimer);
+    this.worker.terminate();
+  }
+}
+
+export const workerLines = (sections: readonly PlainSection[]): WorkerLine[] =>
+  sections.flatMap((s) =>
+    s.lines.map((l, i) => ({
+      id: l.id,
+      text: l.text,
+      restMs: l.restMs,
+      ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }),
+      endsSection: i === s.lines.length - 1,
+    })),
+  );
+const traceSections = (sections: readonly PlainSection[]) =>
+  sections.map((s) => ({
+    id: s.id,
+    role: s.role,
+    plannedMs: s.plannedMs,
+    lines: workerLines([s]).map((l, i) => {
+      const { from, speaker, marks, scene } = s.lines[i];
+      const cuts = marks?.filter((m) => m.type === 'cut');
+      return {
+        ...l,
+        from,
+        ...(speaker ? { speaker } : {}),
+        ...(cuts?.length ? { marks: cuts } : {}),
+        ...(scene ? { scene } : {}),
+      };
+    }),
+  }));

@@ -1,0 +1,43 @@
+/** Words that a change takes along with it although whoever made it never saw them. */
+import type { Node } from 'prosemirror-model';
+import { Mapping, type Step } from 'prosemirror-transform';
+
+interface Range {
+  from: number;
+  to: number;
+}
+
+/** The stretches of the last document that a series of steps put in. */
+export function insertedBy(steps: readonly Step[]): Range[] {
+  let ranges: Range[] = [];
+  for (const step of steps) {
+    const map = step.getMap();
+    ranges = ranges
+      .map((r) => ({ from: map.map(r.from, 1), to: map.map(r.to, -1) }))
+      .filter((r) => r.to > r.from);
+    map.forEach((_a, _b, from, to) => {
+      if (to > from) ranges.push({ from, to });
+    });
+  }
+  return ranges;
+}
+
+/** Words in the ranges whose letters a mapping takes out, joined where they stood beside one another. */
+export function lostWords(doc: Node, ranges: readonly Range[], mapping: Mapping): string[] {
+  const lost = new Map<number, string>();
+  for (const { from, to } of ranges)
+    doc.nodesBetween(from, Math.min(to, doc.content.size), (node, pos) => {
+      if (!node.isText) return;
+      const text = node.text!;
+      for (let p = Math.max(from, pos); p < Math.min(to, pos + text.length); p++)
+        if (mapping.mapResult(p, 1).deletedAfter) lost.set(p, text[p - pos]);
+    });
+  const out: string[] = [];
+  let last = -2;
+  for (const [p, letter] of [...lost].sort((a, b) => a[0] - b[0])) {
+    if (p === last + 1) out[out.length - 1] += letter;
+    else out.push(letter);
+    last = p;
+  }
+  return out.map((t) => t.trim()).filter(Boolean);
+}
