@@ -1,6 +1,6 @@
 /** Words that a change takes along with it although whoever made it never saw them. */
 import type { Node } from 'prosemirror-model';
-import { Mapping, type Step } from 'prosemirror-transform';
+import type { Mapping, Step } from 'prosemirror-transform';
 
 interface Range {
   from: number;
