@@ -7,6 +7,7 @@ import {
   TARGET_KINDS,
   SHORTEST_TARGET,
   LONGEST_TARGET,
+  plainSectionSchema,
 } from '@ursprung/core/script';
 import { HOOK_KINDS, SHAPE_IDS, briefSchema, houseSchema } from '@ursprung/core/plan';
 import { castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
@@ -297,22 +298,20 @@ export const promiseQuery = z.object({
   title: z.string().max(300).optional(),
 });
 
-const lineTake = z.object({ text: z.string().max(20_000), from: z.array(z.looseObject({})) });
-const plainLine = z.looseObject({ id: z.string().max(60), text: z.string().max(20_000) });
-const plainSection = z.looseObject({
-  id: z.string().max(60),
-  title: z.string().max(300),
-  role: z.enum(SECTION_ROLES),
-  plannedMs: z.number().nonnegative(),
-  locked: z.boolean(),
-  takes: z.array(z.looseObject({ name: z.string().max(200) })),
-  lines: z.array(plainLine.extend({ takes: z.array(lineTake) })).min(1),
-});
+/** The script as the page has it. */
+const plainSections = z
+  .array(plainSectionSchema.refine((s) => s.lines.length > 0, 'A section has at least one line.'))
+  .min(1)
+  .max(400)
+  .refine(
+    (sections) => sections.every((s) => s.lines.every((l) => l.text.length <= 20_000)),
+    'A line has at most 20,000 letters.',
+  );
 export const REDO = ['hook', 'section', 'line', 'fit', 'move', 'shape', 'whole'] as const;
 export const redoInput = z.object({
   what: z.enum(REDO),
   /** The script as the page has it: what waits to be saved counts too. */
-  sections: z.array(plainSection).min(1).max(400),
+  sections: plainSections,
   section: z.string().max(60).optional(),
   line: z.string().max(60).optional(),
   to: z.number().int().min(0).max(400).optional(),
@@ -345,7 +344,7 @@ export const stepsInput = z.object({
 
 export const reviseInput = z.object({
   note: z.string().trim().min(1, 'Say what should change.').max(600, 'A note has at most 600 letters.'),
-  sections: z.array(plainSection).min(1).max(400),
+  sections: plainSections,
   selection: z
     .object({
       section: z.string().max(60).optional(),
@@ -354,7 +353,7 @@ export const reviseInput = z.object({
     })
     .nullish(),
 });
-export const figuresInput = z.object({ sections: z.array(plainSection).min(1).max(400) });
+export const figuresInput = z.object({ sections: plainSections });
 export const tellingsInput = figuresInput.extend({ line: z.string().max(60) });
 export const grammarInput = z.object({ texts: z.array(z.string().max(20_000)).max(4000) });
 export const voiceInput = z.object({

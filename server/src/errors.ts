@@ -9,6 +9,11 @@ export const ERRORS = {
   'source-unreadable': { status: 422, message: 'This can’t be read as a source.' },
   'length-not-possible': { status: 422, message: 'This source does not fit the length.' },
   'step-refused': { status: 422, message: 'This change does not fit the script.' },
+  'script-broken': {
+    status: 422,
+    message:
+      'What is stored of this script can’t be read. It is kept as it is; other scripts are not touched.',
+  },
   behind: { status: 409, message: 'The script has changed elsewhere since.' },
   'settings-behind': { status: 409, message: 'These settings were changed elsewhere since.' },
   'service-silent': { status: 502, message: 'The text service gave no answer.' },

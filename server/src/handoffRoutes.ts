@@ -1,7 +1,6 @@
 /** Addresses of scenes, kits, translations and recordings. */
 import { Router, json, type Request } from 'express';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
-import type { PlainSection } from '@ursprung/core/script';
 import { filmInput, handoffInput, machineInput, translationInput, type HandoffView } from './api.ts';
 import { ApiError } from './errors.ts';
 import { streamRow } from './eventStream.ts';
@@ -20,20 +19,14 @@ export function handoffRoutes(handoffs: Handoffs): Router {
   const router = Router();
   const taken = json({ limit: '9mb' });
   router.post('/scripts/:id/film', taken, async (req, res) => {
-    res.json(await handoffs.film(id(req), body(filmInput, req).sections as unknown as PlainSection[]));
+    res.json(await handoffs.film(id(req), body(filmInput, req).sections));
   });
   router.get(
     '/scripts/:id/sheet',
     async (req, res) => void res.json(await handoffs.sheet(id(req), language(req))),
   );
   router.post('/scripts/:id/sheet', taken, async (req, res) => {
-    res.json(
-      await handoffs.sheet(
-        id(req),
-        language(req),
-        body(filmInput, req).sections as unknown as PlainSection[],
-      ),
-    );
+    res.json(await handoffs.sheet(id(req), language(req), body(filmInput, req).sections));
   });
   router.get('/scripts/:id/export/:format', async (req, res) => {
     const format = String(req.params.format);

@@ -6,12 +6,13 @@ import { randomUUID } from 'node:crypto';
 import PgBoss from 'pg-boss';
 import type { z } from 'zod';
 import type { KitInput, Translation } from '@ursprung/core/handoff';
-import { docFromJson, plainSections, printedSource, type PlainSection } from '@ursprung/core/script';
+import { plainSections, printedSource, type PlainSection } from '@ursprung/core/script';
 import { languageOf } from '@ursprung/core/timing';
 import type { TranslatorPort } from '@ursprung/standins';
 import { handoffSettings, type HandoffView, type handoffInput } from './api.ts';
 import type { HandoffRow, Models } from './db/models.ts';
 import { ApiError } from './errors.ts';
+import { opened } from './stored.ts';
 import type { Notices } from './notices.ts';
 import type { Service } from './service.ts';
 import { getClock } from './tools.ts';
@@ -67,7 +68,7 @@ export class Handoffs {
     const own = handoffSettings.parse(settings.handoff ?? {});
     return {
       settings,
-      sections: sections ?? plainSections(docFromJson(row.doc)),
+      sections: sections ?? plainSections(opened(row)),
       language: 'en-GB',
       sources: sources.map(({ letter, document, facts, rights }) => ({ letter, document, facts, rights })),
       printed: sources.map((s) => ({ id: s.letter, ...printedSource(s.document, s.facts) })),

@@ -1,20 +1,14 @@
 /** What the Page asks of the server beside steps: states of old, named versions, notes, cleaning, grammar, style. Scoped to the workspace. */
 import { randomUUID } from 'node:crypto';
 import { Step } from 'prosemirror-transform';
-import {
-  docFromJson,
-  plainSections,
-  scriptSchema,
-  sectionsOfDraft,
-  type CleanedDraft,
-  type PlainSection,
-} from '@ursprung/core/script';
+import { scriptSchema, sectionsOfDraft, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
 import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import { answered, orderOf, type ReviseContext, type Revised } from '@ursprung/core/revise';
 import type { z } from 'zod';
 import type { channelPatch, reviseInput } from './api.ts';
 import { ApiError } from './errors.ts';
+import { opened, readable } from './stored.ts';
 import type { TextModel } from './model.ts';
 import type { Service } from './service.ts';
 import { getClock } from './tools.ts';
@@ -75,10 +69,10 @@ export class PageDesk {
   async at(id: string, version: number): Promise<{ version: number; doc: unknown }> {
     const row = await this.service.scriptRow(id);
     if (version > row.version) throw new ApiError('not-found', 'The script has no such state.');
-    let doc = docFromJson(row.doc);
+    let doc = opened(row);
     const rows = await this.models.steps.findAll({
       where: { scriptId: id },
-      attributes: ['version', 'inverse'],
+      attributes: ['version', 'inverse', 'format'],
       order: [['version', 'DESC']],
       limit: row.version - version,
     });
@@ -119,7 +113,7 @@ export class PageDesk {
     const first = sources.length ? await this.service.drafted(id) : null;
     return this.work.revise({
       note,
-      sections: sections as unknown as PlainSection[],
+      sections,
       selection: selection ?? null,
       title,
       voice,
@@ -149,7 +143,7 @@ export class PageDesk {
     const row = await this.service.scriptRow(id);
     const sources = await this.service.sourcesOf(id);
     const context: ReviseContext = {
-      sections: sections as unknown as PlainSection[],
+      sections,
       selection: selection ?? null,
       title: row.settings.title,
       sources: sources.map((s) => ({ letter: s.letter, text: s.document.text, facts: s.facts })),
@@ -188,7 +182,7 @@ export class PageDesk {
     const rows = await this.models.scripts.findAll({
       where: this.service.own({ channelId: id, deletedAt: null }),
     });
-    const own = pasted.length ? [] : rows.map((r) => plainSections(docFromJson(r.doc)));
+    const own = pasted.length ? [] : rows.flatMap((r) => [readable(r)].filter((x) => x !== null));
     const cleaned = await Promise.all(pasted.map((text) => this.work.clean(new TextEncoder().encode(text))));
     const scripts = [
       ...own,

@@ -2,7 +2,6 @@
 import { Router, json } from 'express';
 import { z } from 'zod';
 import { LARGEST_DRAFT } from '@ursprung/core/drafts';
-import type { PlainSection } from '@ursprung/core/script';
 import type { VoicePort } from '@ursprung/standins';
 import {
   channelPatch,
@@ -71,11 +70,11 @@ export function pageRoutes(page: PageDesk, voice: (pace: number) => VoicePort): 
   });
   router.post('/scripts/:id/tellings', async (req, res) => {
     const { line, sections } = body(tellingsInput, req);
-    res.json({ tellings: await page.tellings(id(req), line, sections as unknown as PlainSection[]) });
+    res.json({ tellings: await page.tellings(id(req), line, sections) });
   });
   router.post('/scripts/:id/against', async (req, res) => {
     res.json({
-      against: await page.against(id(req), body(figuresInput, req).sections as unknown as PlainSection[]),
+      against: await page.against(id(req), body(figuresInput, req).sections),
     });
   });
   router.patch('/channels/:id', async (req, res) => {

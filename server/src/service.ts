@@ -7,8 +7,10 @@ import type { HouseStyle } from '@ursprung/core/measure';
 import { SHAPE_IDS, briefSchema, houseOf } from '@ursprung/core/plan';
 import {
   DEFAULT_PACE,
+  FORMAT,
   LONGEST_TARGET,
   SHORTEST_TARGET,
+  checkChanged,
   clockLines,
   docFromJson,
   docFromSections,
@@ -39,6 +41,7 @@ import { defineModels, type Models, type ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import type { LinkSettings } from './link.ts';
 import { Sources } from './sources.ts';
+import { opened, readable } from './stored.ts';
 import { getClock } from './tools.ts';
 import type { DraftTask, Promised } from './worker.ts';
 import type { TextWork } from './work.ts';
@@ -88,9 +91,9 @@ export class Service {
     ]);
     const heard = new Map<string, Set<string>>();
     const summaries = scriptRows.map((row) => {
-      const sections = plainSections(docFromJson(row.doc));
+      const sections = readable(row);
       const own = links.filter((l) => l.scriptId === row.id);
-      for (const l of sections.flatMap((s) => s.lines))
+      for (const l of (sections ?? []).flatMap((s) => s.lines))
         for (const f of l.from) {
           const source = own.find((o) => o.letter === f.source);
           if (source && f.fact)
@@ -104,7 +107,8 @@ export class Service {
         settings: row.settings,
         updatedAt: row.updatedAt,
         sourceIds: own.map((o) => o.sourceId),
-        ...this.timed(row, sections, channelRows.find((c) => c.id === row.channelId)?.settings.sayings),
+        broken: sections === null,
+        ...this.timed(row, sections ?? [], channelRows.find((c) => c.id === row.channelId)?.settings.sayings),
       };
     });
     return {
@@ -221,7 +225,7 @@ export class Service {
       document: source.document,
       options: { ...options, ...(seed === undefined ? {} : { seed }) },
       what,
-      sections: sections as unknown as PlainSection[],
+      sections,
       ...(rest.section === undefined ? {} : { section: rest.section }),
       ...(rest.line === undefined ? {} : { line: rest.line }),
       ...(rest.to === undefined ? {} : { to: rest.to }),
@@ -233,7 +237,7 @@ export class Service {
   /** A script from a finished one: a vertical short with a hook of its own, another audience or person, a second part from what is left. */
   async derive(id: string, input: z.infer<typeof deriveInput>) {
     const { row, sources, source, options } = await this.drafted(id);
-    const told = plainSections(docFromJson(row.doc)).flatMap((s) =>
+    const told = plainSections(opened(row)).flatMap((s) =>
       s.lines.flatMap((l) => l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []))),
     );
     const brief = { ...briefSchema.parse(row.settings.brief ?? {}), mood: row.settings.mood };
@@ -453,6 +457,7 @@ export class Service {
           settings,
           settingsRevision: 0,
           doc,
+          format: FORMAT,
           version: 0,
           createdAt: now,
           updatedAt: now,
@@ -491,6 +496,7 @@ export class Service {
 
   async script(id: string) {
     const row = await this.scriptRow(id);
+    opened(row);
     const channel = await this.models.channels.findOne({ where: this.own({ id: row.channelId }) });
     return {
       id,
@@ -537,7 +543,7 @@ export class Service {
         });
       const next = { ...row.settings, ...settings };
       await row.update(
-        { settings: next, settingsRevision: revision + 1, updatedAt: this.deps.now() },
+        { ...inFormat(row, { settings: next }), settingsRevision: revision + 1, updatedAt: this.deps.now() },
         { transaction },
       );
       return { settings: next, revision: revision + 1 };
@@ -559,7 +565,7 @@ export class Service {
           undefined,
           await this.stepsSince(id, input.version, row.version, transaction),
         );
-      let doc = docFromJson(row.doc);
+      let doc = opened(row);
       const now = this.deps.now();
       const rows = input.steps.map((json, i) => {
         const { step, inverse, next } = applied(json, doc);
@@ -569,6 +575,7 @@ export class Service {
           version: input.version + i + 1,
           step: step.toJSON() as unknown,
           inverse: inverse.toJSON() as unknown,
+          format: FORMAT,
           origin: input.origin,
           clientId: input.clientId,
           at: now,
@@ -579,7 +586,7 @@ export class Service {
         throw new ApiError('step-refused', 'A script can have at most 400,000 characters.');
       await this.models.steps.bulkCreate(rows, { transaction });
       await row.update(
-        { doc: doc.toJSON(), version: input.version + rows.length, updatedAt: now },
+        { ...inFormat(row, { doc: doc.toJSON() }), version: input.version + rows.length, updatedAt: now },
         { transaction },
       );
       return { version: row.version };
@@ -654,13 +661,19 @@ export const MOST_SOURCES = LETTERS.length;
 /** About 65,000 words: far above the longest script, far below what would slow a page down. */
 export const LONGEST_SCRIPT = 400_000;
 
+/** A change of a script's row: what of it is in an earlier format is written in today's with it. */
+const inFormat = (row: ScriptRow, change: { doc?: unknown; settings?: ScriptRowSettings }) =>
+  row.format < FORMAT
+    ? { doc: change.doc ?? row.doc, settings: change.settings ?? row.settings, format: FORMAT }
+    : change;
+
 function applied(json: unknown, doc: ReturnType<typeof docFromJson>) {
   try {
     const step = Step.fromJSON(scriptSchema, json);
     const inverse = step.invert(doc);
     const result = step.apply(doc);
     if (!result.doc) throw new ApiError('step-refused');
-    result.doc.check();
+    checkChanged(doc, result.doc);
     return { step, inverse, next: result.doc };
   } catch (error) {
     if (error instanceof ApiError) throw error;

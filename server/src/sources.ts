@@ -12,11 +12,11 @@ import {
   timeline,
   type Comparison,
 } from '@ursprung/core/facts';
-import { docFromJson, plainSections } from '@ursprung/core/script';
 import { NEARLY_SAME, sharedOf, sketchOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
 import type { FoundSource, Mark, OwnFact, Rights, sourcePatch, sourceSearch } from './api.ts';
 import type { Models, SourceRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
+import { readable } from './stored.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
 import type { ReadProgress, TextWork } from './work.ts';
 
@@ -245,7 +245,7 @@ export class Sources {
     });
     return scripts.flatMap((script) => {
       const letter = links.find((l) => l.scriptId === script.id)!.letter;
-      return plainSections(docFromJson(script.doc))
+      return (readable(script) ?? [])
         .flatMap((s) => s.lines)
         .filter((line) => line.from.some((f) => f.source === letter && f.fact && facts.has(f.fact)))
         .map((line) => ({ script: script.id, title: script.settings.title, line: line.id, text: line.text }));

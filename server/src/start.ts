@@ -43,8 +43,8 @@ export interface StartOptions {
 }
 
 export async function startServer(options: StartOptions): Promise<Running> {
+  await migrate(options.databaseUrl);
   const db = connect(options.databaseUrl);
-  await migrate(db);
   const work = startWork(options.worker);
   const now = () => new Date();
   const links = options.links ?? {};

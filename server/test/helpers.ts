@@ -1,5 +1,8 @@
 /** A server on a database of its own, for one test file. */
+import { execFileSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
 import pg from 'pg';
 import { demoSource } from '@ursprung/demo';
 import type { TextModel } from '../src/model.ts';
@@ -32,18 +35,23 @@ async function admin<T>(url: string, work: (client: pg.Client) => Promise<T>): P
   }
 }
 
-/** Starts a server on a fresh database; `stop` drops it again. The address of PostgreSQL comes from bin/test. */
+/** Starts a server on a fresh database, or on a copy of one as an earlier version left it (`dump`); `stop` drops it again. The address of PostgreSQL comes from bin/test. */
 export async function freshServer(
   webFolder?: string,
   links: LinkSettings = {},
   model: TextModel | null = null,
-  more: { secret?: string; standIn?: string } = {},
+  more: { secret?: string; standIn?: string; dump?: string } = {},
 ): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run bin/test.');
   const name = `t_${randomBytes(6).toString('hex')}`;
   await admin(base, (c) => c.query(`CREATE DATABASE ${name}`));
   const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`);
+  if (more.dump)
+    execFileSync('psql', ['-q', '-v', 'ON_ERROR_STOP=1', '-d', databaseUrl], {
+      input: gunzipSync(readFileSync(new URL(`./databases/${more.dump}`, import.meta.url))),
+      stdio: ['pipe', 'ignore', 'inherit'],
+    });
   const running = await startServer({
     databaseUrl,
     port: 0,

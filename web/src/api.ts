@@ -64,6 +64,8 @@ export interface ScriptSummary {
   sections: { title: string; role: string; ms: number }[];
   ms: number;
   words: number;
+  /** What is stored of it can't be read. */
+  broken: boolean;
 }
 export interface SourceSummary {
   id: string;

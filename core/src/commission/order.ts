@@ -4,7 +4,7 @@
  */
 import type { Fact } from '../facts/facts.ts';
 import { loopsOf } from '../plan/loops.ts';
-import type { LineRole, PlainLine, PlainSection, SectionRole } from '../script/schema.ts';
+import type { LineRole, PlainLine, PlainSection, SectionRole } from '../script/data.ts';
 import { indexFacts } from '../trace/align.ts';
 import { RULES, asData, soundRows } from './parts.ts';
 import { soundOf } from './sound.ts';

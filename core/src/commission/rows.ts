@@ -1,5 +1,5 @@
 /** Ours and the reply beside one another: lines stand level where both rest on the same fact. */
-import type { PlainLine, PlainSection } from '../script/schema.ts';
+import type { PlainLine, PlainSection } from '../script/data.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
 
 export interface ReplyRow {

@@ -2,7 +2,7 @@
 import { LONGEST_REST, SECTION_REST, timeOf, wanted } from '../draft/fit.ts';
 import type { Mood, Target } from '../script/file.ts';
 import { toleranceMs } from '../script/file.ts';
-import type { PlainLine, PlainSection } from '../script/schema.ts';
+import type { PlainLine, PlainSection } from '../script/data.ts';
 import type { Clock } from '../timing/clock.ts';
 
 /** No rest between sections is shorter, in milliseconds: a listener must hear that a section ends. */

@@ -1,11 +1,6 @@
 /** Taking lines of a reply into the script: whole, by section or line by line. What was there stays a take; locked lines stay. */
-import {
-  emptyLine,
-  type LineSource,
-  type Origin,
-  type PlainLine,
-  type PlainSection,
-} from '../script/schema.ts';
+import type { LineSource, Origin, PlainLine, PlainSection } from '../script/data.ts';
+import { emptyLine } from '../script/schema.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
 import { followUp, type FailedParts } from './again.ts';
 import { rowsOf } from './rows.ts';

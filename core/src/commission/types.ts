@@ -3,7 +3,7 @@ import type { Fact } from '../facts/facts.ts';
 import type { HouseStyle } from '../measure/style.ts';
 import type { Brief } from '../plan/brief.ts';
 import type { Frame, Mood, Target } from '../script/file.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 
 export interface CommissionSource {
   letter: string;

@@ -1,5 +1,5 @@
 /** Chosen units as sections and lines, framing included, without rests. */
-import type { LineRole, LineSource, PlainLine, PlainSection } from '../script/schema.ts';
+import type { LineRole, LineSource, PlainLine, PlainSection } from '../script/data.ts';
 import type { Part } from '../plan/shapes/shape.ts';
 import { introduced } from './introduce.ts';
 import { AIMS, COUNT, GUIDE, TELLER, labelOf, sectionQuestion } from './phrases.ts';

@@ -1,5 +1,5 @@
 /** A draft: facts told in closed groups, in sentences that are safe to say, in a shape, fitted to the asked seconds. */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import type { ShapeId } from '../plan/shapes/shape.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { clockText } from '../timing/clockText.ts';

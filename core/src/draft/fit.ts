@@ -1,6 +1,7 @@
 /** To the second: what is chosen, told and framed, with the rests between sections, until it lasts what was asked. */
 import type { Mood, Target } from '../script/file.ts';
-import { clockLines, type PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
+import { clockLines } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 import { chooseUnits, shortestUnits, type Choice } from './choose.ts';
 import { compose } from './compose.ts';

@@ -2,7 +2,7 @@
  * Takes and redoing: another take of a section, line or hook, and the fit of what is there to its plan. What is told
  * elsewhere and what is locked stays; only what was asked for changes, and what it was is kept as a take.
  */
-import type { PlainLine, PlainSection, SectionTake } from '../script/schema.ts';
+import type { PlainLine, PlainSection, SectionTake } from '../script/data.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
 import { sentences } from '../language/sentences.ts';
 import { movedTo, type FactNeeds } from '../plan/rundown.ts';

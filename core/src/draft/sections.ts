@@ -1,5 +1,5 @@
 /** Chosen units → sections: where to cut, what each is called, what part it plays. */
-import type { SectionRole } from '../script/schema.ts';
+import type { SectionRole } from '../script/data.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { stems } from '../facts/centrality.ts';
 import type { Unit } from './units.ts';

@@ -5,7 +5,7 @@
  * Requirements and English; breaks by sense also Karamitroglou, "A Proposed Set of Subtitling Standards in Europe" (1998);
  * figures from memory.
  */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 

@@ -1,6 +1,6 @@
 /** What is different since something was handed over, in plain words. */
 import { compareScripts, type Timing } from '../script/compare.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 
 export interface Changed {
   /** Nothing a recipient would notice. */

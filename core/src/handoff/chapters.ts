@@ -1,5 +1,5 @@
 /** Chapters from the starts of the sections: first at 0:00, at least three, at least 10 s each (common practice of video hosts, no published source). */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 

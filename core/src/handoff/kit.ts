@@ -10,7 +10,8 @@ import {
   type PictureTools,
 } from '../scenes/index.ts';
 import { scriptFile, type ScriptFile, type ScriptSettings } from '../script/file.ts';
-import { clockLines, type PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
+import { clockLines } from '../script/schema.ts';
 import type { TimedLine } from '../timing/clock.ts';
 import {
   CAPTION_LIMITS,

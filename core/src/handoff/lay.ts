@@ -1,5 +1,5 @@
 /** A recording laid against a script from its files: by its captions where it has them, else by its silences. */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { readCues } from '../source/openers/captions.ts';
 import type { Clock } from '../timing/clock.ts';
 import { silencesIn, wavLevels } from '../timing/silences.ts';

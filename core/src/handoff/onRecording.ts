@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import { fnv1a } from '../language/hash.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { QUICK_LIMITS, captions } from './captions.ts';
 import { chaptersOf } from './chapters.ts';
 import type { Kit } from './kit.ts';

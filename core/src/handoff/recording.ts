@@ -4,7 +4,8 @@
  * by the longest common course, which also tells what was said otherwise.
  */
 import { compareWords } from '../script/compare.ts';
-import { clockLines, emptyLine, type PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
+import { clockLines, emptyLine } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
 import type { Silence } from '../timing/silences.ts';
 import { isSaid } from './said.ts';

@@ -1,5 +1,5 @@
 /** A script in another language: its XLIFF out and in, what each line may take, and what no longer fits. */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import { all, parseXml, type XmlNode } from '../source/readers/xml.ts';
 import type { Clock } from '../timing/clock.ts';

@@ -3,7 +3,7 @@ import { citation } from '../source/cite.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { Fact } from '../facts/facts.ts';
 import { stems } from '../facts/centrality.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import type { Film } from '../scenes/film.ts';
 import type { PictureIdea } from '../plan/promise.ts';
 import type { Title } from '../plan/titles.ts';

@@ -2,7 +2,7 @@
 import { literal } from '../language/literal.ts';
 import { ipaOf, respelled } from '../language/ipa.ts';
 import type { Pronouncer } from '../language/phones.ts';
-import type { PlainLine, PlainSection } from '../script/schema.ts';
+import type { PlainLine, PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock, TimedToken } from '../timing/clock.ts';
 

@@ -10,7 +10,8 @@ import type { Tagger } from '../language/tagged.ts';
 import { hasFiniteVerb } from '../language/tagged.ts';
 import { numbersIn } from '../facts/extract.ts';
 import type { Clock } from '../timing/clock.ts';
-import { clockLines, type PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
+import { clockLines } from '../script/schema.ts';
 import { readability } from './readability.ts';
 
 export interface StyleTools {

@@ -3,7 +3,7 @@
  * that says something is not known, was believed or was tried, and settled where the script tells it. Drawn as arcs.
  */
 import { stems } from '../facts/centrality.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 
 export interface Loop {
   /** The line that raises it. */

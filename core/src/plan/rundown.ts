@@ -2,7 +2,7 @@
  * The rundown: the sections of a script with planned and actual seconds, and what can be done to them without telling
  * anything anew. Pure: a change gives new sections, or says why it can't be.
  */
-import type { PlainLine, PlainSection, SectionRole } from '../script/schema.ts';
+import type { PlainLine, PlainSection, SectionRole } from '../script/data.ts';
 
 export interface RundownRow {
   id: string;

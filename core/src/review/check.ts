@@ -1,5 +1,5 @@
 /** The Read-through as the command line gives it: lines against sources, one plain result. */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { emptyLine } from '../script/schema.ts';
 import type { Target } from '../script/file.ts';
 import { seconds } from '../timing/clock.ts';

@@ -1,5 +1,5 @@
 /** Mends put into a script: one finding's, or all that are safe, as one change. */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import type { Finding, LineEdit } from './rule.ts';
 
 /** Sections with edits made. A locked line is never touched; a section without lines goes, but never the last one. */

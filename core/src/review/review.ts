@@ -4,7 +4,7 @@ import { readability } from '../measure/readability.ts';
 import type { HouseStyle } from '../measure/style.ts';
 import { loopsOf } from '../plan/loops.ts';
 import type { Target } from '../script/file.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { overlap } from '../trace/overlap.ts';
 import { linePreparer, prepareSources } from './prepare.ts';
 import type {

@@ -8,7 +8,7 @@ import type { HouseStyle } from '../measure/style.ts';
 import type { NoveltyWindow } from '../measure/novelty.ts';
 import type { Loop } from '../plan/loops.ts';
 import type { Target } from '../script/file.ts';
-import type { LineRole, LineSource, SectionRole } from '../script/schema.ts';
+import type { LineRole, LineSource, SectionRole } from '../script/data.ts';
 import type { Clock, TimedToken } from '../timing/clock.ts';
 import type { ClaimContext } from '../trace/claims.ts';
 import type { LineOverlap, SourceIndex } from '../trace/overlap.ts';

@@ -1,5 +1,5 @@
 /** A proposed change, and taking it in part. Loads nothing heavy: pages use it as it is. */
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { linesIn } from './types.ts';
 
 export interface ProposedChange {

@@ -1,7 +1,8 @@
 /** A note → a proposed change: what was understood, the new words against the old, seconds, loops and trace before and after. */
 import { loopsOf } from '../plan/loops.ts';
 import { compareScripts, type Timing } from '../script/compare.ts';
-import { clockLines, type PlainLine, type PlainSection } from '../script/schema.ts';
+import type { PlainLine, PlainSection } from '../script/data.ts';
+import { clockLines } from '../script/schema.ts';
 import { indexSources, overlap } from '../trace/overlap.ts';
 import { stockOf, unsupportedIn } from '../trace/support.ts';
 import { understand } from './understand.ts';

@@ -1,7 +1,7 @@
 /** Which part of the script a note means. A small grammar of noun phrases, after the semantic grammars of Burton (1976). */
 import { stems } from '../facts/centrality.ts';
 import { wordsValue } from '../language/numbers.ts';
-import type { PlainLine, PlainSection } from '../script/schema.ts';
+import type { PlainLine, PlainSection } from '../script/data.ts';
 import type { ReviseContext, Scope, Where } from './types.ts';
 
 const ORDINALS: Readonly<Record<string, number>> = {

@@ -3,7 +3,7 @@ import type { DraftOptions, DraftTools } from '../draft/plan.ts';
 import { makePlan } from '../draft/plan.ts';
 import { fitToPlan, redoHook, redoLine, redoSection } from '../draft/redo.ts';
 import { hooksOf } from '../plan/hooks.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { Teller } from './types.ts';
 

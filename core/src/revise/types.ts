@@ -1,7 +1,7 @@
 /** Changes asked for in plain words: what is understood, and what an operation is. */
 import type { Pronouncer } from '../language/phones.ts';
 import type { Tagger } from '../language/tagged.ts';
-import type { PlainLine, PlainSection } from '../script/schema.ts';
+import type { PlainLine, PlainSection } from '../script/data.ts';
 import type { Clock } from '../timing/clock.ts';
 import type { ReviewSource } from '../review/rule.ts';
 import type { Redone } from '../draft/redo.ts';

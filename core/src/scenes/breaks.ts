@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import { sceneOwnSchema, type SceneOwn } from '../script/sceneOwn.ts';
-import type { CutMark, LineMark, PlainLine, PlainSection } from '../script/schema.ts';
+import type { CutMark, LineMark, PlainLine, PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock, TimedToken } from '../timing/clock.ts';
 import { wantedMs, type PaceWanted } from './pace.ts';

@@ -9,7 +9,7 @@ import type { Fact } from '../facts/facts.ts';
 import { nameTypes } from '../facts/names.ts';
 import { modalityOf, polarityOf } from '../facts/saying.ts';
 import type { TaggedToken } from '../language/tagged.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { FROM_SCRIPT, type CastOwn } from './castOwn.ts';
 import { LOOK_FIELDS, looksFrom, pronounOf, type LookField, type Pronoun } from './looks.ts';
 import { unnamedIn, type Unnamed } from './unnamed.ts';

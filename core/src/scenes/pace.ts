@@ -1,7 +1,7 @@
 /** How long a picture should stay: a curve over the script, by frame, mood and what a section is there for. */
 import { z } from 'zod';
 import type { Frame, Mood } from '../script/file.ts';
-import type { PlainSection, SectionRole } from '../script/schema.ts';
+import type { PlainSection, SectionRole } from '../script/data.ts';
 
 /** Seconds of one picture in the middle of a script: long form, vertical short, square (common practice, no published source). */
 export const USUAL_SCENE_MS: Readonly<Record<Frame, number>> = { '16:9': 5000, '9:16': 2000, '1:1': 3000 };

@@ -3,7 +3,7 @@ import type { Fact } from '../facts/facts.ts';
 import type { Kin } from '../language/kin.ts';
 import type { TaggedToken, Tagger } from '../language/tagged.ts';
 import type { Frame, Mood } from '../script/file.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import type { ShotAngle, ShotSize, SoundCue } from '../script/sceneOwn.ts';
 import type { Clock } from '../timing/clock.ts';
 import { stockOf, unsupportedIn } from '../trace/support.ts';

@@ -1,7 +1,7 @@
 /** What the words of each scene show by themselves, before anything runs on from one to the next. */
 import { literal } from '../language/literal.ts';
 import type { Tagger, TaggedToken } from '../language/tagged.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import type { Scene } from './breaks.ts';
 import type { CastSource } from './cast.ts';
 import type { Words } from './figures.ts';

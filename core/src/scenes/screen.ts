@@ -1,6 +1,6 @@
 /** Words that stand on the screen. */
 import { numbersIn, quotesIn } from '../facts/extract.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { names, type CastEntry } from './cast.ts';
 
 const SHORT_QUOTE = 8;

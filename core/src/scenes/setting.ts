@@ -1,7 +1,7 @@
 /** Where and when scenes play: a place is shown where words say that something happens there, a year where something happens in it. */
 import { stems } from '../facts/centrality.ts';
 import type { Fact } from '../facts/facts.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import { names, nameIn, type CastEntry } from './cast.ts';
 import type { SearchWord } from './search.ts';
 import { outsideQuotes } from './looks.ts';

@@ -1,6 +1,6 @@
 /** How a picture is taken: size, angle, light, movement; by what it shows, the section's role and the mood. Common practice, no published source. */
 import type { Mood } from '../script/file.ts';
-import type { SectionRole } from '../script/schema.ts';
+import type { SectionRole } from '../script/data.ts';
 import type { ShotAngle, ShotSize } from '../script/sceneOwn.ts';
 import type { Sense } from './senses.ts';
 

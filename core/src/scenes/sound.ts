@@ -3,7 +3,7 @@ import data from '../../data/sounds.json';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import type { Mood } from '../script/file.ts';
-import type { SectionRole } from '../script/schema.ts';
+import type { SectionRole } from '../script/data.ts';
 import type { SoundCue } from '../script/sceneOwn.ts';
 
 /** Music lies about 15 dB under speech and goes up in rests (common practice, no published source). */

@@ -1,6 +1,6 @@
 /** What a picture shows: the words of its own scene, or what they lean on, told as a subject. */
 import type { Tagger, TaggedToken } from '../language/tagged.ts';
-import type { PlainSection } from '../script/schema.ts';
+import type { PlainSection } from '../script/data.ts';
 import type { Action } from './action.ts';
 import type { Scene } from './breaks.ts';
 import { inFull, type CastEntry } from './cast.ts';

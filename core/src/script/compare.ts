@@ -1,5 +1,5 @@
 /** Two states of a script side by side: lines kept, changed, moved, added, gone, with words and seconds. */
-import type { PlainLine, PlainSection } from './schema.ts';
+import type { PlainLine, PlainSection } from './data.ts';
 
 export type LineChange = 'same' | 'changed' | 'moved' | 'added' | 'gone';
 export interface ComparedLine {

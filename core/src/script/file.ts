@@ -6,7 +6,8 @@ import type { Fact } from '../facts/facts.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { CUT_KINDS } from './clean/piece.ts';
 import { sceneOwnSchema } from './sceneOwn.ts';
-import { LINE_ROLES, SECTION_ROLES, clockLines, type PlainLine, type PlainSection } from './schema.ts';
+import { LINE_ROLES, SECTION_ROLES, originSchema, type PlainLine, type PlainSection } from './data.ts';
+import { clockLines } from './schema.ts';
 
 export const FRAMES = ['16:9', '9:16', '1:1'] as const;
 export type Frame = (typeof FRAMES)[number];
@@ -23,12 +24,6 @@ export const targetSchema = z.object({
   seconds: z.number().min(SHORTEST_TARGET).max(LONGEST_TARGET),
 });
 export type Target = z.infer<typeof targetSchema>;
-
-export const originSchema = z.object({
-  kind: z.enum(['person', 'service', 'stand-in']),
-  who: z.string().max(200),
-  at: z.string().max(40),
-});
 
 const lineSchema = z.object({
   id: z.string().min(1).max(40),

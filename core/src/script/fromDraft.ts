@@ -1,6 +1,7 @@
 /** A cleaned draft as sections of the document, what was taken out kept as notes on the lines. */
 import type { CleanedDraft, TakenOut } from './clean/index.ts';
-import { emptyLine, type PlainLine, type PlainSection, type SectionRole } from './schema.ts';
+import type { PlainLine, PlainSection, SectionRole } from './data.ts';
+import { emptyLine } from './schema.ts';
 
 /** The roles of a script's sections by their place, while nobody has said otherwise. */
 const roleAt = (i: number, of: number): SectionRole =>

@@ -1,5 +1,6 @@
 export * from './clean/index.ts';
 export * from './compare.ts';
+export * from './data.ts';
 export * from './difference.ts';
 export * from './file.ts';
 export * from './fromDraft.ts';
@@ -7,3 +8,4 @@ export * from './locks.ts';
 export * from './merge.ts';
 export * from './schema.ts';
 export * from './sceneOwn.ts';
+export * from './upgrade.ts';

@@ -5,7 +5,8 @@
  */
 import type { Node } from 'prosemirror-model';
 import { sameData } from './difference.ts';
-import { scriptSchema, type LineSource, type LineTake, type PlainLine, type SectionTake } from './schema.ts';
+import type { LineSource, LineTake, PlainLine, SectionTake } from './data.ts';
+import { scriptSchema } from './schema.ts';
 import { plainSections } from './schema.ts';
 
 export interface Merged {

@@ -3,28 +3,16 @@
  * attributes, so that every change of them is a step like any other.
  */
 import { Schema, type Mark, type Node } from 'prosemirror-model';
-import type { CutKind } from './clean/piece.ts';
-import type { SceneOwn } from './sceneOwn.ts';
-
-export const SECTION_ROLES = ['hook', 'ground', 'turn', 'workings', 'strain', 'settle', 'close'] as const;
-export type SectionRole = (typeof SECTION_ROLES)[number];
-export const LINE_ROLES = ['pull', 'ground', 'strain', 'settle', 'lead', 'frame'] as const;
-export type LineRole = (typeof LINE_ROLES)[number];
-
-/** What a line rests on: a source by its letter, the fact, and the source's own words. */
-export interface LineSource {
-  source: string;
-  fact?: string;
-  quote: string;
-}
-
-/** Something that stood in a pasted draft and is not spoken: a direction, a time, a heading, a remark. */
-export interface LineNote {
-  id: string;
-  kind: CutKind;
-  text: string;
-  where: 'before' | 'after';
-}
+import {
+  validComment,
+  validCut,
+  validLine,
+  validSection,
+  type CutMark,
+  type LineMark,
+  type PlainLine,
+  type PlainSection,
+} from './data.ts';
 
 export const scriptSchema = new Schema({
   marks: {
@@ -32,7 +20,12 @@ export const scriptSchema = new Schema({
     stress: { toDOM: () => ['em', { class: 'stress' }, 0], parseDOM: [], inclusive: false },
     /** A remark on a selection. It goes with the words as they move. */
     comment: {
-      attrs: { id: {}, text: { default: '' }, at: { default: '' }, done: { default: false } },
+      attrs: {
+        id: { validate: validComment.id },
+        text: { default: '', validate: validComment.text },
+        at: { default: '', validate: validComment.at },
+        done: { default: false, validate: validComment.done },
+      },
       excludes: '',
       inclusive: false,
       toDOM: (mark) => [
@@ -47,7 +40,12 @@ export const scriptSchema = new Schema({
      * mark and not an offset, so that it goes with its words. `own` is what the writer says of the scene that begins here.
      */
     cut: {
-      attrs: { id: {}, kind: { default: 'break' }, held: { default: false }, own: { default: {} } },
+      attrs: {
+        id: { validate: validCut.id },
+        kind: { default: 'break', validate: validCut.kind },
+        held: { default: false, validate: validCut.held },
+        own: { default: {}, validate: validCut.own },
+      },
       inclusive: false,
       toDOM: (mark) => ['span', { class: `cutmark ${mark.attrs.kind}` }, 0],
       parseDOM: [],
@@ -59,13 +57,12 @@ export const scriptSchema = new Schema({
       content: 'line+',
       isolating: false,
       attrs: {
-        id: { default: '' },
-        title: { default: '' },
-        role: { default: 'ground' },
-        plannedMs: { default: 0 },
-        locked: { default: false },
-        /** SectionTake[]: earlier and other versions, none of them lost. */
-        takes: { default: [] },
+        id: { default: '', validate: validSection.id },
+        title: { default: '', validate: validSection.title },
+        role: { default: 'ground', validate: validSection.role },
+        plannedMs: { default: 0, validate: validSection.plannedMs },
+        locked: { default: false, validate: validSection.locked },
+        takes: { default: [], validate: validSection.takes },
       },
       parseDOM: [{ tag: 'section' }],
       toDOM: (node) => ['section', { 'data-id': node.attrs.id }, 0],
@@ -74,26 +71,18 @@ export const scriptSchema = new Schema({
       content: 'text*',
       marks: 'stress comment cut',
       attrs: {
-        id: { default: '' },
-        role: { default: 'ground' },
-        /** A planned rest after the line, in milliseconds. */
-        restMs: { default: 0 },
-        /** The line's own fixed time in milliseconds (a fixed part), or null. */
-        fixedMs: { default: null },
-        locked: { default: false },
-        speaker: { default: '' },
-        /** LineSource[]; data, never HTML. */
-        from: { default: [] },
-        /** The name of a fixed part: its words and seconds stay as they are. */
-        fixed: { default: '' },
-        /** LineTake[]: earlier and other versions. */
-        takes: { default: [] },
-        /** Origin, where the words came from outside; null for what was drafted or written here. */
-        by: { default: null },
-        /** LineNote[]: what was taken out of a pasted draft at this place. */
-        notes: { default: [] },
-        /** SceneOwn: what the writer says of a scene without words; null elsewhere. */
-        scene: { default: null },
+        id: { default: '', validate: validLine.id },
+        role: { default: 'ground', validate: validLine.role },
+        restMs: { default: 0, validate: validLine.restMs },
+        fixedMs: { default: null, validate: validLine.fixedMs },
+        locked: { default: false, validate: validLine.locked },
+        speaker: { default: '', validate: validLine.speaker },
+        from: { default: [], validate: validLine.from },
+        fixed: { default: '', validate: validLine.fixed },
+        takes: { default: [], validate: validLine.takes },
+        by: { default: null, validate: validLine.by },
+        notes: { default: [], validate: validLine.notes },
+        scene: { default: null, validate: validLine.scene },
       },
       parseDOM: [{ tag: 'p' }],
       toDOM: (node) => ['p', { 'data-id': node.attrs.id }, 0],
@@ -103,70 +92,6 @@ export const scriptSchema = new Schema({
 });
 
 export type ScriptNode = Node;
-
-/** Who or what first wrote a line's words, where that was outside: kept so that a disclosure can be true. */
-export interface Origin {
-  kind: 'person' | 'service' | 'stand-in';
-  /** A person's name, or the service with its model. */
-  who: string;
-  /** ISO 8601. */
-  at: string;
-}
-/** Another version of a line. */
-export interface LineTake {
-  text: string;
-  from: readonly LineSource[];
-  by?: Origin;
-}
-/** Another version of a section: its lines as they were. */
-export interface SectionTake {
-  /** What it is, for the writer: "as drafted", "question hook". */
-  name: string;
-  lines: readonly Omit<PlainLine, 'takes'>[];
-}
-
-/** A mark on a stretch of a line's text. */
-export type LineMark = { start: number; end: number } & (
-  | { type: 'stress' }
-  | { type: 'comment'; id: string; text: string; at: string; done: boolean }
-  | ({ type: 'cut' } & CutMark)
-);
-/** A scene's beginning that the writer set. */
-export interface CutMark {
-  id: string;
-  kind: 'break' | 'join';
-  /** Whether it stays also where the pace would have it elsewhere and nobody says anything of the scene. */
-  held: boolean;
-  own: SceneOwn;
-}
-
-export interface PlainLine {
-  id: string;
-  text: string;
-  role: LineRole;
-  restMs: number;
-  fixedMs: number | null;
-  locked: boolean;
-  speaker: string;
-  from: readonly LineSource[];
-  fixed: string;
-  takes: readonly LineTake[];
-  notes?: readonly LineNote[];
-  by?: Origin;
-  /** What the writer says of a scene without words. */
-  scene?: SceneOwn;
-  /** Stress, comments and cuts, by place in the text. */
-  marks?: readonly LineMark[];
-}
-export interface PlainSection {
-  id: string;
-  title: string;
-  role: SectionRole;
-  plannedMs: number;
-  locked: boolean;
-  takes: readonly SectionTake[];
-  lines: readonly PlainLine[];
-}
 
 /** The document as plain sections and lines. */
 export function plainSections(doc: Node): PlainSection[] {
@@ -278,6 +203,20 @@ export function docFromJson(json: unknown): Node {
   const doc = scriptSchema.nodeFromJSON(json);
   doc.check();
   return doc;
+}
+
+/** Checks what of a document is not the same as in one that was sound: after a step, a line or two. Throws RangeError. */
+export function checkChanged(before: Node, after: Node): void {
+  if (!after.type.validContent(after.content)) throw new RangeError('A script has sections.');
+  const sections = new Set(before.content.content);
+  const lines = new Set(before.content.content.flatMap((s) => s.content.content));
+  after.forEach((section) => {
+    if (sections.has(section)) return;
+    if (!section.type.validContent(section.content)) throw new RangeError('A section has lines.');
+    for (const [name, check] of Object.entries(validSection))
+      if (name !== 'lines') check(section.attrs[name]);
+    section.forEach((line) => lines.has(line) || line.check());
+  });
 }
 
 /** Lines in order with whether each ends its section: what the clock takes. */

@@ -1,14 +1,51 @@
-/** Migrations, in order, by umzug. Each runs in a transaction; two servers starting at once wait for one another. */
+/**
+ * Migrations, in order, by umzug. One connection holds the lock and does all of it, each migration with its name in one
+ * transaction: two servers starting at once wait for one another, and one that stops half way is begun again.
+ */
 import {
   DataTypes,
   QueryTypes,
-  type ModelAttributeColumnOptions,
-  type QueryInterface,
   type Sequelize,
+  type ModelAttributeColumnOptions,
+  type ModelAttributes,
+  type QueryInterfaceIndexOptions,
+  type Transaction,
 } from 'sequelize';
-import { SequelizeStorage, Umzug } from 'umzug';
+import { Umzug } from 'umzug';
+import { connect } from './connect.ts';
 
-type Run = (q: QueryInterface) => Promise<void>;
+/** What a migration may do, inside its transaction. Whatever is there already is left as it is. */
+interface Tables {
+  createTable: (name: string, columns: ModelAttributes) => Promise<void>;
+  addColumn: (table: string, name: string, column: ModelAttributeColumnOptions) => Promise<void>;
+  addIndex: (table: string, columns: string[], options?: QueryInterfaceIndexOptions) => Promise<void>;
+  query: (sql: string) => Promise<unknown>;
+}
+type Run = (q: Tables) => Promise<void>;
+
+function tablesIn(db: Sequelize, transaction: Transaction): Tables {
+  const q = db.getQueryInterface();
+  return {
+    createTable: (name, columns) => q.createTable(name, columns, { transaction }),
+    addColumn: async (table, name, column) => {
+      const known = await db.query(
+        'SELECT 1 FROM information_schema.columns WHERE table_schema = current_schema() AND table_name = :table AND column_name = :name',
+        { transaction, type: QueryTypes.SELECT, replacements: { table, name } },
+      );
+      if (!known.length) await q.addColumn(table, name, column, { transaction });
+    },
+    addIndex: async (table, columns, options = {}) => {
+      const name = `${table}_${columns.map((c) => c.replace(/[A-Z]/g, (l) => `_${l.toLowerCase()}`)).join('_')}`;
+      const known = await db.query('SELECT 1 FROM pg_indexes WHERE indexname = :name', {
+        transaction,
+        type: QueryTypes.SELECT,
+        replacements: { name },
+      });
+      if (!known.length) await q.addIndex(table, columns, { ...options, name, transaction });
+    },
+    query: (sql) => db.query(sql, { transaction }),
+  };
+}
 
 // New objects each time: Sequelize writes into the ones it is given.
 const id = () => ({ type: DataTypes.UUID, primaryKey: true, allowNull: false });
@@ -20,7 +57,7 @@ const ref = (table: string) => ({
   onDelete: 'CASCADE',
 });
 
-const migrations: readonly { name: string; up: Run }[] = [
+export const migrations: readonly { name: string; up: Run }[] = [
   {
     name: '001-first-tables',
     up: async (q) => {
@@ -87,12 +124,12 @@ const migrations: readonly { name: string; up: Run }[] = [
       };
       for (const [column, type] of Object.entries(sources)) await q.addColumn('sources', column, type);
       // PostgreSQL's own full-text search; a search vector holds at most a megabyte, so very long texts are cut.
-      await q.sequelize.query(
-        `ALTER TABLE sources ADD COLUMN found tsvector GENERATED ALWAYS AS (
+      await q.query(
+        `ALTER TABLE sources ADD COLUMN IF NOT EXISTS found tsvector GENERATED ALWAYS AS (
            setweight(to_tsvector('english', title), 'A') ||
            to_tsvector('english', left(document->>'text', 400000))) STORED`,
       );
-      await q.sequelize.query('CREATE INDEX sources_found ON sources USING gin (found)');
+      await q.query('CREATE INDEX IF NOT EXISTS sources_found ON sources USING gin (found)');
       await q.createTable('readings', {
         id: id(),
         workspaceId: ref('workspaces'),
@@ -197,20 +234,57 @@ const migrations: readonly { name: string; up: Run }[] = [
       await q.addIndex('translations', ['scriptId', 'language'], { unique: true });
     },
   },
+  {
+    name: '006-formats',
+    up: async (q) => {
+      // What is there was written in format 1.
+      const format = () => ({ type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 });
+      for (const table of ['scripts', 'script_steps', 'handoffs'])
+        await q.addColumn(table, 'format', format());
+      // Null: by a reader of before these were counted.
+      await q.addColumn('sources', 'extractor', { type: DataTypes.INTEGER, allowNull: true });
+      await q.addColumn('sources', 'tags', { type: DataTypes.JSONB, allowNull: true });
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */
 const LOCK = 7_300_114;
 
-/** Brings the database up to date. Safe to run at any time and by several processes. */
-export async function migrate(db: Sequelize): Promise<void> {
-  await db.transaction(async (transaction) => {
-    await db.query(`SELECT pg_advisory_xact_lock(${LOCK})`, { transaction, type: QueryTypes.SELECT });
+const NAMES = '"SequelizeMeta"';
+
+/** Brings the database at an address up to date. Safe to run at any time and by several processes. */
+export async function migrate(url: string, known: typeof migrations = migrations): Promise<void> {
+  const db = connect(url, { max: 1, min: 1, idle: 3_600_000, acquire: 300_000 });
+  try {
+    await db.query(`SELECT pg_advisory_lock(${LOCK})`, { type: QueryTypes.SELECT });
+    await db.query(`CREATE TABLE IF NOT EXISTS ${NAMES} (name VARCHAR(255) NOT NULL PRIMARY KEY)`);
     const umzug = new Umzug({
-      migrations: migrations.map(({ name, up }) => ({ name, up: async () => up(db.getQueryInterface()) })),
-      storage: new SequelizeStorage({ sequelize: db }),
+      migrations: known.map(({ name, up }) => ({
+        name,
+        up: () =>
+          db.transaction(async (transaction) => {
+            await up(tablesIn(db, transaction));
+            await db.query(`INSERT INTO ${NAMES} (name) VALUES (:name) ON CONFLICT DO NOTHING`, {
+              transaction,
+              replacements: { name },
+            });
+          }),
+      })),
+      // A name is written with what it names.
+      storage: {
+        executed: async () => {
+          const rows = await db.query(`SELECT name FROM ${NAMES} ORDER BY name`, { type: QueryTypes.SELECT });
+          return (rows as { name: string }[]).map((r) => r.name);
+        },
+        logMigration: () => Promise.resolve(),
+        unlogMigration: () => Promise.resolve(),
+      },
       logger: undefined,
     });
     await umzug.up();
-  });
+  } finally {
+    // The lock goes with its connection.
+    await db.close();
+  }
 }

@@ -2,7 +2,7 @@
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Fact } from '@ursprung/core/facts';
 import type { Recipient, Translation } from '@ursprung/core/handoff';
-import type { PlainSection } from '@ursprung/core/script';
+import { FORMAT, upgradedDoc, upgradedStep, type PlainSection } from '@ursprung/core/script';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
 import type {
   ChannelSettings,
@@ -16,14 +16,15 @@ import type {
   Rights,
   ScriptRowSettings,
 } from '../api.ts';
+import { storedSettings } from '../stored.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
 export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; address: string | null; rights: Rights; marks: Marks; ownFacts: OwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ReadingRow { id: string; workspaceId: string; state: ReadingState; stage: string; done: number; of: number; address: string | null; original: Buffer | null; kind: SourceKind | null; message: string | null; sourceId: string | null; createdAt: Date } // prettier-ignore
-export interface ScriptRow { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
+export interface ScriptRow extends Formatted { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
-export interface StepRow { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
+export interface StepRow extends Formatted { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
 export interface NameRow { id: string; scriptId: string; version: number; name: string; at: Date } // prettier-ignore
 
 export interface TextServiceRow { id: string; workspaceId: string; address: string; model: string; sealedKey: string | null; priceIn: number | null; priceOut: number | null; monthlyTokens: number | null; at: Date } // prettier-ignore
@@ -32,6 +33,8 @@ export interface CommissionRow { id: string; workspaceId: string; scriptId: stri
 export interface HandoffRow { id: string; workspaceId: string; scriptId: string; who: Recipient | null; language: string | null; without: string[]; state: HandoffState; stage: string; done: number; of: number; message: string | null; files: HandoffView['files']; left: HandoffView['left']; zip: Buffer | null; snapshot: { title: string; sections: PlainSection[] }; voiceMs: number; at: Date } // prettier-ignore
 export interface TranslationRow { id: string; workspaceId: string; scriptId: string; language: string; body: Translation; at: Date } // prettier-ignore
 
+/** The format that a row was written in; what is read of it is in today's. */
+interface Formatted { format: number } // prettier-ignore
 type Table<R extends object> = ModelStatic<Model<R, R> & R>;
 
 export interface Models {
@@ -48,6 +51,14 @@ export interface Models {
   handoffs: Table<HandoffRow>;
   translations: Table<TranslationRow>;
 }
+
+/** Reads a column in today's format. A row that was selected without its format is of today's. */
+const upgraded = (column: string, upgrade: (json: unknown, format: number) => unknown) =>
+  function (this: Model): unknown {
+    const json: unknown = this.getDataValue(column);
+    const format = (this.getDataValue('format') as number | undefined) ?? FORMAT;
+    return format < FORMAT && json !== undefined ? upgrade(json, format) : json;
+  };
 
 const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING, DOUBLE } = DataTypes;
 // A new object each time: Sequelize writes into the ones it is given.
@@ -98,9 +109,10 @@ export function defineModels(db: Sequelize): Models {
       id: key(),
       workspaceId: UUID,
       channelId: UUID,
-      settings: JSONB,
+      settings: { type: JSONB, get: upgraded('settings', (json) => storedSettings(json)) },
       settingsRevision: INTEGER,
-      doc: JSONB,
+      doc: { type: JSONB, get: upgraded('doc', upgradedDoc) },
+      format: INTEGER,
       version: INTEGER,
       createdAt: DATE,
       updatedAt: DATE,
@@ -176,8 +188,9 @@ export function defineModels(db: Sequelize): Models {
     steps: table('script_steps', {
       scriptId: key(),
       version: { type: INTEGER, primaryKey: true },
-      step: JSONB,
-      inverse: JSONB,
+      step: { type: JSONB, get: upgraded('step', upgradedStep) },
+      inverse: { type: JSONB, get: upgraded('inverse', upgradedStep) },
+      format: INTEGER,
       origin: STRING,
       clientId: STRING,
       at: DATE,

@@ -226,7 +226,11 @@ function ChannelRows({
                 {s.settings.title}
               </Link>
             </div>
-            <ScriptBar script={s} px={px} targetMs={targetMs} />
+            {s.broken ? (
+              <span className="finding">What is stored of it can’t be read; it is kept as it is.</span>
+            ) : (
+              <ScriptBar script={s} px={px} targetMs={targetMs} />
+            )}
             <strong className="clock text-right">{clockText(s.ms)}</strong>
             <span className="clock text-right text-ink2">{`${over >= 0 ? '+' : '−'}${(Math.abs(over) / 1000).toFixed(1)}`}</span>
             <span className="text-right text-ink3 text-[12px] flex justify-end gap-2">

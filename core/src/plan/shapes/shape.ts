@@ -1,6 +1,6 @@
 /** What a shape is: named parts with roles and shares of the runtime, what facts each part wants, and for which sources it does not work. */
 import type { Fact } from '../../facts/facts.ts';
-import type { LineRole, SectionRole } from '../../script/schema.ts';
+import type { LineRole, SectionRole } from '../../script/data.ts';
 import type { SourceDocument } from '../../source/document.ts';
 
 export const SHAPE_IDS = [

@@ -16,7 +16,7 @@ import {
   type Scope,
 } from '../types.ts';
 import { withEdits } from '../../review/mend.ts';
-import type { PlainSection } from '../../script/schema.ts';
+import type { PlainSection } from '../../script/data.ts';
 
 const CUT =
   '(?:drop|cut|remove|delete|lose|skip|kill|ditch|scrap|omit|strike|take out|leave out|get rid of|throw out|do without|cut out|leave off)';

@@ -1,6 +1,7 @@
 /** Moving, swapping, joining, splitting, naming. */
 import { stems } from '../../facts/centrality.ts';
-import { emptyLine, type PlainLine, type PlainSection } from '../../script/schema.ts';
+import type { PlainLine, PlainSection } from '../../script/data.ts';
+import { emptyLine } from '../../script/schema.ts';
 import { scopeOf } from '../scope.ts';
 import {
   isKept,

@@ -1,6 +1,7 @@
 /** How it opens, turns and ends; rests, stress, locks; another take. */
 import type { HookKind } from '../../plan/hooks.ts';
-import { emptyLine, type PlainLine, type PlainSection } from '../../script/schema.ts';
+import type { PlainLine, PlainSection } from '../../script/data.ts';
+import { emptyLine } from '../../script/schema.ts';
 import type { Redone } from '../../draft/redo.ts';
 import { amountOf } from '../amount.ts';
 import { linesIn, mapLines, type Applied, type Operation } from '../types.ts';
