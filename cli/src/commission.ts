@@ -12,8 +12,8 @@ import {
   type CommissionSource,
 } from '@ursprung/core/commission';
 import { draftScript } from '@ursprung/core/draft';
-import { extractFacts } from '@ursprung/core/facts';
-import { usualBrief } from '@ursprung/core/plan';
+import { extractFacts, type Fact } from '@ursprung/core/facts';
+import { briefSchema, usualBrief, type Brief } from '@ursprung/core/plan';
 import {
   scriptFile,
   sectionsOfFile,
@@ -26,24 +26,31 @@ import type { SourceDocument } from '@ursprung/core/source';
 import type { Voice } from '@ursprung/core/timing';
 import { getClock, getKin, getSolver, getTagger } from '@ursprung/server/tools';
 import { UsageError } from './input.ts';
-import { documentOf } from './revise.ts';
+import { sourcesOfFile } from './sources.ts';
 
-const asSource = (letter: string, document: SourceDocument): CommissionSource => ({
+const asSource = (
+  letter: string,
+  document: SourceDocument,
+  facts: readonly Fact[] = extractFacts(document, getTagger()),
+): CommissionSource => ({
   letter,
   title: document.title,
   kind: document.kind,
   text: document.text,
-  facts: extractFacts(document, getTagger()),
+  facts,
   ...(document.publisher ? { publisher: document.publisher } : {}),
   ...(document.published ? { published: document.published } : {}),
 });
 
+/** The file's own brief, or the usual one. */
+function briefOf(file: ScriptFile): Brief {
+  const read = briefSchema.safeParse(file.brief ?? {});
+  return read.success ? read.data : usualBrief();
+}
+
 /** What an order for a script file is written from. Throws UsageError when its sources hold no passages. */
 export function contextOfFile(file: ScriptFile, target = file.target): CommissionContext {
-  const sources = file.sources.flatMap((s) => {
-    const document = documentOf(s);
-    return document ? [asSource(s.id, document)] : [];
-  });
+  const sources = sourcesOfFile(file, getTagger()).map((s) => asSource(s.letter, s.document, s.facts));
   if (!sources.length) throw new UsageError('This script has no source to write from.');
   const sections = sectionsOfFile(file);
   const scale = target.seconds / Math.max(1, file.seconds);
@@ -55,7 +62,7 @@ export function contextOfFile(file: ScriptFile, target = file.target): Commissio
     mood: file.mood ?? 'calm',
     pace: file.pace,
     target,
-    brief: usualBrief(),
+    brief: briefOf(file),
     style: null,
     // Another length than the script has is shared out as the script shares its own.
     sections:

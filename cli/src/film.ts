@@ -11,18 +11,17 @@ import {
 } from '@ursprung/core/handoff';
 import { filmOf, type Film } from '@ursprung/core/scenes';
 import { sectionsOfFile, type Frame, type ScriptFile } from '@ursprung/core/script';
-import { extractFacts } from '@ursprung/core/facts';
 import { getClock, getFonts, getKin, getPronouncer, getSenses, getTagger } from '@ursprung/server/tools';
 import { UsageError, knownVoice, voiceFrom } from './input.ts';
-import { documentOf } from './revise.ts';
+import { sourcesOfFile } from './sources.ts';
 
 const sourcesOf = (script: ScriptFile): UploadSource[] =>
-  script.sources.flatMap((s) => {
-    const document = documentOf(s);
-    return document
-      ? [{ letter: s.id, document, facts: extractFacts(document, getTagger()), rights: 'not asked' }]
-      : [];
-  });
+  sourcesOfFile(script, getTagger()).map(({ letter, document, facts }) => ({
+    letter,
+    document,
+    facts,
+    rights: 'not asked',
+  }));
 const toolsOf = (script: ScriptFile) => ({
   tagger: getTagger(),
   senses: getSenses(),

@@ -2,7 +2,13 @@
 import { readFileSync, statSync } from 'node:fs';
 import { basename } from 'node:path';
 import { LARGEST_SOURCE, decodeText } from '@ursprung/core/source';
-import { LONGEST_TARGET, SHORTEST_TARGET, scriptFileSchema, type ScriptFile } from '@ursprung/core/script';
+import {
+  LONGEST_TARGET,
+  SHORTEST_TARGET,
+  scriptFileSchema,
+  upgradedFile,
+  type ScriptFile,
+} from '@ursprung/core/script';
 import { SHIPPED_VOICES, voiceSchema, type Voice } from '@ursprung/core/timing';
 
 /** A mistake of the person's: one clear line, exit 1. */
@@ -39,7 +45,7 @@ export function scriptFrom(path: string, text: string): ScriptFile | null {
   } catch {
     throw new UsageError(`${path} begins like a script file but is not whole: it can't be read as JSON.`);
   }
-  const parsed = scriptFileSchema.safeParse(json);
+  const parsed = scriptFileSchema.safeParse(upgradedFile(json));
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
   throw new UsageError(

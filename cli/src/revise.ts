@@ -1,39 +1,35 @@
 /** `revise`: a note on a script file, answered as a proposed change. */
-import type { DraftTools } from '@ursprung/core/draft';
-import { extractFacts } from '@ursprung/core/facts';
+import { z } from 'zod';
+import type { DraftOptions, DraftTools } from '@ursprung/core/draft';
+import { briefSchema, fixedSchema, partSchema, promiseSchema } from '@ursprung/core/plan';
 import { propose, tellerOf, type ReviseTools } from '@ursprung/core/revise';
 import { scriptFile, sectionsOfFile, type ScriptFile } from '@ursprung/core/script';
-import { sourceDocumentSchema, type SourceDocument } from '@ursprung/core/source';
 import { seconds } from '@ursprung/core/timing';
 import { UsageError } from './input.ts';
+import { sourcesOfFile, type FileSource } from './sources.ts';
 
-/** A source printed inside a script file as the document it was, offsets laid anew; null when its passages are not there. */
-export function documentOf(printed: ScriptFile['sources'][number]): SourceDocument | null {
-  const blocks = (printed as { blocks?: unknown }).blocks;
-  if (!Array.isArray(blocks)) return null;
-  let at = 0;
-  const placed = (blocks as Record<string, unknown>[]).map((b) => {
-    const text = typeof b.text === 'string' ? b.text : '';
-    const start = at;
-    at += text.length + 2;
-    return {
-      ...b,
-      text,
-      start,
-      end: start + text.length,
-      ...(typeof b.at === 'number' ? { atMs: Math.round(b.at * 1000) } : {}),
-    };
-  });
-  const parsed = sourceDocumentSchema.safeParse({
-    version: 1,
-    kindReason: '',
-    format: 'script file',
-    language: 'en',
-    ...printed,
-    text: placed.map((b) => b.text).join('\n\n'),
-    blocks: placed,
-  });
-  return parsed.success ? parsed.data : null;
+/** How the file's own script is told: by its brief, its fixed parts and what it promises, as on the page. */
+function optionsOf(file: ScriptFile, first: FileSource, others: readonly FileSource[]): DraftOptions {
+  const brief = briefSchema.safeParse(file.brief ?? {});
+  const promise = promiseSchema.safeParse(file.promise ?? {});
+  const fixed = z.array(fixedSchema).safeParse(file.fixed ?? []);
+  const parts = z.array(partSchema).safeParse(file.parts ?? []);
+  const { pays, angle, reveal } = promise.success ? promise.data : {};
+  return {
+    target: file.target,
+    mood: file.mood ?? 'calm',
+    seed: file.seed,
+    letter: first.letter,
+    tagged: first.tagged,
+    own: first.own,
+    others,
+    ...(file.brief && brief.success ? { brief: brief.data } : {}),
+    ...(fixed.success && fixed.data.length ? { fixed: fixed.data } : {}),
+    ...(parts.success && parts.data.length ? { parts: parts.data } : {}),
+    must: pays ? [`${pays.source}:${pays.fact}`] : [],
+    favour: angle?.facts.map((f) => `${f.source}:${f.fact}`) ?? [],
+    ...(reveal ? { reveal } : {}),
+  };
 }
 
 export function reviseFile(
@@ -48,11 +44,8 @@ export function reviseFile(
   secondsAfter: number;
   notes: string[];
 } {
-  const documents = file.sources.flatMap((s) => {
-    const document = documentOf(s);
-    return document ? [{ letter: s.id, document }] : [];
-  });
-  const [{ document: source } = { document: null }, ...others] = documents;
+  const read = sourcesOfFile(file, tools.tagger);
+  const [first, ...others] = read;
   const sections = sectionsOfFile(file);
   let n = 0;
   const result = propose(
@@ -61,24 +54,12 @@ export function reviseFile(
       sections,
       selection: null,
       title: file.title,
-      sources: documents.map(({ letter, document }) => ({
-        letter,
-        text: document.text,
-        facts: extractFacts(document, tools.tagger),
-      })),
+      sources: read.map(({ letter, document, facts }) => ({ letter, text: document.text, facts })),
       fresh: () => `new${++n}`,
     },
     {
       ...tools,
-      ...(source
-        ? {
-            teller: tellerOf(
-              source,
-              { target: file.target, mood: file.mood ?? 'calm', seed: file.seed, others },
-              tools.draft,
-            ),
-          }
-        : {}),
+      ...(first ? { teller: tellerOf(first.document, optionsOf(file, first, others), tools.draft) } : {}),
     },
   );
   if ('cannot' in result) {

@@ -3,13 +3,20 @@ import { z } from 'zod';
 import {
   FRAMES,
   MOODS,
-  SECTION_ROLES,
   TARGET_KINDS,
   SHORTEST_TARGET,
   LONGEST_TARGET,
   plainSectionSchema,
 } from '@ursprung/core/script';
-import { HOOK_KINDS, SHAPE_IDS, briefSchema, houseSchema } from '@ursprung/core/plan';
+import {
+  HOOK_KINDS,
+  SHAPE_IDS,
+  briefSchema,
+  fixedSchema,
+  houseSchema,
+  partSchema,
+  promiseSchema,
+} from '@ursprung/core/plan';
 import { castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
 import type { HouseStyle } from '@ursprung/core/measure';
 import { FRAME_RATES, RECIPIENTS, type Recipient } from '@ursprung/core/handoff/desk';
@@ -32,14 +39,6 @@ const title = z
   .max(200, 'A title has at most 200 letters.');
 
 export const targetInput = z.object({ kind: z.enum(TARGET_KINDS), seconds });
-
-export const fixedInput = z.object({
-  id: z.string().max(40),
-  name: z.string().trim().min(1, 'A fixed part has a name.').max(60),
-  text: z.string().max(2000),
-  ms: z.number().int().min(0).max(180_000).optional(),
-  where: z.enum(['start', 'end', 'middle']),
-});
 
 /** How a word is said: respelled, or in the letters of the IPA. */
 export const sayingInput = z.object({
@@ -65,7 +64,7 @@ export const channelSettings = z.object({
   /** How the channel sounds, where it differs from what an audience needs. */
   house: houseSchema.optional(),
   /** Parts that every script of the channel has. */
-  fixed: z.array(fixedInput).max(12).optional(),
+  fixed: z.array(fixedSchema).max(12).optional(),
   /** Rules of the Read-through that are switched off. */
   rulesOff: z.array(z.string().max(40)).max(100).optional(),
   sayings: z.array(sayingInput).max(500).optional(),
@@ -88,23 +87,6 @@ export const channelInput = z.object({
 export const channelPatch = z.object({
   name: z.string().trim().min(1, 'A channel has a name.').max(80).optional(),
   settings: channelSettings.partial().default({}),
-});
-
-const factRef = z.object({ source: z.string().max(10), fact: z.string().max(20) });
-/** What the script must make good. */
-export const promiseInput = z.object({
-  /** The fact the title rests on. */
-  pays: factRef.optional(),
-  sentence: z.string().max(400).default(''),
-  picture: z.object({ shows: z.string().max(300), words: z.string().max(80) }).optional(),
-  /** A fact of the passage that explains a story, confirmed by the writer. */
-  reveal: z.string().max(20).optional(),
-  angle: z.object({ says: z.string().max(300), facts: z.array(factRef).max(200) }).optional(),
-});
-export const partInput = z.object({
-  name: z.string().trim().min(1, 'A part has a name.').max(60),
-  role: z.enum(SECTION_ROLES),
-  share: z.number().min(0).max(100),
 });
 
 export const handoffSettings = z.object({
@@ -136,9 +118,9 @@ export const scriptSettings = z.object({
   seed: z.number().int().min(0).max(1e9),
   shape: z.string().max(40),
   brief: briefSchema.optional(),
-  promise: promiseInput.optional(),
-  fixed: z.array(fixedInput).max(12).optional(),
-  parts: z.array(partInput).max(20).optional(),
+  promise: promiseSchema.optional(),
+  fixed: z.array(fixedSchema).max(12).optional(),
+  parts: z.array(partSchema).max(20).optional(),
   waived: z.array(waiverInput).max(500).optional(),
   /** The writer's own curve of seconds a picture. */
   paceCurve: z.array(paceHandleSchema).max(40).optional(),
@@ -175,19 +157,12 @@ export const ownFactInput = z.union([
   z.object({ start: z.number().int().nonnegative(), end: z.number().int().positive() }),
   z.object({ text: z.string().trim().min(3, 'A fact has a few words.').max(600) }),
 ]);
-export interface OwnFact {
-  /** "w1", "w2"… */
-  id: string;
-  text: string;
-  /** Offsets when it was taken from the source's words; absent for what the writer knows. */
-  start?: number;
-  end?: number;
-}
+export type { OwnFact } from '@ursprung/core/facts';
 export const sourcePatch = z
   .object({
     kind: z.enum(SOURCE_KINDS),
     rights: z.enum(RIGHTS),
-    marks: z.record(z.string().regex(/^[fw]\d+$/), markInput),
+    marks: z.record(z.string().regex(/^[fw][0-9a-z]+(?:-\d+)?$/), markInput),
     addFact: ownFactInput,
     removeFact: z.string().regex(/^w\d+$/),
   })
@@ -263,9 +238,9 @@ export const scriptInput = z.object({
   shape: z.enum(SHAPE_IDS).optional(),
   seed: z.number().int().min(0).max(1e9).default(1),
   brief: briefSchema.optional(),
-  promise: promiseInput.optional(),
-  fixed: z.array(fixedInput).max(12).optional(),
-  parts: z.array(partInput).max(20).optional(),
+  promise: promiseSchema.optional(),
+  fixed: z.array(fixedSchema).max(12).optional(),
+  parts: z.array(partSchema).max(20).optional(),
   hook: z.enum(HOOK_KINDS).optional(),
   /** A finished draft from elsewhere: cleaned instead of drafted. */
   draft: z

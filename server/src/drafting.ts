@@ -1,7 +1,14 @@
 /** What the workers' tasks share: failures as values, and a drafting task with the tools it needs. */
 import { DraftError, type DraftOptions } from '@ursprung/core/draft';
-import { extractFacts } from '@ursprung/core/facts';
-import { hooksOf, type Brief, type HookKind, type OwnPart, type ShapeId } from '@ursprung/core/plan';
+import { taggedOf, type StoredFacts } from '@ursprung/core/facts';
+import {
+  hooksOf,
+  type Brief,
+  type HookKind,
+  type Material,
+  type OwnPart,
+  type ShapeId,
+} from '@ursprung/core/plan';
 import type { Mood, Target } from '@ursprung/core/script';
 import { SourceError, type SourceDocument } from '@ursprung/core/source';
 import { getClock, getSolver, getTagger } from './tools.ts';
@@ -15,8 +22,13 @@ export type WorkResult<T> =
       extra: Record<string, unknown>;
     };
 
-export interface DraftTask {
+/** A source as it is stored: taken apart when it was read, not again. */
+export interface StoredSource extends StoredFacts {
   document: SourceDocument;
+  own: StoredFacts;
+}
+export interface DraftTask {
+  source: StoredSource;
   options: {
     target: Target;
     mood: Mood;
@@ -31,7 +43,7 @@ export interface DraftTask {
     favour?: string[];
     given?: string[];
     reveal?: string;
-    others?: { letter: string; document: SourceDocument }[];
+    others?: ({ letter: string } & StoredSource)[];
     brief?: Brief;
     fixed?: DraftOptions['fixed'];
     parts?: readonly OwnPart[];
@@ -64,16 +76,35 @@ export async function expected<T>(work: () => T | Promise<T>): Promise<WorkResul
   }
 }
 
-export const drafting = async (document: SourceDocument, asked: Omit<DraftTask['options'], 'target'>) => {
-  const { mood, pace, voice, sayings, seed, shape, hook: kind, ...rest } = asked;
-  const tools = { tagger: getTagger(), clock: getClock(voice, pace, sayings), solver: await getSolver() };
-  const options = { ...rest, mood, seed: seed ?? 1, ...(shape ? { shape: shape as ShapeId } : {}) };
-  if (!kind) return { options, tools };
-  const material = [{ letter: 'A', document }, ...(asked.others ?? [])].map((o) => ({
-    letter: o.letter,
-    source: o.document,
-    facts: extractFacts(o.document, tools.tagger),
+/** A stored source with its facts and tags, as the core tells from it. */
+export const readSourceOf = (s: StoredSource) => ({
+  document: s.document,
+  tagged: taggedOf(s, getTagger()),
+  own: taggedOf(s.own, getTagger()),
+});
+/** What titles, hooks and angles are made of. */
+export const materialOf = (sources: readonly ({ letter: string } & StoredSource)[]): Material[] =>
+  sources.map((s) => ({
+    letter: s.letter,
+    source: s.document,
+    facts: [...s.facts, ...s.own.facts.filter((f) => f.own === 'known')],
   }));
+
+export const drafting = async (source: StoredSource, asked: Omit<DraftTask['options'], 'target'>) => {
+  const { mood, pace, voice, sayings, seed, shape, hook: kind, others, ...rest } = asked;
+  const { tagged, own } = readSourceOf(source);
+  const tools = { tagger: getTagger(), clock: getClock(voice, pace, sayings), solver: await getSolver() };
+  const options = {
+    ...rest,
+    tagged,
+    own,
+    ...(others ? { others: others.map((o) => ({ letter: o.letter, ...readSourceOf(o) })) } : {}),
+    mood,
+    seed: seed ?? 1,
+    ...(shape ? { shape: shape as ShapeId } : {}),
+  };
+  if (!kind) return { options, tools };
+  const material = materialOf([{ letter: 'A', ...source }, ...(others ?? [])]);
   const hook = hooksOf(material, tools, seed).find((h) => h.kind === kind);
   return { options: hook ? { ...options, hook } : options, tools };
 };

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { Step } from 'prosemirror-transform';
 import { scriptSchema, sectionsOfDraft, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
-import type { GrammarHit } from '@ursprung/core/review';
+import type { GrammarHit, ReviewSource } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import { answered, orderOf, type ReviseContext, type Revised } from '@ursprung/core/revise';
 import type { z } from 'zod';
@@ -11,6 +11,7 @@ import { ApiError } from './errors.ts';
 import { opened, readable } from './stored.ts';
 import type { TextModel } from './model.ts';
 import type { Service } from './service.ts';
+import type { ReadSource } from './sources.ts';
 import { getClock } from './tools.ts';
 import type { TextWork } from './work.ts';
 
@@ -105,12 +106,18 @@ export class PageDesk {
   clean = (bytes: Uint8Array): Promise<CleanedDraft> => this.work.clean(bytes);
   grammar = (texts: string[]): Promise<GrammarHit[][]> => this.work.grammar(texts);
 
+  /** A script with its sources, and what it is told from; null without sources. */
+  private async ofScript(id: string) {
+    const linked = await this.models.scriptSources.count({ where: { scriptId: id } });
+    if (!linked) return { row: await this.service.scriptRow(id), sources: [], from: null };
+    const { row, sources, source, options } = await this.service.drafted(id);
+    return { row, sources, from: { source, options } };
+  }
+
   /** A note on the page's own sections: what is not saved yet counts too. */
   async revise(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
-    const row = await this.service.scriptRow(id);
-    const sources = await this.service.sourcesOf(id);
+    const { row, sources, from } = await this.ofScript(id);
     const { title, voice, pace } = row.settings;
-    const first = sources.length ? await this.service.drafted(id) : null;
     return this.work.revise({
       note,
       sections,
@@ -119,14 +126,8 @@ export class PageDesk {
       voice,
       pace,
       sayings: await this.service.sayings(row.channelId),
-      sources: sources.map((s) => ({
-        letter: s.letter,
-        text: s.document.text,
-        facts: s.facts,
-        kind: s.document.kind,
-        ...(s.document.published ? { published: s.document.published } : {}),
-      })),
-      ...(first ? { from: { document: first.source.document, options: first.options } } : {}),
+      sources: sources.map(reviewed),
+      ...(from ? { from } : {}),
       salt: randomUUID().slice(0, 8),
     });
   }
@@ -140,13 +141,12 @@ export class PageDesk {
   async ask(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
     const model = await this.model();
     if (!model) throw new ApiError('not-found', 'No text service is configured.');
-    const row = await this.service.scriptRow(id);
-    const sources = await this.service.sourcesOf(id);
+    const { row, sources } = await this.ofScript(id);
     const context: ReviseContext = {
       sections,
       selection: selection ?? null,
       title: row.settings.title,
-      sources: sources.map((s) => ({ letter: s.letter, text: s.document.text, facts: s.facts })),
+      sources: sources.map(reviewed),
       fresh: () => randomUUID().slice(0, 8),
     };
     const answer = await model.answer(orderOf(note, context));
@@ -158,10 +158,8 @@ export class PageDesk {
 
   /** Other safe ways to tell a line; none without sources. */
   async tellings(id: string, line: string, sections: PlainSection[]): Promise<string[]> {
-    const linked = await this.service.sourcesOf(id);
-    if (!linked.length) return [];
-    const { source, options } = await this.service.drafted(id);
-    return this.work.tellings({ document: source.document, options, sections, line });
+    const { from } = await this.ofScript(id);
+    return from ? this.work.tellings({ ...from, sections, line }) : [];
   }
 
   async channel(id: string) {
@@ -212,3 +210,11 @@ export class PageDesk {
     return { differences, style };
   }
 }
+
+const reviewed = (s: ReadSource & { letter: string }): ReviewSource => ({
+  letter: s.letter,
+  text: s.document.text,
+  facts: [...s.facts, ...s.own.facts],
+  kind: s.document.kind,
+  ...(s.document.published ? { published: s.document.published } : {}),
+});

@@ -4,7 +4,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
 import type { Carries, Redone } from '@ursprung/core/draft';
 import type { HouseStyle } from '@ursprung/core/measure';
-import { SHAPE_IDS, briefSchema, houseOf } from '@ursprung/core/plan';
+import { SHAPE_IDS, briefSchema, houseOf, type fixedSchema, type promiseSchema } from '@ursprung/core/plan';
 import {
   DEFAULT_PACE,
   FORMAT,
@@ -12,27 +12,23 @@ import {
   SHORTEST_TARGET,
   checkChanged,
   clockLines,
-  docFromJson,
   docFromSections,
   plainSections,
   scriptSchema,
   sectionsOfDraft,
   type PlainSection,
+  type ScriptNode,
 } from '@ursprung/core/script';
-import type { SourceDocument } from '@ursprung/core/source';
 import type { z } from 'zod';
 import type {
   carriesInput,
   channelInput,
   deriveInput,
-  fixedInput,
-  promiseInput,
   promiseQuery,
   redoInput,
   scriptInput,
   settingsPatch,
   stepsInput,
-  Marks,
   Rights,
   Saying,
   ScriptRowSettings,
@@ -40,8 +36,8 @@ import type {
 import { defineModels, type Models, type ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import type { LinkSettings } from './link.ts';
-import { Sources } from './sources.ts';
-import { opened, readable } from './stored.ts';
+import { Sources, type ReadSource } from './sources.ts';
+import { inFormat, opened, readable } from './stored.ts';
 import { getClock } from './tools.ts';
 import type { DraftTask, Promised } from './worker.ts';
 import type { TextWork } from './work.ts';
@@ -166,15 +162,15 @@ export class Service {
   }
 
   /** Sources under their letters, each once. */
-  private async lettered(ids: readonly string[]) {
+  private async lettered(ids: readonly string[]): Promise<Lettered[]> {
     return Promise.all(
-      [...new Set(ids)].map(async (id, i) => ({ letter: LETTERS[i], ...(await this.sources.one(id)) })),
+      [...new Set(ids)].map(async (id, i) => ({ letter: LETTERS[i], ...(await this.sources.read(id)) })),
     );
   }
 
   async carries({ sourceId, others: beside, ...options }: z.infer<typeof carriesInput>): Promise<Carries> {
     const [source, ...others] = await this.lettered([sourceId, ...(beside ?? [])]);
-    return this.deps.work.carries(source.document, { ...options, ...besides(source, others) });
+    return this.deps.work.carries(source, { ...options, ...besides(source, others) });
   }
 
   /** What could be promised from these sources, and whether a title can be paid for. */
@@ -184,14 +180,14 @@ export class Service {
     return this.deps.work.promise({
       ...rest,
       ...(asked === undefined ? {} : { title: asked }),
-      sources: sources.map(({ letter, document }) => ({ letter, document })),
+      sources,
     });
   }
 
   /** Sources of a script, the first apart, with the writer's marks. */
   async drafted(id: string) {
     const row = await this.scriptRow(id);
-    const sources = await this.sourcesOf(id);
+    const sources = await this.readOf(id);
     const [source, ...others] = sources;
     if (!source)
       throw new ApiError('bad-request', 'This script has no source to tell from. Add one in Sources.');
@@ -222,7 +218,7 @@ export class Service {
     const { source, options } = await this.drafted(id);
     const { sections, seed, what, ...rest } = input;
     return this.deps.work.redo({
-      document: source.document,
+      source,
       options: { ...options, ...(seed === undefined ? {} : { seed }) },
       what,
       sections,
@@ -274,8 +270,8 @@ export class Service {
           input.person === 'you' ? 'to the listener' : input.person === 'i' ? 'told by an I' : 'told of them',
       },
     }[input.kind];
-    const asked = await this.shorter(source.document, change.options, input.kind === 'second');
-    const draft = await this.deps.work.draft(source.document, asked);
+    const asked = await this.shorter(source, change.options, input.kind === 'second');
+    const draft = await this.deps.work.draft(source, asked);
     const settings: ScriptRowSettings = {
       ...row.settings,
       title: `${row.settings.title.slice(0, 180)}, ${change.name}`,
@@ -296,13 +292,13 @@ export class Service {
 
   /** A second part lasts what is left, when that is less than was asked. */
   private async shorter(
-    document: SourceDocument,
+    source: Lettered,
     options: DraftTask['options'],
     may: boolean,
   ): Promise<DraftTask['options']> {
     if (!may) return options;
     const { target, ...rest } = options;
-    const { longestMs } = await this.deps.work.carries(document, rest);
+    const { longestMs } = await this.deps.work.carries(source, rest);
     const left = Math.floor(longestMs / 1000) - 1;
     if (left < 15)
       throw new ApiError('length-not-possible', 'Too little is left for a second part. Add a source.');
@@ -325,7 +321,7 @@ export class Service {
       : { promise: input.promise, refused: null };
     const draft =
       source && beside
-        ? await this.deps.work.draft(source.document, {
+        ? await this.deps.work.draft(source, {
             target: input.target,
             mood: input.mood,
             pace: input.pace,
@@ -417,14 +413,11 @@ export class Service {
   }
 
   /** The promise of a new script: what its title rests on, unless that was chosen; a title the sources can't pay for promises nothing. */
-  private async promised(
-    input: z.infer<typeof scriptInput>,
-    sources: readonly { letter: string; document: SourceDocument }[],
-  ) {
+  private async promised(input: z.infer<typeof scriptInput>, sources: readonly Lettered[]) {
     if (input.promise?.pays) return { promise: input.promise, refused: null };
     const wanted = input.title ?? sources[0].document.title;
     const { check, sentence } = await this.deps.work.promise({
-      sources: sources.map(({ letter, document }) => ({ letter, document })),
+      sources: [...sources],
       voice: input.voice,
       pace: input.pace,
       page: 0,
@@ -484,13 +477,25 @@ export class Service {
     return row;
   }
 
+  private linksOf = (scriptId: string) =>
+    this.models.scriptSources.findAll({ where: { scriptId }, order: [['letter', 'ASC']] });
+
+  /** Sources of a script as the page shows them. */
   async sourcesOf(scriptId: string) {
-    const links = await this.models.scriptSources.findAll({
-      where: { scriptId },
-      order: [['letter', 'ASC']],
-    });
     return Promise.all(
-      links.map(async (l) => ({ letter: l.letter, ...(await this.sources.ofScript(l.sourceId)) })),
+      (await this.linksOf(scriptId)).map(async (l) => ({
+        letter: l.letter,
+        ...(await this.sources.ofScript(l.sourceId)),
+      })),
+    );
+  }
+  /** The same as a draft takes them. */
+  async readOf(scriptId: string): Promise<Lettered[]> {
+    return Promise.all(
+      (await this.linksOf(scriptId)).map(async (l) => ({
+        letter: l.letter,
+        ...(await this.sources.read(l.sourceId, { deleted: true })),
+      })),
     );
   }
 
@@ -626,22 +631,18 @@ function styled(brief: z.infer<typeof briefSchema> | undefined, style: HouseStyl
 
 const SHAPES = new Set<string>(SHAPE_IDS);
 /** Facts of the angle are told before others. */
-const favoured = (promise: z.infer<typeof promiseInput> | undefined) =>
+const favoured = (promise: z.infer<typeof promiseSchema> | undefined) =>
   promise?.angle?.facts.map((f) => `${f.source}:${f.fact}`) ?? [];
 /** What the title rests on must be told. */
-const paid = (promise: z.infer<typeof promiseInput> | undefined) =>
+const paid = (promise: z.infer<typeof promiseSchema> | undefined) =>
   promise?.pays ? [`${promise.pays.source}:${promise.pays.fact}`] : [];
-const plainFixed = (fixed: readonly z.infer<typeof fixedInput>[]) =>
+const plainFixed = (fixed: readonly z.infer<typeof fixedSchema>[]) =>
   fixed.map(({ ms, ...f }) => ({ ...f, ...(ms === undefined ? {} : { ms }) }));
 
-interface Marked {
-  letter: string;
-  document: SourceDocument;
-  marks: Marks;
-}
+type Lettered = ReadSource & { letter: string };
 
 /** Other sources and the writer's marks on all, as a draft takes them: a fact that is wrong or waits is not told as it stands. */
-function besides(first: Marked, others: readonly Marked[]) {
+function besides(first: Lettered, others: readonly Lettered[]) {
   const having = (...wanted: string[]) =>
     [first, ...others].flatMap((s) =>
       Object.keys(s.marks)
@@ -651,7 +652,7 @@ function besides(first: Marked, others: readonly Marked[]) {
   return {
     must: having('must'),
     out: having('out', 'wrong', 'wait'),
-    others: others.map(({ letter, document }) => ({ letter, document })),
+    others: others.map(({ letter, document, facts, tags, own }) => ({ letter, document, facts, tags, own })),
   };
 }
 
@@ -661,13 +662,7 @@ export const MOST_SOURCES = LETTERS.length;
 /** About 65,000 words: far above the longest script, far below what would slow a page down. */
 export const LONGEST_SCRIPT = 400_000;
 
-/** A change of a script's row: what of it is in an earlier format is written in today's with it. */
-const inFormat = (row: ScriptRow, change: { doc?: unknown; settings?: ScriptRowSettings }) =>
-  row.format < FORMAT
-    ? { doc: change.doc ?? row.doc, settings: change.settings ?? row.settings, format: FORMAT }
-    : change;
-
-function applied(json: unknown, doc: ReturnType<typeof docFromJson>) {
+function applied(json: unknown, doc: ScriptNode) {
   try {
     const step = Step.fromJSON(scriptSchema, json);
     const inverse = step.invert(doc);

@@ -43,6 +43,14 @@ export function sourceRoutes(sources: Sources): Router {
     res.json({ id: id(req) });
   });
   router.post('/:id/reread', async (req, res) => void res.json(await sources.reread(id(req))));
+  router.get(
+    '/:id/renewal',
+    async (req, res) => void res.json(await sources.renew(id(req), undefined, true)),
+  );
+  router.post('/:id/renewal', async (req, res) => {
+    const { lost, moved } = await sources.renew(id(req));
+    res.json({ source: await sources.one(id(req)), lost, moved });
+  });
   router.get('/:id/cite/:format', async (req, res) => {
     const format = CITATION_FORMATS.find((f) => f === req.params.format);
     if (!format) throw new ApiError('not-found', `Citations come as ${CITATION_FORMATS.join(', ')}.`);

@@ -1,22 +1,30 @@
 /** The library of sources: found, ruled on, cited, taken out and put back. Every query is scoped to the workspace. */
 import { randomUUID } from 'node:crypto';
-import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import { AttrStep, Transform } from 'prosemirror-transform';
+import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { z } from 'zod';
 import { citation, type CitationFormat } from '@ursprung/core/cite';
 import {
+  EXTRACTOR,
   castOf,
+  chosenIn,
   compareSources,
   glossaryOf,
   outlineOf,
   thinIn,
   timeline,
   type Comparison,
+  type Fact,
+  type OwnFact,
+  type PackedTags,
 } from '@ursprung/core/facts';
 import { NEARLY_SAME, sharedOf, sketchOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
-import type { FoundSource, Mark, OwnFact, Rights, sourcePatch, sourceSearch } from './api.ts';
-import type { Models, SourceRow } from './db/models.ts';
+import type { LineSource } from '@ursprung/core/script';
+import type { FoundSource, Mark, Marks, Rights, sourcePatch, sourceSearch } from './api.ts';
+import type { Models, SourceRow, StoredOwnFact } from './db/models.ts';
+import type { StoredSource } from './drafting.ts';
 import { ApiError } from './errors.ts';
-import { readable } from './stored.ts';
+import { appendToLog, readable, readableDoc } from './stored.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
 import type { ReadProgress, TextWork } from './work.ts';
 
@@ -48,7 +56,7 @@ export class Sources {
     bytes: Uint8Array,
     options: { kind?: SourceKind; address?: string; progress?: ReadProgress; signal?: AbortSignal } = {},
   ) {
-    const { document: read, facts } = await this.deps.work.read(bytes, options);
+    const { document: read, facts, tags } = await this.deps.work.read(bytes, options);
     const document: SourceDocument = options.address ? { ...read, address: options.address } : read;
     const rights: Rights = OPEN_LICENCE.test(document.licence ?? '') ? 'open' : 'not asked';
     const row = await this.models.sources.create({
@@ -58,6 +66,8 @@ export class Sources {
       original: Buffer.from(bytes),
       document,
       facts,
+      extractor: EXTRACTOR,
+      tags,
       address: options.address ?? null,
       rights,
       marks: {},
@@ -71,14 +81,33 @@ export class Sources {
 
   private async row(
     id: string,
-    options: { original?: boolean; deleted?: boolean } = {},
-  ): Promise<SourceRow & { update: (change: Partial<SourceRow>) => Promise<unknown> }> {
+    options: { original?: boolean; deleted?: boolean; tags?: boolean; transaction?: Transaction } = {},
+  ): Promise<SourceRow & { update: (change: Partial<SourceRow>, how?: object) => Promise<unknown> }> {
+    const { transaction } = options;
+    const exclude = [...(options.original ? [] : ['original']), ...(options.tags ? [] : ['tags'])];
     const row = await this.models.sources.findOne({
       where: options.deleted ? this.own({ id }) : this.own({ id, deletedAt: null }),
-      ...(options.original ? {} : { attributes: { exclude: ['original'] } }),
+      attributes: { exclude },
+      ...(transaction ? { transaction, lock: true } : {}),
     });
     if (!row) throw new ApiError('not-found', 'This source is not here, or no longer.');
+    if (!transaction && row.ownFacts.some((o) => o.made === undefined)) await this.makeOwn(row);
     return row;
+  }
+
+  /** Own facts of before they were taken apart: once, when they are read first. */
+  private async makeOwn(row: SourceRow): Promise<void> {
+    const waiting = row.ownFacts.filter((o) => o.made === undefined);
+    const made = await this.deps.work.own({ document: row.document, own: waiting });
+    const of = new Map(waiting.map((o, i) => [o.id, made[i]]));
+    await this.deps.db.transaction(async (transaction) => {
+      const now = await this.row(row.id, { deleted: true, transaction });
+      await now.update(
+        { ownFacts: now.ownFacts.map((o) => (of.has(o.id) ? { ...o, made: of.get(o.id) ?? null } : o)) },
+        { transaction },
+      );
+    });
+    row.ownFacts = row.ownFacts.map((o) => (of.has(o.id) ? { ...o, made: of.get(o.id) ?? null } : o));
   }
 
   private view(row: SourceRow) {
@@ -86,17 +115,26 @@ export class Sources {
     return {
       id: row.id,
       document,
-      facts,
+      facts: [...facts, ...ownOf(row).facts],
       rights: row.rights,
       marks: row.marks,
-      ownFacts: row.ownFacts,
+      ownFacts: row.ownFacts.map(({ made: _, ...own }): OwnFact => own),
       address: row.address,
+      /** Whether today's code would read it otherwise than it was read. */
+      older: (row.extractor ?? 1) < EXTRACTOR,
       outline: outlineOf(document, facts),
       cast: castOf(facts),
       glossary: glossaryOf(facts),
       thin: thinIn(facts),
       timeline: timeline(facts),
     };
+  }
+
+  /** A source as it is told from: what was taken apart when it was read, and the marks on its facts. */
+  async read(id: string, options: { deleted?: boolean } = {}): Promise<ReadSource> {
+    const row = await this.row(id, { ...options, tags: true });
+    const { document, facts, tags } = row;
+    return { id, document, facts, tags, own: ownOf(row), marks: marksOn(row) };
   }
 
   async one(id: string) {
@@ -123,25 +161,161 @@ export class Sources {
   }
 
   async change(id: string, patch: z.infer<typeof sourcePatch>) {
-    const row = await this.row(id, { original: patch.kind !== undefined });
-    const change: Partial<SourceRow> = {};
-    if (patch.kind) Object.assign(change, await this.deps.work.read(row.original, { kind: patch.kind }));
-    if (patch.rights) change.rights = patch.rights;
-    if (patch.marks) {
-      const marks: Record<string, Mark> = { ...row.marks };
-      for (const [fact, { mark, correct, why }] of Object.entries(patch.marks)) {
-        if (!row.facts.some((f) => f.id === fact) && !row.ownFacts.some((f) => f.id === fact))
-          throw new ApiError('not-found', `There is no fact ${fact} in this source.`);
-        if (mark === 'wrong' && !correct) throw new ApiError('bad-request', 'Say what is right instead.');
-        if (mark) marks[fact] = { mark, ...(correct ? { correct } : {}), ...(why ? { why } : {}) };
-        else delete marks[fact];
-      }
-      change.marks = marks;
-    }
-    if (patch.addFact) change.ownFacts = [...row.ownFacts, ownFact(row, patch.addFact)];
-    if (patch.removeFact) change.ownFacts = row.ownFacts.filter((f) => f.id !== patch.removeFact);
-    await row.update(change);
+    // What takes long is done before the row is held.
+    const added = patch.addFact ? await this.ownFact(id, patch.addFact) : null;
+    if (patch.kind) await this.renew(id, patch.kind);
+    await this.deps.db.transaction(async (transaction) => {
+      const row = await this.row(id, { transaction });
+      const change: Partial<SourceRow> = {};
+      if (patch.rights) change.rights = patch.rights;
+      if (patch.marks) change.marks = marked(row, patch.marks);
+      if (added) change.ownFacts = [...row.ownFacts, { ...added, id: nextOwn(row) }];
+      if (patch.removeFact) change.ownFacts = row.ownFacts.filter((f) => f.id !== patch.removeFact);
+      if (change.ownFacts)
+        change.ownFacts = change.ownFacts.map((o) =>
+          o.made
+            ? { ...o, made: { ...o.made, fact: { ...o.made.fact, id: o.id, block: ownBlockOf(o) } } }
+            : o,
+        );
+      await row.update(change, { transaction });
+    });
     return this.one(id);
+  }
+
+  private async ownFact(
+    id: string,
+    input: { start: number; end: number } | { text: string },
+  ): Promise<Omit<StoredOwnFact, 'id'>> {
+    const { document } = await this.row(id);
+    const own = 'text' in input ? { text: input.text } : chosenWords(document, input);
+    const [made] = await this.deps.work.own({ document, own: [{ ...own, id: 'w0' }] });
+    return { ...own, made };
+  }
+
+  /**
+   * Reads a stored source again with today's code, or as another kind. Facts whose words stand keep their ids; marks, the
+   * lines of scripts and their promises follow the others to the facts that have their words. `preview` changes nothing.
+   */
+  async renew(id: string, kind?: SourceKind, preview = false): Promise<Renewal> {
+    const before = await this.row(id, { original: true, deleted: true });
+    const made = await this.deps.work.renew(before.original, before.facts, kind ?? before.document.kind);
+    const document: SourceDocument = {
+      ...made.document,
+      ...(before.document.address ? { address: before.document.address } : {}),
+    };
+    const moved = new Map(made.moved);
+    const known = new Set(before.facts.map((f) => f.id));
+    const lost = before.facts.filter((f) => made.lost.includes(f.id));
+    const answer: Renewal = {
+      passages: { before: before.document.blocks.length, after: document.blocks.length },
+      facts: {
+        before: before.facts.length,
+        after: made.facts.length,
+        same: made.facts.filter((f) => known.has(f.id)).length,
+      },
+      moved: before.facts
+        .filter((f) => moved.has(f.id))
+        .map((f) => ({
+          id: f.id,
+          text: f.text,
+          to: moved.get(f.id)!.map((to) => made.facts.find((n) => n.id === to)!.text),
+        })),
+      lost: lost.map((f) => ({ id: f.id, text: f.text, mark: before.marks[f.id]?.mark ?? null })),
+      lines: await this.linesOn(id, new Set(lost.map((f) => f.id))),
+      tidy: JSON.stringify(document) === JSON.stringify(before.document) && !moved.size && !lost.length,
+    };
+    if (preview) return answer;
+    const own = await this.replaced(before.ownFacts, document);
+    await this.deps.db.transaction(async (transaction) => {
+      const row = await this.row(id, { deleted: true, transaction });
+      const marks: Record<string, Mark> = {};
+      for (const [fact, mark] of Object.entries(row.marks))
+        for (const to of moved.get(fact) ?? [fact]) marks[to] ??= mark;
+      for (const fact of made.lost) delete marks[fact];
+      await row.update(
+        {
+          document,
+          title: document.title,
+          facts: made.facts,
+          tags: made.tags,
+          extractor: EXTRACTOR,
+          sketch: sketchOf(document.text),
+          marks,
+          ownFacts: own,
+        },
+        { transaction },
+      );
+      if (moved.size) await this.relink(id, moved, transaction);
+    });
+    return answer;
+  }
+
+  /** Chosen words at their place in the source as it is read now; without one they are something the writer knows. */
+  private async replaced(own: readonly StoredOwnFact[], document: SourceDocument): Promise<StoredOwnFact[]> {
+    const placed = own.map(({ made: _, ...o }): OwnFact => {
+      if (o.start === undefined) return o;
+      const start = document.text.indexOf(o.text);
+      if (start < 0) return { id: o.id, text: o.text };
+      return { ...o, start, end: start + o.text.length };
+    });
+    const made = await this.deps.work.own({ document, own: placed });
+    return placed.map((o, i) => ({ ...o, made: made[i] }));
+  }
+
+  /** The lines and promises that rest on facts which have another id now: one step a line, as part of the script's log. */
+  private async relink(
+    sourceId: string,
+    moved: ReadonlyMap<string, readonly string[]>,
+    transaction: Transaction,
+  ): Promise<void> {
+    const links = await this.models.scriptSources.findAll({ where: { sourceId }, transaction });
+    for (const { scriptId, letter } of links) {
+      const row = await this.models.scripts.findOne({
+        where: this.own({ id: scriptId }),
+        transaction,
+        lock: true,
+      });
+      const doc = row && readableDoc(row);
+      if (!row || !doc) continue;
+      const to = (source: string, fact: string | undefined) =>
+        source === letter && fact !== undefined ? (moved.get(fact)?.[0] ?? fact) : fact;
+      const tr = new Transform(doc);
+      doc.descendants((node, pos) => {
+        if (node.type.name !== 'line') return true;
+        const from = node.attrs.from as readonly LineSource[];
+        if (from.some((f) => to(f.source, f.fact) !== f.fact))
+          tr.step(
+            new AttrStep(
+              pos,
+              'from',
+              from.map((f) => ({ ...f, ...(f.fact ? { fact: to(f.source, f.fact) } : {}) })),
+            ),
+          );
+        return false;
+      });
+      const { promise } = row.settings;
+      const renamed = promise && {
+        ...promise,
+        ...(promise.pays
+          ? { pays: { ...promise.pays, fact: to(promise.pays.source, promise.pays.fact)! } }
+          : {}),
+        ...(promise.reveal && letter === 'A' ? { reveal: to('A', promise.reveal)! } : {}),
+        ...(promise.angle
+          ? {
+              angle: {
+                ...promise.angle,
+                facts: promise.angle.facts.map((f) => ({ ...f, fact: to(f.source, f.fact)! })),
+              },
+            }
+          : {}),
+      };
+      await appendToLog(this.models, row, tr, 'read again', this.deps.now(), transaction);
+      if (renamed && JSON.stringify(renamed) !== JSON.stringify(promise))
+        await row.update(
+          { settings: { ...row.settings, promise: renamed }, settingsRevision: row.settingsRevision + 1 },
+          { transaction },
+        );
+    }
   }
 
   /** What a writer asks the library: words, and any of kind, rights, days, publisher, channel, used or not. Best match first. */
@@ -260,11 +434,59 @@ const anywhere = (words = '') => `%${words.replace(/[%_\\]/g, '\\$&')}%`;
 const USES =
   '(SELECT count(*) FROM script_sources l JOIN scripts c ON c.id = l."scriptId" WHERE l."sourceId" = s.id AND c."deletedAt" IS NULL)';
 
-function ownFact(row: SourceRow, input: { start: number; end: number } | { text: string }): OwnFact {
-  const id = `w${Math.max(0, ...row.ownFacts.map((f) => Number(f.id.slice(1)))) + 1}`;
-  if ('text' in input) return { id, text: input.text };
-  const text = row.document.text.slice(input.start, input.end).trim();
-  if (text.length < 3 || text.length > 600 || input.end <= input.start)
+/** A source as it is told from. Marks are by fact: one on chosen words is one on the facts that have them. */
+export interface ReadSource extends StoredSource {
+  id: string;
+  marks: Marks;
+}
+/** What reading a source again changes. */
+export interface Renewal {
+  passages: { before: number; after: number };
+  facts: { before: number; after: number; same: number };
+  /** Facts whose words stand in others now. */
+  moved: { id: string; text: string; to: string[] }[];
+  /** Facts whose words are nowhere any more, with the mark that goes with them. */
+  lost: { id: string; text: string; mark: Mark['mark'] | null }[];
+  /** Lines that rest on those. */
+  lines: { script: string; title: string; line: string; text: string }[];
+  /** Nothing comes out otherwise. */
+  tidy: boolean;
+}
+
+/** Own facts as the others are stored; one that says nothing is none. */
+function ownOf(row: SourceRow): { facts: Fact[]; tags: PackedTags[] } {
+  const made = row.ownFacts.flatMap((o) => o.made ?? []);
+  return { facts: made.map((m) => m.fact), tags: made.map((m) => m.tags) };
+}
+
+function marksOn(row: SourceRow): Marks {
+  const out: Record<string, Mark> = { ...row.marks };
+  for (const own of row.ownFacts)
+    if (row.marks[own.id]) for (const id of chosenIn(own, row.facts)) out[id] ??= row.marks[own.id];
+  return out;
+}
+
+function marked(row: SourceRow, patch: NonNullable<z.infer<typeof sourcePatch>['marks']>): Marks {
+  const marks: Record<string, Mark> = { ...row.marks };
+  for (const [fact, { mark, correct, why }] of Object.entries(patch)) {
+    if (!row.facts.some((f) => f.id === fact) && !row.ownFacts.some((f) => f.id === fact))
+      throw new ApiError('not-found', `There is no fact ${fact} in this source.`);
+    if (mark === 'wrong' && !correct) throw new ApiError('bad-request', 'Say what is right instead.');
+    if (mark) marks[fact] = { mark, ...(correct ? { correct } : {}), ...(why ? { why } : {}) };
+    else delete marks[fact];
+  }
+  return marks;
+}
+
+const nextOwn = (row: SourceRow) => `w${Math.max(0, ...row.ownFacts.map((f) => Number(f.id.slice(1)))) + 1}`;
+const ownBlockOf = (own: StoredOwnFact) =>
+  own.start === undefined ? `own-${own.id}` : (own.made?.fact.block ?? `own-${own.id}`);
+
+function chosenWords(document: SourceDocument, { start, end }: { start: number; end: number }) {
+  const raw = document.text.slice(start, end);
+  const text = raw.trim();
+  if (text.length < 3 || text.length > 600 || end <= start)
     throw new ApiError('bad-request', 'Choose a few words to a few sentences of the source.');
-  return { id, text, start: input.start, end: input.end };
+  const at = start + raw.indexOf(text);
+  return { text, start: at, end: at + text.length };
 }

@@ -1,13 +1,17 @@
 /** What was stored, read by today's schema: settings that it refuses are left out, and a document says so when it can't be read. */
+import type { Transform } from 'prosemirror-transform';
+import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import {
   DEFAULT_PACE,
+  FORMAT,
   docFromJson,
   plainSections,
   type PlainSection,
   type ScriptNode,
 } from '@ursprung/core/script';
 import { scriptSettings, type ScriptRowSettings } from './api.ts';
+import type { Models, ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 
 const USUAL: ScriptRowSettings = {
@@ -43,12 +47,54 @@ export function opened(row: { doc: unknown }): ScriptNode {
   }
 }
 
-/** A script's sections, or null where what is stored can't be read: that is one script's trouble, not the library's. */
-export function readable(row: { doc: unknown }): PlainSection[] | null {
+/** A script's document, or null where what is stored can't be read: that is one script's trouble, not the library's. */
+export function readableDoc(row: { doc: unknown }): ScriptNode | null {
   try {
-    return plainSections(docFromJson(row.doc));
+    return docFromJson(row.doc);
   } catch (error) {
     if (error instanceof RangeError || error instanceof TypeError) return null;
     throw error;
   }
+}
+/** Its sections, or null. */
+export function readable(row: { doc: unknown }): PlainSection[] | null {
+  const doc = readableDoc(row);
+  return doc && plainSections(doc);
+}
+
+/** A change of a script's row: what of it is in an earlier format is written in today's with it. */
+export const inFormat = (row: ScriptRow, change: { doc?: unknown; settings?: ScriptRowSettings }) =>
+  row.format < FORMAT
+    ? { doc: change.doc ?? row.doc, settings: change.settings ?? row.settings, format: FORMAT }
+    : change;
+
+/** Steps that the server makes itself, behind the newest version of a script whose row is held by the transaction. */
+export async function appendToLog(
+  models: Models,
+  row: ScriptRow & {
+    update: (change: Partial<ScriptRow>, how: { transaction: Transaction }) => Promise<unknown>;
+  },
+  tr: Transform,
+  origin: string,
+  at: Date,
+  transaction: Transaction,
+): Promise<void> {
+  if (!tr.steps.length) return;
+  await models.steps.bulkCreate(
+    tr.steps.map((step, i) => ({
+      scriptId: row.id,
+      version: row.version + i + 1,
+      step: step.toJSON() as unknown,
+      inverse: step.invert(tr.docs[i]).toJSON() as unknown,
+      format: FORMAT,
+      origin,
+      clientId: 'server',
+      at,
+    })),
+    { transaction },
+  );
+  await row.update(
+    { ...inFormat(row, { doc: tr.doc.toJSON() }), version: row.version + tr.steps.length, updatedAt: at },
+    { transaction },
+  );
 }

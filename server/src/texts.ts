@@ -57,9 +57,9 @@ export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
     };
     const tools = { clock, pronouncer: getPronouncer(), tagger: getTagger() };
     if (!task.from) return propose(task.note, context, tools);
-    const { document, options: asked } = task.from;
-    const { options, tools: draftTools } = await drafting(document, asked);
-    const teller = tellerOf(document, { ...options, target: asked.target }, draftTools);
+    const { source, options: asked } = task.from;
+    const { options, tools: draftTools } = await drafting(source, asked);
+    const teller = tellerOf(source.document, { ...options, target: asked.target }, draftTools);
     return propose(task.note, context, { ...tools, teller });
   });
 
@@ -71,9 +71,9 @@ export interface TellingsTask extends DraftTask {
 /** A line in every other way its fact can be told safely. */
 export const tellings = (task: TellingsTask): Promise<WorkResult<string[]>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.document, task.options);
+    const { options, tools } = await drafting(task.source, task.options);
     const whole = {
-      source: task.document,
+      source: task.source.document,
       sections: task.sections,
       options: { ...options, target: task.options.target },
     };

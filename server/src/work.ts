@@ -2,8 +2,8 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Carries, Draft, Redone } from '@ursprung/core/draft';
-import type { Fact } from '@ursprung/core/facts';
-import type { SourceDocument, SourceKind } from '@ursprung/core/source';
+import type { Fact, PackedTags } from '@ursprung/core/facts';
+import type { SourceKind } from '@ursprung/core/source';
 import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import type { Revised } from '@ursprung/core/revise';
@@ -13,7 +13,16 @@ import type { Film } from '@ursprung/core/scenes';
 import type { PlainSection } from '@ursprung/core/script';
 import type { FilmTask, KitTask, PackTask, PackedKit, Sheet, Written } from './kits.ts';
 import type { AgainstTask, ReviseTask, StyleTask, TellingsTask } from './texts.ts';
-import type { DraftTask, PromiseTask, Promised, RedoTask, WorkResult } from './worker.ts';
+import type { StoredSource } from './drafting.ts';
+import type {
+  DraftTask,
+  OwnTask,
+  PromiseTask,
+  Promised,
+  ReadResult,
+  RedoTask,
+  WorkResult,
+} from './worker.ts';
 import { ApiError } from './errors.ts';
 
 /** What is being done, how much of it is done, of how much. */
@@ -26,9 +35,16 @@ export interface ReadOptions {
 }
 
 export interface TextWork {
-  read: (bytes: Uint8Array, options?: ReadOptions) => Promise<{ document: SourceDocument; facts: Fact[] }>;
-  draft: (document: SourceDocument, options: DraftTask['options']) => Promise<Draft>;
-  carries: (document: SourceDocument, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
+  read: (bytes: Uint8Array, options?: ReadOptions) => Promise<ReadResult>;
+  /** Reads a stored source again; its facts keep their ids where their words stand. */
+  renew: (
+    bytes: Uint8Array,
+    before: readonly Fact[],
+    kind: SourceKind,
+  ) => Promise<ReadResult & { moved: [string, readonly string[]][]; lost: string[] }>;
+  own: (task: OwnTask) => Promise<({ fact: Fact; tags: PackedTags } | null)[]>;
+  draft: (source: StoredSource, options: DraftTask['options']) => Promise<Draft>;
+  carries: (source: StoredSource, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
   promise: (task: PromiseTask) => Promise<Promised>;
   redo: (task: RedoTask) => Promise<Redone>;
   clean: (bytes: Uint8Array) => Promise<CleanedDraft>;
@@ -103,8 +119,10 @@ export function startWork(file: URL): TextWork {
         port1.close();
       }
     },
-    draft: (document, options) => run('draft', { document, options }),
-    carries: (document, options) => run('carries', { document, options }),
+    renew: (bytes, before, kind) => run('renew', { bytes: new Uint8Array(bytes), before, kind }),
+    own: (task) => run('own', task),
+    draft: (source, options) => run('draft', { source, options }),
+    carries: (source, options) => run('carries', { source, options }),
     promise: (task) => run('promise', task),
     redo: (task) => run('redo', task),
     clean: (bytes) => run('clean', { bytes }),

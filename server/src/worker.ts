@@ -14,7 +14,16 @@ import {
   type Draft,
   type Redone,
 } from '@ursprung/core/draft';
-import { extractFacts, type Fact } from '@ursprung/core/facts';
+import {
+  carried,
+  ownTagged,
+  packTags,
+  storedOf,
+  taggedFacts,
+  type Fact,
+  type OwnFact,
+  type PackedTags,
+} from '@ursprung/core/facts';
 import {
   checkTitle,
   hooksOf,
@@ -32,7 +41,14 @@ import {
 } from '@ursprung/core/plan';
 import type { PlainSection } from '@ursprung/core/script';
 import { openSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
-import { drafting, expected, type DraftTask, type WorkResult } from './drafting.ts';
+import {
+  drafting,
+  expected,
+  materialOf,
+  type DraftTask,
+  type StoredSource,
+  type WorkResult,
+} from './drafting.ts';
 import { getClock, getTagger } from './tools.ts';
 
 export type { DraftTask, WorkResult } from './drafting.ts';
@@ -47,7 +63,7 @@ export interface ReadTask {
   port?: MessagePort;
 }
 export interface PromiseTask {
-  sources: { letter: string; document: SourceDocument }[];
+  sources: ({ letter: string } & StoredSource)[];
   voice: string;
   pace: number;
   page: number;
@@ -71,35 +87,61 @@ export interface RedoTask extends DraftTask {
   hook?: HookKind;
 }
 
-export const read = (task: ReadTask): Promise<WorkResult<{ document: SourceDocument; facts: Fact[] }>> =>
+/** What is stored of a source when it was read. */
+export interface ReadResult {
+  document: SourceDocument;
+  facts: Fact[];
+  tags: PackedTags[];
+}
+export interface OwnTask {
+  document: SourceDocument;
+  own: OwnFact[];
+}
+
+export const read = (task: ReadTask): Promise<WorkResult<ReadResult>> =>
   expected(async () => {
     const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});
     const tell = (stage: string, done: number, of: number) => task.port?.postMessage({ stage, done, of });
     tell(`${document.blocks.length} passages found`, 0, document.blocks.length);
-    const facts = extractFacts(document, getTagger(), (done, of) => tell('taking it apart', done, of));
-    return { document, facts };
+    const tagged = taggedFacts(document, getTagger(), (done, of) => tell('taking it apart', done, of));
+    return { document, ...storedOf(tagged) };
   });
+
+/** A source that is stored, read again from its bytes: facts keep their ids where their words stand. */
+export const renew = (
+  task: ReadTask & { before: Fact[] },
+): Promise<WorkResult<ReadResult & { moved: [string, readonly string[]][]; lost: string[] }>> =>
+  expected(async () => {
+    const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});
+    const { facts, moved, lost } = carried(task.before, taggedFacts(document, getTagger()));
+    return { document, ...storedOf(facts), moved: [...moved], lost: lost.map((f) => f.id) };
+  });
+
+/** What the writer knows or chose, as facts; null for one that says nothing. */
+export const own = (task: OwnTask): Promise<WorkResult<({ fact: Fact; tags: PackedTags } | null)[]>> =>
+  expected(() =>
+    task.own.map((o) => {
+      const [made] = ownTagged(task.document, [o], getTagger());
+      return made ? { fact: made.fact, tags: packTags(made.tokens) } : null;
+    }),
+  );
 
 export const draft = (task: DraftTask): Promise<WorkResult<Draft>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.document, task.options);
-    return draftScript(task.document, { ...options, target: task.options.target }, tools);
+    const { options, tools } = await drafting(task.source, task.options);
+    return draftScript(task.source.document, { ...options, target: task.options.target }, tools);
   });
 
 export const carries = (task: DraftTask): Promise<WorkResult<Carries>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.document, task.options);
-    return sourceCarries(task.document, options, tools);
+    const { options, tools } = await drafting(task.source, task.options);
+    return sourceCarries(task.source.document, options, tools);
   });
 
 export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
   expected(() => {
     const tools = { tagger: getTagger(), clock: getClock(task.voice, task.pace) };
-    const material = task.sources.map((s) => ({
-      letter: s.letter,
-      source: s.document,
-      facts: extractFacts(s.document, tools.tagger),
-    }));
+    const material = materialOf(task.sources);
     const ideas = promiseIdeas(material, tools, { page: task.page, seed: task.seed });
     const check = task.title === undefined ? null : checkTitle(task.title, material);
     return {
@@ -107,19 +149,23 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
       // Of the title that was asked about, when it can be paid for.
       sentence: check?.paid ? promiseSentence(material, check.pays) : ideas.sentence,
       hooks: hooksOf(material, tools, task.seed).slice(0, 14),
-      shapes: rankShapes({ source: material[0].source, facts: material[0].facts, sources: material.length }),
+      shapes: rankShapes({
+        source: material[0].source,
+        facts: task.sources[0].facts,
+        sources: material.length,
+      }),
       check,
-      beats: material[0].source.kind === 'forum' ? storyBeats(material[0].facts) : null,
+      beats: material[0].source.kind === 'forum' ? storyBeats(task.sources[0].facts) : null,
     };
   });
 
 /** Changes to a script that tell something anew, or move what points at something. */
 export const redo = (task: RedoTask): Promise<WorkResult<Redone>> =>
   expected(async () => {
-    const { hook: kind, ...own } = task.options;
-    const { options, tools } = await drafting(task.document, own);
+    const { hook: kind, ...asked } = task.options;
+    const { options, tools } = await drafting(task.source, asked);
     const whole = {
-      source: task.document,
+      source: task.source.document,
       sections: task.sections,
       options: { ...options, target: task.options.target },
     };
@@ -134,7 +180,7 @@ export const redo = (task: RedoTask): Promise<WorkResult<Redone>> =>
         return moveSection(whole, task.section ?? '', task.to ?? 0, tools);
       case 'hook': {
         const wanted = task.hook ?? kind;
-        const plan = makePlan(task.document, whole.options, tools);
+        const plan = makePlan(whole.source, whole.options, tools);
         return redoHook(
           whole,
           tools,

@@ -257,25 +257,26 @@ describe('sources on a real PostgreSQL', function () {
   it('take the writer’s ruling on facts, facts of the writer’s own and rights', async () => {
     const { id, facts, rights } = await add(`The gate opened in 1907. Nobody saw it. ${LONG}`);
     expect(rights).to.equal('not asked');
+    const [f1, f2] = facts.map((f: { id: string }) => f.id);
     const patched = (
       await server.patch(`/sources/${id}`, {
         marks: {
-          f1: { mark: 'must' },
-          f2: { mark: 'wrong', correct: 'Two people saw it.', why: 'the log says so' },
+          [f1]: { mark: 'must' },
+          [f2]: { mark: 'wrong', correct: 'Two people saw it.', why: 'the log says so' },
         },
         rights: 'granted',
       })
     ).body;
     expect(patched.marks).to.deep.equal({
-      f1: { mark: 'must' },
-      f2: { mark: 'wrong', correct: 'Two people saw it.', why: 'the log says so' },
+      [f1]: { mark: 'must' },
+      [f2]: { mark: 'wrong', correct: 'Two people saw it.', why: 'the log says so' },
     });
     expect(patched.rights).to.equal('granted');
-    expect((await server.patch(`/sources/${id}`, { marks: { f1: { mark: null } } })).body.marks).to.have.keys(
-      ['f2'],
-    );
     expect(
-      (await server.patch(`/sources/${id}`, { marks: { f2: { mark: 'wrong' } } })).body.error.message,
+      (await server.patch(`/sources/${id}`, { marks: { [f1]: { mark: null } } })).body.marks,
+    ).to.have.keys([f2]);
+    expect(
+      (await server.patch(`/sources/${id}`, { marks: { [f2]: { mark: 'wrong' } } })).body.error.message,
     ).to.match(/what is right/);
     expect((await server.patch(`/sources/${id}`, { marks: { f999: { mark: 'must' } } })).status).to.equal(
       404,

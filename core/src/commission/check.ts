@@ -13,7 +13,7 @@ import { makeRetoldChecker, replacedIn } from '../trace/retold/index.ts';
 import type { ReplyKind } from './faults.ts';
 import { matchSections } from './match.ts';
 import { readReply } from './read.ts';
-import { refOf, type CommissionSource, type OrderedFact, type OrderedSection } from './types.ts';
+import { refsOf, type CommissionSource, type OrderedFact, type OrderedSection } from './types.ts';
 
 export interface ReplyFault {
   kind: ReplyKind;
@@ -106,6 +106,7 @@ export function makeReplyChecker(
   const old = oldFigures(sources);
   const never = order.never.map((phrase) => ({ phrase, words: stems(phrase) })).filter((n) => n.words.length);
   const memo = new Map<string, ReplyFault[]>();
+  const refs = refsOf(sources);
   const factText = new Map(facts.map((f) => [`${f.source}:${f.id}`, f.text]));
 
   /** Faults that a line has by itself, with its facts and its neighbours. */
@@ -162,7 +163,7 @@ export function makeReplyChecker(
         kind: 'close',
         start: r.start,
         end: r.end,
-        says: `${line.shared} of its ${line.words} words run on as in ${fact ? refOf(aligned[0].source, aligned[0].fact) : 'a source'}.`,
+        says: `${line.shared} of its ${line.words} words run on as in ${fact ? (refs.get(`${aligned[0].source}:${aligned[0].fact}`) ?? 'a source') : 'a source'}.`,
       };
     });
   };

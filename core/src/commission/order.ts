@@ -8,7 +8,7 @@ import type { LineRole, PlainLine, PlainSection, SectionRole } from '../script/d
 import { indexFacts } from '../trace/align.ts';
 import { RULES, asData, soundRows } from './parts.ts';
 import { soundOf } from './sound.ts';
-import { refOf, type CommissionContext, type Order, type OrderScope, type OrderedFact, type OrderedSection } from './types.ts'; // prettier-ignore
+import { refsOf, type CommissionContext, type Order, type OrderScope, type OrderedFact, type OrderedSection } from './types.ts'; // prettier-ignore
 
 /** The longest order, in letters, unless the person sets another: about 4,000 tokens, which any service takes. */
 export const USUAL_LETTERS = 16_000;
@@ -63,6 +63,7 @@ function toldIn(lines: readonly PlainLine[], index: ReturnType<typeof indexFacts
 /** What each section has to tell: what it tells now, what must be told and is not yet, and some more that fits there. */
 export function orderedSections(context: CommissionContext): OrderedSection[] {
   const facts = factsByKey(context);
+  const refs = refsOf(context.sources);
   const order = new Map([...facts.keys()].map((k, i) => [k, i]));
   const index = indexFacts([...facts].map(([, { letter, fact }]) => ({ source: letter, id: fact.id, text: fact.text }))); // prettier-ignore
   const told = context.sections.map((s) => toldIn(s.lines, index).filter((k) => facts.has(k) && !context.out.includes(k))); // prettier-ignore
@@ -100,7 +101,7 @@ export function orderedSections(context: CommissionContext): OrderedSection[] {
     const entry = (k: string): OrderedFact => {
       const { letter, fact } = facts.get(k)!;
       return {
-        ref: refOf(letter, fact.id),
+        ref: refs.get(keyOf(letter, fact.id))!,
         source: letter,
         fact: fact.id,
         text: fact.text,

@@ -4,7 +4,7 @@ import { emptyLine } from '../script/schema.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
 import { followUp, type FailedParts } from './again.ts';
 import { rowsOf } from './rows.ts';
-import { refOf, type CommissionContext, type OrderedSection } from './types.ts';
+import { type CommissionContext, type OrderedSection } from './types.ts';
 import { readReply } from './read.ts';
 
 /** What is taken of a reply line: its words, mended or as they came. */
@@ -181,7 +181,7 @@ export function mergedReply(
   for (const { mark, text } of rows) {
     if (mark && /^\d+$/.test(mark)) put(replaced, Number(mark), text);
     else if (mark) {
-      const place = sections.find((s) => s.facts.some((f) => refOf(f.source, f.fact) === mark));
+      const place = sections.find((s) => s.facts.some((f) => f.ref === mark));
       if (place) put(added, place.id, text);
     }
   }

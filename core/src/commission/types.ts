@@ -72,4 +72,10 @@ export interface Order {
   dropped: number;
 }
 
-export const refOf = (source: string, fact: string): string => `${source}${fact.replace(/^f/, '')}`;
+/** How an order names each fact, by "A:f3": its source's letter and its place among that source's facts. */
+export const refsOf = (
+  sources: readonly { letter: string; facts: readonly { id: string }[] }[],
+): ReadonlyMap<string, string> =>
+  new Map(
+    sources.flatMap((s) => s.facts.map((f, i) => [`${s.letter}:${f.id}`, `${s.letter}${i + 1}`] as const)),
+  );

@@ -106,7 +106,7 @@ export function endingUnit(units: readonly Unit[], source: SourceDocument): numb
 /** The reveal of a first-person story, whole: the passage the writer confirmed, else the best guess. */
 export function revealUnits(units: readonly Unit[], source: SourceDocument, confirmed?: string): number[] {
   if (source.kind !== 'forum') return [];
-  const own = units.filter((u) => u.letter === units[0]?.letter);
+  const own = units.filter((u) => u.letter === units[0]?.letter && !u.sentence.fact.own);
   const id = confirmed ?? storyBeats(own.map((u) => u.sentence.fact)).reveals[0];
   const passage = own.find((u) => u.sentence.fact.id === id)?.block.id;
   return passage === undefined ? [] : own.filter((u) => u.block.id === passage).map((u) => u.index);

@@ -1,6 +1,8 @@
 /** Everything a draft decides before a word is told: the units of all sources, what opens and ends, what must be in and out. */
 import { compareSources } from '../facts/compare.ts';
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
+import { remembering } from '../language/tagged.ts';
+import { ownBlock } from '../facts/own.ts';
 import { taggedFacts } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagged.ts';
 import { contracts, contradictions, longestSentence, usualBrief, type Brief } from '../plan/brief.ts';
@@ -35,6 +37,13 @@ export interface FixedPart {
   where: 'start' | 'end' | 'middle';
 }
 
+/** A source as it is told from: with its facts, where it was taken apart before, and what the writer knows beside it. */
+export interface ReadSource {
+  letter: string;
+  document: SourceDocument;
+  tagged?: readonly TaggedSentence[];
+  own?: readonly TaggedSentence[];
+}
 export interface DraftOptions {
   target: Target;
   /** The best-suited one when left out. */
@@ -47,7 +56,11 @@ export interface DraftOptions {
   /** The source's letter in the script. */
   letter?: string;
   /** Further sources, each under its letter: their facts are told where the first one's are not enough. */
-  others?: readonly { letter: string; document: SourceDocument }[];
+  others?: readonly ReadSource[];
+  /** The first source's facts as they were taken apart when it was read; taken apart now when left out. */
+  tagged?: readonly TaggedSentence[];
+  /** What the writer knows beside the first source. */
+  own?: readonly TaggedSentence[];
   /** Facts the writer wants told, and facts that must not be: by id in the first source, as "B:f3" in another. */
   must?: readonly string[];
   out?: readonly string[];
@@ -140,21 +153,34 @@ function foreign(source: SourceDocument): string | null {
   return `“${clip(source.title)}” is in ${name}. Drafts are told from English sources only; its words can still be read and quoted on the desk.`;
 }
 
-export function makePlan(source: SourceDocument, options: DraftOptions, tools: DraftTools): DraftPlan {
+export function makePlan(source: SourceDocument, options: DraftOptions, given: DraftTools): DraftPlan {
   const other = [source, ...(options.others ?? []).map((o) => o.document)]
     .map(foreign)
     .find((x) => x !== null);
   if (other) throw new DraftError('nothing-to-tell', other, NONE);
   const brief: Brief = { ...(options.brief ?? usualBrief()), mood: options.mood };
   const letter = options.letter ?? 'A';
-  const read = [{ letter, document: source }, ...(options.others ?? [])].map((o) => ({
-    ...o,
-    tagged: taggedFacts(o.document, tools.tagger),
+  const sources: ReadSource[] = [
+    { letter, document: source, tagged: options.tagged, own: options.own },
+    ...(options.others ?? []),
+  ];
+  const read = sources.map((o) => ({
+    letter: o.letter,
+    document: o.document,
+    tagged: o.tagged ?? taggedFacts(o.document, given.tagger),
+    own: (o.own ?? []).filter((t) => t.fact.own === 'known'),
   }));
+  const tools: DraftTools = {
+    ...given,
+    tagger: remembering(
+      given.tagger,
+      read.flatMap((r) => r.tagged.map((t) => [t.fact.text, t.tokens] as const)),
+    ),
+  };
   const material: Material[] = read.map((r) => ({
     letter: r.letter,
     source: r.document,
-    facts: r.tagged.map((t) => t.fact),
+    facts: [...r.tagged, ...r.own].map((t) => t.fact),
   }));
   const says = contradictions(brief, source.kind === 'forum', {
     must: options.must ?? [],
@@ -164,10 +190,19 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
   const shape = options.parts?.length
     ? ownShape(options.parts)
     : shapeById(
-        options.shape ?? rankShapes({ source, facts: material[0].facts, sources: read.length })[0].id,
+        options.shape ??
+          rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length })[0].id,
       );
   const favour = new Set(options.favour ?? []);
-  const made = read
+  // What the writer knows is told like a further source of the same letter: within, never as the end.
+  const beside = read
+    .filter((r) => r.own.length)
+    .map((r) => ({
+      letter: r.letter,
+      document: { ...r.document, blocks: r.own.map(({ fact }) => ownBlock(fact)) },
+      tagged: r.own,
+    }));
+  const made = [...read, ...beside]
     .map((r) => unitsOf(r, shape, brief, tools))
     .map((list) =>
       list.map((u) => ({
@@ -227,7 +262,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, tools: D
     banned.has(index)
       ? ([...allowed].reverse().find((u) => !u.needsNext && reachable(u)) ?? allowed.at(-1)!).index
       : index;
-  const own = units.filter((u) => u.letter === letter);
+  const own = units.filter((u) => u.letter === letter && !u.sentence.fact.own);
   const hook = options.hook === undefined ? usualHook(material, tools, options.seed) : options.hook;
   // What a study's question hook asks is not told once more.
   const askedBy =
@@ -325,7 +360,7 @@ function usualHook(material: readonly Material[], tools: DraftTools, seed: numbe
 }
 
 function unitsOf(
-  read: { letter: string; document: SourceDocument; tagged: TaggedSentence[] },
+  read: { letter: string; document: SourceDocument; tagged: readonly TaggedSentence[] },
   shape: Shape,
   brief: Brief,
   tools: DraftTools,
@@ -373,7 +408,7 @@ function unitsOf(
 
 /** What need not or must not be told beside what another source tells: the same again, or an older figure. */
 function toldTwice(
-  sources: readonly { letter: string; document: SourceDocument; tagged: TaggedSentence[] }[],
+  sources: readonly { letter: string; document: SourceDocument; tagged: readonly TaggedSentence[] }[],
 ): { out: Set<string>; notes: string[] } {
   const { same, disagreements } = compareSources(
     sources.map((s) => ({

@@ -5,6 +5,7 @@ import type { TaggedToken, Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import { IMPERATIVE } from '../source/kind.ts';
 import { lexRankOf, stems } from './centrality.ts';
+import { factIds } from './ids.ts';
 import { capitalWords, datesIn, namesIn, numbersIn, quotesIn } from './extract.ts';
 import { NAME_TYPES, nameTypes, type NameType } from './names.ts';
 import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
@@ -34,8 +35,10 @@ export type FactType = (typeof FACT_TYPES)[number];
 const spanned = z.object({ text: z.string(), ...span });
 
 export const factSchema = z.object({
-  /** "f1", "f2"… in reading order. */
-  id: z.string().regex(/^f\d+$/),
+  /** Of the words (`factIds`); "f12" in sources of before, "w3" for the writer's own. */
+  id: z.string().regex(/^[fw][0-9a-z]+(?:-\d+)?$/),
+  /** What the writer knows themselves, or chose of the source's words; absent for what was found. */
+  own: z.enum(['known', 'chosen']).optional(),
   /** The passage it stands in. */
   block: z.string(),
   /** Offsets into the document's text. */
@@ -164,6 +167,7 @@ export function taggedFacts(
     numbersIn(s.text).filter((n) => !times[i].some((t) => n.start < t.end && n.end > t.start)),
   );
   const usual = usualFigures(numbers);
+  const ids = factIds(found.map((s) => ({ passage: s.block.text, text: s.text })));
   const facts = found.map((s, i): TaggedSentence => {
     const dates = [
       ...datesIn(s.text).map((d) => withYear(d, s.text, source.published)),
@@ -195,7 +199,7 @@ export function taggedFacts(
       }),
     };
     const fact: Fact = {
-      id: `f${i + 1}`,
+      id: ids[i],
       block: s.block.id,
       start: s.block.start + s.start,
       end: s.block.start + s.end,

@@ -43,7 +43,7 @@ const RULES: Readonly<Record<SourceKind, readonly PartRule[]>> = {
     { id: 'unknown', name: 'still unknown', holds: (p) => UNKNOWN.test(p.fact.text) },
   ],
   encyclopedia: [
-    { id: 'definition', name: 'what it is', holds: (p) => p.at < 0.12 && p.fact.type === 'definition' || p.fact.id === 'f1' },
+    { id: 'definition', name: 'what it is', holds: (p) => p.at < 0.12 && p.fact.type === 'definition' || p.at === 0 },
     { id: 'origin', name: 'how it came to be', holds: (p) => /\b(?:origins?|background|history|founding|construction|design|building|invention|discovery|early)\b/i.test(heading(p)) || (!heading(p) && /\b(?:built|founded|opened|begun|invented|first)\b/.test(p.fact.text)) },
     { id: 'workings', name: 'how it works', holds: (p) => /\b(?:how it works|principle|mechanism|operation|method|function|making|process|working)\b/i.test(heading(p)) },
     { id: 'turning', name: 'turning points', holds: (p) => p.fact.dates.length > 0 && TROUBLE.test(p.fact.text) },

@@ -33,6 +33,19 @@ export interface TaggedToken {
 
 export type Tagger = (text: string) => TaggedToken[];
 
+/** A sentence is looked at by many rules: its tags are kept, from `known` on, while a source is told. */
+export function remembering(
+  tagger: Tagger,
+  known: Iterable<readonly [text: string, tokens: readonly TaggedToken[]]> = [],
+): Tagger {
+  const kept = new Map<string, TaggedToken[]>([...known].map(([text, tokens]) => [text, [...tokens]]));
+  return (text) => {
+    const tokens = kept.get(text) ?? tagger(text);
+    kept.set(text, tokens);
+    return tokens;
+  };
+}
+
 const FINITE_AUX = new Set(
   'is are was were am has have had does do did will would can could may might must shall should isn’t aren’t wasn’t weren’t didn’t doesn’t don’t won’t can’t couldn’t wouldn’t'.split(
     ' ',

@@ -15,3 +15,4 @@ export * from './rundown.ts';
 export * from './beats.ts';
 export * from './opening.ts';
 export * from './house.ts';
+export * from './settings.ts';

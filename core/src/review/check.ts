@@ -3,7 +3,7 @@ import type { PlainSection } from '../script/data.ts';
 import { emptyLine } from '../script/schema.ts';
 import type { Target } from '../script/file.ts';
 import { seconds } from '../timing/clock.ts';
-import { stockOf, unsupportedIn, type Unsupported } from '../trace/support.ts';
+import { stockOf, supportOf, unsupportedIn, type Unsupported } from '../trace/support.ts';
 import type { Finding, ReviewSource, ReviewTools } from './rule.ts';
 import { makeReviewer } from './review.ts';
 import { scoreOf } from './score.ts';
@@ -67,7 +67,7 @@ export function checkScript(
   const { title, sections, target } = script;
   const review = makeReviewer(tools)({ title, sections, sources, ...(target ? { target } : {}) });
   const findings = [...review.findings, ...more];
-  const stock = sources.length ? stockOf(sources.map((s) => s.text)) : null;
+  const stock = sources.length ? stockOf(sources.map(supportOf)) : null;
   return {
     words: sections.reduce((n, s) => n + s.lines.reduce((k, l) => k + tools.clock.time(l.text).words, 0), 0),
     seconds: seconds(review.ms),

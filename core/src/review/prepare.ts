@@ -8,7 +8,7 @@ import { clockLines } from '../script/schema.ts';
 import { indexFacts } from '../trace/align.ts';
 import { claimContext } from '../trace/claims.ts';
 import { indexSources } from '../trace/overlap.ts';
-import { stockOf } from '../trace/support.ts';
+import { stockOf, supportOf } from '../trace/support.ts';
 import type { PreparedSources, ReviewLine, ReviewSection, ReviewSource, ReviewTools } from './rule.ts';
 
 export function prepareSources(list: readonly ReviewSource[], kin: Kin | null = null): PreparedSources {
@@ -28,8 +28,8 @@ export function prepareSources(list: readonly ReviewSource[], kin: Kin | null = 
   return {
     list,
     index: indexSources(texts),
-    stock: stockOf(texts),
-    claims: claimContext(texts.join('\n\n')),
+    stock: stockOf(list.map(supportOf)),
+    claims: claimContext(list.map(supportOf).join('\n\n')),
     factOf,
     passageOf: (line, least = 0) => {
       for (const ref of line.from) {

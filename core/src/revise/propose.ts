@@ -4,7 +4,7 @@ import { compareScripts, type Timing } from '../script/compare.ts';
 import type { PlainLine, PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import { indexSources, overlap } from '../trace/overlap.ts';
-import { stockOf, unsupportedIn } from '../trace/support.ts';
+import { stockOf, supportOf, unsupportedIn } from '../trace/support.ts';
 import { understand } from './understand.ts';
 import type { Proposal, ProposedChange } from './accept.ts';
 import { linesIn, type Request, type ReviseContext, type ReviseTools } from './types.ts';
@@ -154,7 +154,7 @@ function effects(
   const dangling = (list: readonly PlainSection[]) => loopsOf(list).filter((l) => l.to === null).length;
   const texts = context.sources.map((s) => s.text);
   const index = texts.length ? indexSources(texts) : null;
-  const stock = texts.length ? stockOf(texts) : null;
+  const stock = texts.length ? stockOf(context.sources.map(supportOf)) : null;
   const shared = (list: readonly PlainSection[]) =>
     Math.round(
       overlap(

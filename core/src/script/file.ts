@@ -84,8 +84,42 @@ const fileSourceSchema = z
   .object({ id: z.string().min(1).max(10), title: z.string(), kind: z.string() })
   .loose();
 
+/** The version of script files that is written today. */
+export const FILE_VERSION = 2;
+
+/** Script files of earlier versions, each as the next one has it. */
+const FILE_UPGRADES: Readonly<Record<number, (file: object) => object>> = {
+  // Version 1 had no brief, fixed parts, promise or cast: a script without them is one of version 2.
+  1: (file) => ({ ...file, version: 2 }),
+};
+
+/** A script file of any version, not yet checked, as one of today's. */
+export function upgradedFile(json: unknown): unknown {
+  let file = json;
+  while (typeof file === 'object' && file !== null && 'version' in file) {
+    const upgrade = FILE_UPGRADES[Number(file.version)];
+    if (!upgrade) break;
+    file = upgrade(file);
+  }
+  return file;
+}
+
+/** How a script is told: what only later rooms understand is carried as it is and read there. */
+const carried = {
+  brief: z.record(z.string(), z.unknown()).optional(),
+  /** Parts that stay as they are. */
+  fixed: z.array(z.record(z.string(), z.unknown())).max(12).optional(),
+  /** The parts of a shape of the writer's own. */
+  parts: z.array(z.record(z.string(), z.unknown())).max(20).optional(),
+  /** What the script must make good. */
+  promise: z.record(z.string(), z.unknown()).optional(),
+  /** What the writer says of people and places. */
+  cast: z.array(z.record(z.string(), z.unknown())).max(100).optional(),
+};
+const CARRIED = Object.keys(carried) as (keyof typeof carried)[];
+
 export const scriptFileSchema = z.object({
-  version: z.literal(1),
+  version: z.literal(FILE_VERSION),
   title: z.string().max(300),
   language: z.string(),
   frame: z.enum(FRAMES),
@@ -98,6 +132,7 @@ export const scriptFileSchema = z.object({
   seconds: z.number().nonnegative(),
   sources: z.array(fileSourceSchema),
   sections: z.array(sectionSchema),
+  ...carried,
 });
 export type ScriptFile = z.infer<typeof scriptFileSchema>;
 
@@ -110,6 +145,11 @@ export interface ScriptSettings {
   seed: number;
   shape: string;
   target: Target;
+  brief?: object;
+  fixed?: readonly object[];
+  parts?: readonly object[];
+  promise?: object;
+  cast?: readonly object[];
 }
 
 /** A source as the script file and `read` print it. */
@@ -137,6 +177,7 @@ export function printedSource(source: SourceDocument, facts: readonly Fact[]) {
     })),
     facts: facts.map((f) => ({
       id: f.id,
+      ...(f.own ? { own: f.own } : {}),
       block: f.block,
       type: f.type,
       text: f.text,
@@ -208,7 +249,7 @@ export function scriptFile(
   });
   const { title, frame, mood, pace, voice, seed, shape, target } = settings;
   return {
-    version: 1,
+    version: FILE_VERSION,
     title,
     language: 'en',
     frame,
@@ -221,6 +262,9 @@ export function scriptFile(
     seconds: seconds(whole),
     sources,
     sections: printed,
+    ...(Object.fromEntries(
+      CARRIED.flatMap((key) => (settings[key] === undefined ? [] : [[key, settings[key]]])),
+    ) as Pick<ScriptFile, (typeof CARRIED)[number]>),
   };
 }
 

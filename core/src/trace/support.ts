@@ -1,4 +1,5 @@
 /** What a line claims that no source has: values, names, altered quotes. */
+import type { Fact } from '../facts/facts.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import { quotedSpans } from '../language/quotes.ts';
 
@@ -19,6 +20,10 @@ export interface Unsupported {
 
 const even = (text: string) =>
   text.toLowerCase().replace(/[’‘]/g, "'").replace(/[“”]/g, '"').replace(/\s+/g, ' ');
+
+/** A source's words together with what the writer knows beside it: what a line may claim. */
+export const supportOf = (source: { text: string; facts?: readonly Fact[] }): string =>
+  [source.text, ...(source.facts ?? []).filter((f) => f.own === 'known').map((f) => f.text)].join('\n');
 
 /** The stock of values, words and quotes of all sources together. */
 export function stockOf(texts: readonly string[]): SourceStock {

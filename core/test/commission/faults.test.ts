@@ -4,6 +4,7 @@ import { makeReplyChecker, type CheckedReply } from '../../src/commission/index.
 import { makeRetoldChecker, oldFigures } from '../../src/trace/index.ts';
 import { indexFacts } from '../../src/trace/align.ts';
 import { extractFacts } from '../../src/facts/index.ts';
+import { byPlace } from '../places.ts';
 import { readSource } from '../../src/source/index.ts';
 import { clock, tagger } from '../tools.ts';
 import { kin } from './context.ts';
@@ -18,7 +19,7 @@ function checkedReply(r: LabelledReply): CheckedReply {
     seconds: r.seconds ?? 30,
     words: 80,
     facts: ids.map((id) => ({
-      ref: `A${id.slice(1)}`,
+      ref: id,
       source: 'A',
       fact: id,
       text: r.facts.find((f) => f.id === id)!.text,
@@ -115,7 +116,7 @@ describe('faults in replies', function () {
     'The mill at Orle\n\nThe mill at Orle was built in 1841 by the miller Jan Weck and his brother. Its wheel is about four metres across and is made of oak. Most farmers brought their corn on Mondays. Ice may have broken the axle, the county engineer says. The dam did not give way. “We never stopped for a flood,” said Weck. The mill closed after the war began. In 1902 the price fell from 9 to 4 pounds. It is not known whether the wheel can be saved.',
     { kind: 'encyclopedia' },
   );
-  const facts = extractFacts(PAGE, tagger);
+  const facts = byPlace(extractFacts(PAGE, tagger));
   const checker = makeRetoldChecker([{ letter: 'A', text: PAGE.text, facts }], { tagger, kin });
   const fact = (words: string) => facts.find((f) => f.text.includes(words))!.id;
   const found = (words: string, text: string) =>
@@ -234,7 +235,11 @@ describe('faults in replies', function () {
   it('knows an old figure once a newer report has another', () => {
     const dated = (published: string, text: string) => {
       const source = readSource(`Boats on the mud\n\n${text}`, { kind: 'news' });
-      return { letter: published.endsWith('12') ? 'A' : 'B', facts: extractFacts(source, tagger), published };
+      return {
+        letter: published.endsWith('12') ? 'A' : 'B',
+        facts: byPlace(extractFacts(source, tagger)),
+        published,
+      };
     };
     const old = oldFigures([
       dated('2025-10-12', 'Forty boats lie on the mud at Sluice, the harbour office said.'),

@@ -1,6 +1,7 @@
 /** Sixty replies of our own making, each line labelled with the facts it uses and the faults planted in it. */
 import { readFileSync } from 'node:fs';
 import { extractFacts, type Fact } from '../../src/facts/index.ts';
+import { byPlace } from '../places.ts';
 import { openSource, type SourceDocument } from '../../src/source/index.ts';
 import { LONG_PAGES } from '../draft/pages.ts';
 import { demoFile, tagger } from '../tools.ts';
@@ -24,13 +25,13 @@ export interface LabelledReply {
 const known = new Map<string, { source: SourceDocument; facts: readonly Fact[] }>();
 for (const file of ['footbridge.html', 'boat-lift.md']) {
   const source = await openSource(demoFile(file));
-  known.set(`demo:${file}`, { source, facts: extractFacts(source, tagger) });
+  known.set(`demo:${file}`, { source, facts: byPlace(extractFacts(source, tagger)) });
 }
 function pageOf(name: string) {
   let page = known.get(name);
   if (!page) {
     const { source } = LONG_PAGES.find((p) => p.name === name)!;
-    known.set(name, (page = { source, facts: extractFacts(source, tagger) }));
+    known.set(name, (page = { source, facts: byPlace(extractFacts(source, tagger)) }));
   }
   return page;
 }

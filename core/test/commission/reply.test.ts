@@ -86,7 +86,7 @@ describe('a reply', function () {
     const { saidBy, unsaid } = checker.check(PARTS.flat().join(' '), true);
     const must = orderedSections(context).flatMap((s) => s.facts.filter((f) => f.must));
     for (const f of must) expect(`A:${f.fact}` in saidBy).to.equal(!unsaid.some((u) => u.fact === f.fact));
-    expect(saidBy['A:f2']).to.equal('R2');
+    expect(saidBy[`A:${context.sources[0].facts[1].id}`]).to.equal('R2');
   });
 
   it('is never markup, an instruction or a link: only words', () => {

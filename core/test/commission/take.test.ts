@@ -63,7 +63,7 @@ describe('taking a reply', function () {
     const first = taken[0].lines.find((l) => l.text.startsWith('On Thursday'))!;
     expect(first.by).to.deep.equal(BY);
     expect(first.takes.map((t) => t.text)).to.deep.equal([context.sections[0].lines[0].text]);
-    expect(first.from.map((f) => f.fact)).to.include('f1');
+    expect(first.from.map((f) => f.fact)).to.include(context.sources[0].facts[0].id);
     expect(taken[0].takes.at(-1)!.lines.map((l) => l.text)).to.deep.equal(words([context.sections[0]]));
     // Sections that the reply has nothing for are the same objects.
     expect(taken[3]).to.equal(context.sections[3]);

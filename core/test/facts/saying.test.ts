@@ -11,6 +11,7 @@ import {
   timesIn,
   type Fact,
 } from '../../src/facts/index.ts';
+import { byPlace } from '../places.ts';
 import { readSource, type SourceDocument, type SourceKind } from '../../src/source/index.ts';
 import { CONTENTS } from '../source/pages/contents.ts';
 import { HELD_OUT } from '../source/pages/heldout.ts';
@@ -18,7 +19,7 @@ import { demoFile, tagger } from '../tools.ts';
 
 const read = (text: string, kind?: SourceKind, meta: Partial<SourceDocument> = {}) => {
   const document = { ...readSource(text, kind ? { kind } : {}), ...meta };
-  return { document, facts: extractFacts(document, tagger) };
+  return { document, facts: byPlace(extractFacts(document, tagger)) };
 };
 const one = (text: string, kind: SourceKind = 'news', meta: Partial<SourceDocument> = {}): Fact =>
   read(`${text} The town went on.`, kind, meta).facts[0];

@@ -5,6 +5,7 @@ import { emptyLine, type PlainSection } from '../../src/script/index.ts';
 import { houseStyle } from '../../src/measure/index.ts';
 import { clock, pronouncer, tagger } from '../tools.ts';
 import { extractFacts } from '../../src/facts/index.ts';
+import { byPlace } from '../places.ts';
 import { readSource } from '../../src/source/index.ts';
 
 const tools = { clock, pronouncer, tagger };
@@ -33,7 +34,7 @@ export const script = (...sections: readonly (readonly string[])[]): PlainSectio
 
 export const source = (text: string, more: Partial<ReviewSource> = {}): ReviewSource => {
   const document = readSource(text);
-  return { letter: 'A', text: document.text, facts: extractFacts(document, tagger), ...more };
+  return { letter: 'A', text: document.text, facts: byPlace(extractFacts(document, tagger)), ...more };
 };
 
 export const review = (

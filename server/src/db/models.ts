@@ -1,6 +1,6 @@
 /** Tables as Sequelize models. Rows carry plain JSON whose schemas live in the core. */
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
-import type { Fact } from '@ursprung/core/facts';
+import type { Fact, OwnFact, PackedTags } from '@ursprung/core/facts';
 import type { Recipient, Translation } from '@ursprung/core/handoff';
 import { FORMAT, upgradedDoc, upgradedStep, type PlainSection } from '@ursprung/core/script';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
@@ -11,7 +11,6 @@ import type {
   HandoffState,
   HandoffView,
   Marks,
-  OwnFact,
   ReadingState,
   Rights,
   ScriptRowSettings,
@@ -20,7 +19,9 @@ import { storedSettings } from '../stored.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
-export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; address: string | null; rights: Rights; marks: Marks; ownFacts: OwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
+/** With what was made of it; that is missing in rows of before, and null where it says nothing. */
+export type StoredOwnFact = OwnFact & { made?: { fact: Fact; tags: PackedTags } | null };
+export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; extractor: number | null; tags: PackedTags[] | null; address: string | null; rights: Rights; marks: Marks; ownFacts: StoredOwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ReadingRow { id: string; workspaceId: string; state: ReadingState; stage: string; done: number; of: number; address: string | null; original: Buffer | null; kind: SourceKind | null; message: string | null; sourceId: string | null; createdAt: Date } // prettier-ignore
 export interface ScriptRow extends Formatted { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
@@ -83,6 +84,8 @@ export function defineModels(db: Sequelize): Models {
       original: BLOB,
       document: JSONB,
       facts: JSONB,
+      extractor: INTEGER,
+      tags: JSONB,
       address: TEXT,
       rights: STRING,
       marks: JSONB,

@@ -18,6 +18,7 @@ import {
   type PlainSection,
   type ScriptNode,
 } from '@ursprung/core/script';
+import { supportOf } from '@ursprung/core/trace';
 import { api, type ChannelSettings, type ScriptRowSettings, type ScriptView } from '../api.ts';
 import { idKeeper, manuscriptKeys } from '../page/commands.ts';
 import type { Match } from '../page/find.ts';
@@ -404,6 +405,7 @@ export class ScriptSession {
         ...(paceCurve?.length ? { handles: paceCurve } : {}),
       },
       sources: this.sources.map((s) => s.document.text),
+      support: this.sources.map((s) => supportOf({ text: s.document.text, facts: s.facts })),
       sayings: (this.channel?.sayings ?? []).map((s) => [s.word, s.say] as const),
     });
     this.clock.read(this.snapshot.sections);

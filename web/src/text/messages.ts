@@ -69,6 +69,8 @@ export type ToWorker =
       /** How long pictures should stay. */
       scenes: PaceWanted;
       sources: string[];
+      /** The same with what the writer knows beside them: what lines may claim. */
+      support: string[];
       /** How the channel says words. */
       sayings: readonly (readonly [string, string])[];
     }

@@ -50,7 +50,7 @@ async function handle(message: ToWorker): Promise<void> {
     pace = message.scenes;
     pacePerMinute = message.pace;
     index = message.sources.length ? indexSources(message.sources) : null;
-    stock = message.sources.length ? stockOf(message.sources) : null;
+    stock = message.support.length ? stockOf(message.support) : null;
     post({ type: 'ready' });
   } else if (message.type === 'time' && clock) {
     post({

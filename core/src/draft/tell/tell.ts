@@ -1,5 +1,5 @@
 /** What is said for one sentence: in short sentences, for the ear, in other words where that is safe. */
-import type { TaggedToken, Tagger } from '../../language/tagged.ts';
+import { remembering, type TaggedToken, type Tagger } from '../../language/tagged.ts';
 import type { SourceDocument } from '../../source/document.ts';
 import { contract, forTheEar, speakerFirst } from '../ear.ts';
 import { claimContext, faultsIn, type ClaimContext } from '../../trace/index.ts';
@@ -21,16 +21,6 @@ export interface Teller {
   contractions: boolean;
   /** No sentence longer than this while it can be split safely, in words. */
   longest: number;
-}
-
-/** A sentence is looked at by many rules: its tags are kept while a source is told. */
-function remembering(tagger: Tagger): Tagger {
-  const known = new Map<string, TaggedToken[]>();
-  return (text) => {
-    const tokens = known.get(text) ?? tagger(text);
-    known.set(text, tokens);
-    return tokens;
-  };
 }
 
 export const makeTeller = (
