@@ -19,7 +19,7 @@ import {
   type PackedTags,
 } from '@ursprung/core/facts';
 import { NEARLY_SAME, sharedOf, sketchOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
-import type { LineSource } from '@ursprung/core/script';
+import { sameData, type LineSource } from '@ursprung/core/script';
 import type { FoundSource, Mark, Marks, Rights, sourcePatch, sourceSearch } from './api.ts';
 import type { Models, SourceRow, StoredOwnFact } from './db/models.ts';
 import type { StoredSource } from './drafting.ts';
@@ -222,7 +222,7 @@ export class Sources {
         })),
       lost: lost.map((f) => ({ id: f.id, text: f.text, mark: before.marks[f.id]?.mark ?? null })),
       lines: await this.linesOn(id, new Set(lost.map((f) => f.id))),
-      tidy: JSON.stringify(document) === JSON.stringify(before.document) && !moved.size && !lost.length,
+      tidy: sameData(JSON.parse(JSON.stringify(document)), before.document) && !moved.size && !lost.length,
     };
     if (preview) return answer;
     const own = await this.replaced(before.ownFacts, document);

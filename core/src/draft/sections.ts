@@ -79,6 +79,19 @@ const VAGUE =
 const NAMES_NOTHING =
   /^(?:the )?(?:numbers?|ways?|times?|parts?|things?|people|days?|years?|weeks?|months?|hours?|minutes?|kinds?|sorts?|ends?|sides?|places?|points?|cases?|results?|groups?|man|woman|men|women|first|last|half|percent)$/i;
 
+const countsOf = (words: readonly string[]): ReadonlyMap<string, number> => {
+  const counts = new Map<string, number>();
+  for (const w of words) counts.set(w, (counts.get(w) ?? 0) + 1);
+  return counts;
+};
+/** A source is titled section by section, in each of many trials: its stems are counted once. */
+const counted = new WeakMap<SourceDocument, ReadonlyMap<string, number>>();
+function stemCounts(source: SourceDocument): ReadonlyMap<string, number> {
+  const known = counted.get(source) ?? countsOf(stems(source.text));
+  counted.set(source, known);
+  return known;
+}
+
 /** A short name for a section: its heading where one section holds most of it, else its own most telling noun phrase. */
 export function sectionTitle(
   group: readonly Unit[],
@@ -95,11 +108,10 @@ export function sectionTitle(
   if (source.kind === 'howto' && !group[0].block.under && !taken.has('Before you start'))
     return 'Before you start';
   const counts = new Map<string, number>();
-  const own = stems(group.map((u) => u.sentence.fact.text).join(' '));
-  const frequency = (word: string) => own.filter((s) => s === word).length;
+  const own = countsOf(stems(group.map((u) => u.sentence.fact.text).join(' ')));
+  const frequency = (word: string) => own.get(word) ?? 0;
   const sourceTitle = new Set(stems(source.title));
-  const whole = new Map<string, number>();
-  for (const s of stems(source.text)) whole.set(s, (whole.get(s) ?? 0) + 1);
+  const whole = stemCounts(source);
   for (const { sentence } of group)
     for (const phrase of nounPhrases(sentence.tokens, source.text)) {
       const known = stems(phrase);

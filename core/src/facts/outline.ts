@@ -118,12 +118,14 @@ export function studyPart(place: { block: Block; fact: Fact }, before: string | 
 
 /** Parts with at least one fact, in the order of their kind. */
 export function outlineOf(source: SourceDocument, facts: readonly Fact[]): OutlinePart[] {
+  // What the writer knows stands in no passage.
+  const found = facts.filter((f) => f.own === undefined);
   const blocks = new Map(source.blocks.map((b) => [b.id, b]));
   let study: string | null = null;
-  const places = facts.map((fact, i): Place => {
+  const places = found.map((fact, i): Place => {
     const block = blocks.get(fact.block)!;
     if (source.kind === 'abstract') study = studyPart({ block, fact }, study);
-    return { fact, block, at: facts.length > 1 ? i / (facts.length - 1) : 0, study };
+    return { fact, block, at: found.length > 1 ? i / (found.length - 1) : 0, study };
   });
   return RULES[source.kind]
     .map(({ id, name, holds }) => ({
