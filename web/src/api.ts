@@ -89,6 +89,8 @@ export interface SourceView {
   rights: Rights;
   marks: Marks;
   ownFacts: OwnFact[];
+  /** Whether today’s code would take it apart otherwise than it was. */
+  older: boolean;
   address: string | null;
   outline: OutlinePart[];
   cast: CastMember[];
@@ -99,6 +101,15 @@ export interface SourceView {
   timeline: { iso: string; text: string; fact: string }[];
   /** Others in the library that share most of their words with it. */
   like?: { id: string; title: string; share: number }[];
+}
+/** What reading a stored source again changes. */
+export interface Renewal {
+  passages: { before: number; after: number };
+  facts: { before: number; after: number; same: number };
+  moved: { id: string; text: string; to: string[] }[];
+  lost: { id: string; text: string; mark: Mark['mark'] | null }[];
+  lines: { script: string; title: string; line: string; text: string }[];
+  tidy: boolean;
 }
 export interface SourcePatch {
   kind?: SourceKind;
@@ -258,6 +269,8 @@ export const api = {
   removeSource: (id: string) => call('DELETE', `/sources/${id}`, {}),
   restoreSource: (id: string) => call('POST', `/sources/${id}/restore`, {}),
   rereadSource: (id: string) => call<Changes>('POST', `/sources/${id}/reread`, {}),
+  renewal: (id: string) => call<Renewal>('GET', `/sources/${id}/renewal`),
+  renewSource: (id: string) => call<{ source: SourceView }>('POST', `/sources/${id}/renewal`, {}),
   compare: (sources: readonly { letter: string; id: string }[]) =>
     call<Comparison>('POST', '/compare', { sources }),
   addSourceTo: (scriptId: string, sourceId: string) =>

@@ -35,7 +35,7 @@ export class Reviewing {
   private closed = false;
 
   constructor(
-    private readonly sources: readonly ReviewSource[],
+    private sources: readonly ReviewSource[],
     private settings: ScriptRowSettings,
     private channel: ChannelSettings | null,
   ) {}
@@ -71,6 +71,12 @@ export class Reviewing {
       sources: [...this.sources],
     };
     this.worker?.postMessage(message);
+  }
+
+  sourcesAre(sources: readonly ReviewSource[]): void {
+    this.sources = sources;
+    this.setup();
+    if (this.running) this.read(this.sections, 0);
   }
 
   changed(settings: ScriptRowSettings, channel: ChannelSettings | null): void {

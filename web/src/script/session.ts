@@ -8,6 +8,7 @@ import { TextSelection, type Command, type EditorState, type Transaction } from 
 import type { EditorView } from 'prosemirror-view';
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
+import type { ReviewSource } from '@ursprung/core/review';
 import {
   brokenLocks,
   difference,
@@ -19,7 +20,13 @@ import {
   type ScriptNode,
 } from '@ursprung/core/script';
 import { supportOf } from '@ursprung/core/trace';
-import { api, type ChannelSettings, type ScriptRowSettings, type ScriptView } from '../api.ts';
+import {
+  api,
+  type ChannelSettings,
+  type ScriptRowSettings,
+  type ScriptView,
+  type SourceView,
+} from '../api.ts';
 import { idKeeper, manuscriptKeys } from '../page/commands.ts';
 import type { Match } from '../page/find.ts';
 import { redo, undo } from '../page/history.ts';
@@ -57,6 +64,8 @@ export interface Snapshot {
   message: string | null;
   /** The line the caret stands in. */
   line: string | null;
+  /** As they are now: a writer rules on facts and adds their own. */
+  sources: ScriptView['sources'];
 }
 
 /** A state of the script that something is told on, so that the answer can be laid over what was written meanwhile. */
@@ -121,7 +130,9 @@ export class ScriptSession {
   private drawTimer: ReturnType<typeof setTimeout> | undefined;
   private saidTimer: ReturnType<typeof setTimeout> | undefined;
   private readonly lookTimer: ReturnType<typeof setInterval>;
-  readonly sources: ScriptView['sources'];
+  get sources(): ScriptView['sources'] {
+    return this.snapshot.sources;
+  }
   readonly reviewing: Reviewing;
   channel: ChannelSettings | null;
 
@@ -139,7 +150,6 @@ export class ScriptSession {
     readonly script: ScriptView,
     private readonly sync: ScriptSync,
   ) {
-    this.sources = script.sources;
     this.channel = script.channel;
     this.settings = new SettingsSync(
       { settings: script.settings, revision: script.settingsRevision },
@@ -152,17 +162,7 @@ export class ScriptSession {
         timers,
       },
     );
-    this.reviewing = new Reviewing(
-      script.sources.map((s) => ({
-        letter: s.letter,
-        text: s.document.text,
-        facts: s.facts,
-        kind: s.document.kind,
-        ...(s.document.published ? { published: s.document.published } : {}),
-      })),
-      this.settings.now,
-      script.channel,
-    );
+    this.reviewing = new Reviewing(reviewSources(script.sources), this.settings.now, script.channel);
     this.snapshot = {
       sections: plainSections(sync.state.doc),
       times: null,
@@ -182,6 +182,7 @@ export class ScriptSession {
       strays: sync.status.strays,
       message: sync.status.refused,
       line: null,
+      sources: script.sources,
     };
     this.clock = new PageClock({
       times: (times, sums) => this.set({ times, ...sums }),
@@ -368,6 +369,12 @@ export class ScriptSession {
     this.reviewing.changed(this.snapshot.settings, channel);
     this.set({ settingsTaken: this.snapshot.settingsTaken + 1 });
   }
+  /** A source was changed here: its facts, marks, or what the writer knows beside it. */
+  sourceChanged(next: SourceView): void {
+    this.set({ sources: this.sources.map((s) => (s.id === next.id ? { ...s, ...next } : s)) });
+    this.setup();
+    this.reviewing.sourcesAre(reviewSources(this.sources));
+  }
   say(message: string | null): void {
     this.set({ message });
   }
@@ -438,6 +445,15 @@ export class ScriptSession {
     window.removeEventListener('beforeunload', this.onUnload);
   }
 }
+
+const reviewSources = (sources: ScriptView['sources']): ReviewSource[] =>
+  sources.map((s) => ({
+    letter: s.letter,
+    text: s.document.text,
+    facts: s.facts,
+    kind: s.document.kind,
+    ...(s.document.published ? { published: s.document.published } : {}),
+  }));
 
 function currentLine(state: EditorState): string | null {
   const { $head } = state.selection;

@@ -4,6 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { api, type SourcePatch, type SourceView } from '../api.ts';
 import { clockText } from '../text/clockText.ts';
 import { KINDS, RIGHT_WORDS } from './kinds.ts';
+import { Renewing } from './Renewing.tsx';
 import { Legend } from './Passages.tsx';
 
 const CITE = [['apa', 'APA'], ['harvard1', 'Harvard'], ['vancouver', 'Vancouver'], ['csl-json', 'CSL-JSON'], ['ris', 'RIS']] as const; // prettier-ignore
@@ -14,6 +15,7 @@ export function About({
   onPart,
   onChoose,
   onChange,
+  onRenewed,
   beside,
 }: {
   source: SourceView;
@@ -23,6 +25,8 @@ export function About({
   /** All sources of the script, this one too: their days stand on one timeline. */
   beside?: readonly (SourceView & { letter: string })[];
   onChange: (patch: SourcePatch) => void;
+  /** Hears of the source as it is after it was read again. */
+  onRenewed: (next: SourceView) => void;
 }) {
   const { document: doc } = source;
   const timeline = (beside ?? [{ ...source, letter: '' }])
@@ -169,6 +173,7 @@ export function About({
           ))}
         </div>
       )}
+      {source.older && <Renewing source={source} onRenewed={onRenewed} />}
       <Legend />
       <div className="flex flex-wrap gap-x-4 gap-y-1 items-baseline">
         {source.address && (

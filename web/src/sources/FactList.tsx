@@ -25,7 +25,7 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
   const [only, setOnly] = useState<'all' | 'unused' | 'marked'>('all');
   const [known, setKnown] = useState('');
   const list = useRef<HTMLDivElement>(null);
-  const { facts, marks, ownFacts } = source;
+  const { facts, marks } = source;
 
   const shown = useMemo(() => {
     const wanted = words.trim().toLowerCase();
@@ -130,21 +130,6 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
         {!shown.length && <p className="py-4 text-ink2">No fact is like that.</p>}
       </div>
       <div className="border-t border-hair py-2">
-        {ownFacts.map((f) => (
-          <div key={f.id} className="flex gap-2 items-baseline py-0.5">
-            <span className="text-[11px] text-ink3 whitespace-nowrap">
-              {f.start === undefined ? 'yours' : 'chosen words'}
-            </span>
-            <span className="flex-1">{f.text}</span>
-            <button
-              className="quietpress"
-              aria-label={`Take away “${f.text.slice(0, 40)}”`}
-              onClick={() => onChange({ removeFact: f.id })}
-            >
-              take away
-            </button>
-          </div>
-        ))}
         <form
           className="flex gap-3 items-baseline"
           onSubmit={(e) => {
@@ -208,7 +193,7 @@ function Row({
           <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true" className="self-center shrink-0">
             <path d={TYPE_SIGN[f.type]} fill="none" stroke="currentColor" strokeWidth="1.3" />
           </svg>
-          {f.type}
+          {f.own === 'chosen' ? 'chosen words' : f.type}
         </span>
         <button
           className={`text-left cursor-pointer ${mark?.mark === 'out' || mark?.mark === 'wrong' ? 'line-through text-ink3' : ''}`}
@@ -220,7 +205,7 @@ function Row({
           {chosen || f.text.length <= 110 ? f.text : `${f.text.slice(0, 108)}…`}
         </button>
         <span className="text-[11px] font-semibold text-ink2">
-          {letter} {f.block.slice(1)}
+          {letter} {f.own === 'known' ? 'yours' : f.block.slice(1)}
         </span>
         <Strength of={f.strength} />
         {heard && onGo ? (
@@ -282,6 +267,9 @@ function Details({
       'figure',
       `${n.text} = ${n.value.toLocaleString('en-GB')}${n.unit ? ` ${n.unit}` : ''}`,
     ]),
+    ...(f.own
+      ? ([['whose', f.own === 'known' ? 'what you know yourself' : 'words you chose']] as [string, string][])
+      : []),
     ['alone', f.leans.length ? `needs the line before: ${f.leans[0].why}` : 'can stand alone'],
   ];
   return (
@@ -322,6 +310,15 @@ function Details({
             {mark?.mark === id ? `${name}: undo` : name}
           </button>
         ))}
+        {f.own && (
+          <button
+            className="quietpress"
+            aria-label={`Take away “${f.text.slice(0, 40)}”`}
+            onClick={() => onChange({ removeFact: f.id })}
+          >
+            Take away
+          </button>
+        )}
       </div>
       {wrong && (
         <form

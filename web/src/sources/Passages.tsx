@@ -46,7 +46,9 @@ export function Passages({
 }) {
   const { document: doc, facts, marks } = source;
   const byBlock = new Map<string, Fact[]>();
-  for (const f of facts) (byBlock.get(f.block) ?? byBlock.set(f.block, []).get(f.block)!).push(f);
+  // Chosen words lie over the facts that were found: they are listed, not drawn.
+  for (const f of facts.filter((x) => !x.own))
+    (byBlock.get(f.block) ?? byBlock.set(f.block, []).get(f.block)!).push(f);
   return (
     <div onMouseUp={() => onSelect(selectedRange())} onKeyUp={() => onSelect(selectedRange())}>
       <h2 className="font-serif text-[22px] leading-[30px] pt-3 pl-9">{doc.title}</h2>

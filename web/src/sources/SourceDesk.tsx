@@ -14,6 +14,7 @@ export function SourceDesk({
   onGo,
   above,
   beside,
+  onSource,
 }: {
   source: SourceView;
   letter: string;
@@ -22,6 +23,8 @@ export function SourceDesk({
   /** What stands above the description: the sources of a script. */
   above?: ReactNode;
   beside?: readonly (SourceView & { letter: string })[];
+  /** Hears of a source that was changed here. */
+  onSource?: (next: SourceView) => void;
 }) {
   const client = useQueryClient();
   const [source, setSource] = useState(given);
@@ -32,12 +35,17 @@ export function SourceDesk({
   useEffect(() => setSource(given), [given]);
   const change = useMutation({
     mutationFn: (patch: SourcePatch) => api.changeSource(source.id, patch),
-    onSuccess: (next) => {
+    onSuccess: (next) => changed(next),
+  });
+  const changed = useCallback(
+    (next: SourceView) => {
       setSource(next);
+      onSource?.(next);
       void client.invalidateQueries({ queryKey: ['source', next.id] });
       void client.invalidateQueries({ queryKey: ['library'] });
     },
-  });
+    [client, onSource],
+  );
   const choose = useCallback((id: string) => setChosen(id), []);
   useEffect(() => {
     passages.current?.querySelector('[data-chosen]')?.scrollIntoView({ block: 'nearest' });
@@ -54,6 +62,7 @@ export function SourceDesk({
             onPart={setPart}
             onChoose={choose}
             onChange={change.mutate}
+            onRenewed={changed}
             {...(beside ? { beside } : {})}
           />
         </section>

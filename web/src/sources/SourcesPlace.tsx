@@ -15,7 +15,8 @@ export function SourcesPlace({ session }: { session: ScriptSession }) {
   const times = useSnapshot(session, (s) => s.times);
   const navigate = useNavigate();
   const [letter, setLetter] = useState(session.sources[0]?.letter ?? '');
-  const source = session.sources.find((s) => s.letter === letter);
+  const sources = useSnapshot(session, (x) => x.sources);
+  const source = sources.find((s) => s.letter === letter);
 
   /** When each fact is heard, by the first line that rests on it. */
   const heard = useMemo(() => {
@@ -24,8 +25,15 @@ export function SourcesPlace({ session }: { session: ScriptSession }) {
       for (const f of line.from)
         if (f.source === letter && f.fact && !out.has(f.fact))
           out.set(f.fact, { line: line.id, ms: times?.get(line.id)?.startMs ?? null });
+    // Chosen words are heard where the first fact that has them is.
+    for (const own of source?.facts.filter((f) => f.own === 'chosen') ?? []) {
+      const first = source?.facts.find(
+        (f) => !f.own && f.start < own.end && f.end > own.start && out.has(f.id),
+      );
+      if (first) out.set(own.id, out.get(first.id)!);
+    }
     return out;
-  }, [sections, times, letter]);
+  }, [sections, times, letter, source]);
   const go = (lineId: string) => {
     goTo(session, lineId);
     navigate(`/script/${session.script.id}/page`);
@@ -41,6 +49,7 @@ export function SourcesPlace({ session }: { session: ScriptSession }) {
     );
   return (
     <SourceDesk
+      onSource={(next) => session.sourceChanged(next)}
       key={source.id}
       source={source}
       letter={letter}
