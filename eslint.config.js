@@ -17,6 +17,16 @@ export default tseslint.config(
       eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },
+  // What nobody waits for is an error; on the server it has to be caught too, where it would end the process.
+  {
+    files: ['{core,standins,demo,cli,server,web}/src/**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
+    files: ['server/src/**/*.ts'],
+    rules: { '@typescript-eslint/no-floating-promises': ['error', { ignoreVoid: false }] },
+  },
   // chai assertions are expression statements by design.
   {
     files: ['**/test/**/*.ts', 'e2e/**/*.ts'],

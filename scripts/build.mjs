@@ -1,9 +1,10 @@
 // Builds what runs: the packed dictionary, the command line, the server with its worker, and the page.
 // Usage: node scripts/build.mjs [--cli] (only what the command line needs). Says what it does on stderr.
 import { execFileSync } from 'node:child_process';
-import { existsSync, readFileSync, readdirSync, statSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
@@ -56,6 +57,16 @@ function packed(target, script, what) {
     stdio: ['ignore', 'ignore', 'inherit'],
   });
 }
+/** What travels, made small once: each text and module beside itself, for browsers that take it. */
+function squeeze(folder) {
+  const jobs = readdirSync(folder).filter((f) => /\.(?:js|css|bin|tsv|svg|wasm)$/.test(f));
+  for (const file of jobs) {
+    const bytes = readFileSync(join(folder, file));
+    const quality = { [constants.BROTLI_PARAM_QUALITY]: 9, [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length };
+    writeFileSync(join(folder, `${file}.br`), brotliCompressSync(bytes, { params: quality }));
+    writeFileSync(join(folder, `${file}.gz`), gzipSync(bytes, { level: 9 }));
+  }
+}
 packed('core/dist/pronunciations.bin', 'scripts/pack-dictionary.ts', 'the pronouncing dictionary');
 packed('core/dist/kin.tsv', 'scripts/pack-kin.ts', 'words of one meaning');
 packed('core/dist/senses.tsv', 'scripts/pack-senses.ts', 'what words show');
@@ -76,5 +87,6 @@ if (!cliOnly) {
       [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'error'],
       { cwd: join(root, 'web'), stdio: ['ignore', 'ignore', 'inherit'] },
     );
+    squeeze(join(root, 'web/dist/assets'));
   }
 }

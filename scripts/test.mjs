@@ -34,11 +34,11 @@ if (!only.length) {
 process.env.URSPRUNG_TEST = '1';
 const postgres = await startPostgres(dataFolder(root, 'test'));
 const scratch = mkdtempSync(join(tmpdir(), 'ursprung-test-'));
-// Two runs side by side, for two cores: what starts programs, servers and browsers, and what only computes. The second
-// one's report follows the first's.
+// Two runs side by side, for two cores: what starts servers and browsers, and what computes or starts the command line.
+// The second one's report follows the first's.
 const suites = only.length
   ? [only]
-  : [['{cli,server}/test/**/*.test.ts', 'e2e/**/*.test.ts'], ['{core,standins,demo,web}/test/**/*.test.ts']];
+  : [['server/test/**/*.test.ts', 'e2e/**/*.test.ts'], ['{core,cli,standins,demo,web}/test/**/*.test.ts']];
 let ended = [];
 try {
   ended = await Promise.all(

@@ -1,6 +1,7 @@
 /** The Express application: who may write, what each address answers, errors as JSON. */
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import expressStaticGzip from 'express-static-gzip';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
@@ -99,7 +100,16 @@ export function makeApp({
   app.use('/api', commissionRoutes(commissions, services));
   app.use('/api', express.json({ limit: '2mb' }));
 
-  app.get('/api/health', (_req, res) => void res.json({ ok: true, app: 'ursprung' }));
+  // With "?deep" a worker has to answer too: whoever waits for a start need not wait for that.
+  app.get('/api/health', async (req, res) => {
+    const [database, workers] = await Promise.all([
+      answers(service.db.query('SELECT 1')),
+      req.query.deep === undefined ? true : answers(service.work.ping()),
+    ]);
+    res
+      .status(database && workers ? 200 : 503)
+      .json({ ok: database && workers, app: 'ursprung', database, workers });
+  });
   app.get('/api/library', async (_req, res) => void res.json(await service.library()));
   app.post(
     '/api/channels',
@@ -156,7 +166,11 @@ export function makeApp({
   if (webFolder && existsSync(webFolder)) {
     app.use(
       '/assets',
-      express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+      expressStaticGzip(join(webFolder, 'assets'), {
+        enableBrotli: true,
+        orderPreference: ['br', 'gz'],
+        serveStatic: { immutable: true, maxAge: '365d', fallthrough: false },
+      }),
     );
     app.use(express.static(webFolder, { index: false }));
     app.get(/^\/(?!api\/).*/, (_req, res) => res.sendFile(join(webFolder, 'index.html')));
@@ -170,6 +184,20 @@ export function makeApp({
   });
   return app;
 }
+
+/** How long a part of the server may take to say that it is there, in milliseconds. */
+const ANSWERS_WITHIN_MS = 5000;
+const answers = (asked: Promise<unknown>): Promise<boolean> => {
+  let timer: NodeJS.Timeout;
+  const late = new Promise<false>((resolve) => {
+    timer = setTimeout(() => resolve(false), ANSWERS_WITHIN_MS);
+  });
+  const answered = asked.then(
+    () => true,
+    () => false,
+  );
+  return Promise.race([answered, late]).finally(() => clearTimeout(timer));
+};
 
 function described(
   error: unknown,

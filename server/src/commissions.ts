@@ -1,5 +1,6 @@
 /** Orders that went out and replies that came in. A reply that streams is written as it comes, and every page that looks hears of it. */
 import { randomUUID } from 'node:crypto';
+import { Op, literal } from 'sequelize';
 import type { z } from 'zod';
 import type { CommissionView, commissionInput, replyInput } from './api.ts';
 import type { CommissionRow, Models } from './db/models.ts';
@@ -26,6 +27,7 @@ export interface CommissionsDeps {
 
 type Row = CommissionRow & {
   update: (c: Partial<CommissionRow>) => Promise<unknown>;
+  reload: () => Promise<unknown>;
   destroy: () => Promise<void>;
 };
 
@@ -110,11 +112,26 @@ export class Commissions {
   async send(id: string): Promise<CommissionView> {
     const row = await this.row(id);
     if (row.toKind === 'person') throw new ApiError('bad-request', 'This order is for a person. Copy it.');
-    if (this.stopping.has(id)) return view(row, this.deps.now());
     const service = await this.deps.services.current();
     if (!service) throw new ApiError('not-found', 'No text service is configured.');
     await this.deps.services.within(row.orderText);
-    await row.update({ state: 'arriving', reply: '', message: null, endedAt: null, at: this.deps.now() });
+    const now = this.deps.now();
+    // Of two that send it at once one does; the other sees it arrive.
+    const [sent] = await this.deps.models.commissions.update(
+      { state: 'arriving', reply: '', message: null, endedAt: null, at: now },
+      {
+        where: {
+          id,
+          workspaceId: this.deps.workspaceId,
+          [Op.or]: [
+            { state: { [Op.ne]: 'arriving' } },
+            literal(`COALESCE("endedAt", "at") < to_timestamp(${(now.getTime() - ABANDONED_MS) / 1000})`),
+          ],
+        },
+      },
+    );
+    await row.reload();
+    if (!sent) return view(row, this.deps.now());
     const work = this.run(row, service).finally(() => this.running.delete(work));
     this.running.add(work);
     return view(row, this.deps.now());
@@ -136,7 +153,9 @@ export class Commissions {
 
   async watch(id: string, tell: (c: CommissionView) => void): Promise<() => void> {
     await this.row(id);
-    const look = () => void this.one(id).then(tell, () => undefined);
+    const look = () => {
+      this.one(id).then(tell, () => undefined);
+    };
     const off = this.deps.notices.on(id, look);
     look();
     return off;
@@ -161,9 +180,11 @@ export class Commissions {
           const now = this.deps.now().getTime();
           if (now - written < WRITE_EVERY_MS) return;
           written = now;
-          void write({ reply, message: null, endedAt: this.deps.now() });
+          write({ reply, message: null, endedAt: this.deps.now() }).catch(() => undefined);
         },
-        onWait: (message) => void write({ message }),
+        onWait: (message) => {
+          write({ message }).catch(() => undefined);
+        },
       });
       const { tokensIn, tokensOut } = answer;
       await write({
@@ -172,7 +193,7 @@ export class Commissions {
         message: answer.early,
         tokensIn,
         tokensOut,
-        cost: await this.deps.services.costOf({ tokensIn, tokensOut }),
+        cost: await this.deps.services.spent('commission', { tokensIn, tokensOut }),
         endedAt: this.deps.now(),
       });
     } catch (error) {

@@ -3,7 +3,8 @@
  * has changed; translations. The files live in PostgreSQL, none on this server's disk.
  */
 import { randomUUID } from 'node:crypto';
-import PgBoss from 'pg-boss';
+import type PgBoss from 'pg-boss';
+import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { KitInput, Translation } from '@ursprung/core/handoff';
 import { plainSections, printedSource, type PlainSection } from '@ursprung/core/script';
@@ -12,6 +13,7 @@ import type { TranslatorPort } from '@ursprung/standins';
 import { handoffSettings, type HandoffView, type handoffInput } from './api.ts';
 import type { HandoffRow, Models } from './db/models.ts';
 import { ApiError } from './errors.ts';
+import { startJobs } from './jobs.ts';
 import { opened } from './stored.ts';
 import type { Notices } from './notices.ts';
 import type { Service } from './service.ts';
@@ -40,10 +42,7 @@ export class Handoffs {
   ) {}
 
   static async start(deps: HandoffsDeps): Promise<Handoffs> {
-    const boss = new PgBoss({ connectionString: deps.databaseUrl, schema: 'jobs', max: 2 });
-    boss.on('error', (error) => deps.log(`jobs: ${error.message}`));
-    await boss.start();
-    await boss.createQueue(QUEUE);
+    const boss = await startJobs(deps.databaseUrl, QUEUE, { max: 2 }, deps.log);
     const handoffs = new Handoffs(deps, boss);
     await boss.work<{ id: string }>(QUEUE, { pollingIntervalSeconds: 0.5 }, ([job]) =>
       handoffs.run(job.data.id),
@@ -194,11 +193,12 @@ export class Handoffs {
 
   async watch(id: string, tell: (row: HandoffView) => void): Promise<() => void> {
     await this.row(id);
-    const look = () =>
-      void this.row(id).then(
+    const look = () => {
+      this.row(id).then(
         (r) => tell(view(r)),
         () => undefined,
       );
+    };
     const off = this.deps.notices.on(id, look);
     look();
     return off;
@@ -218,7 +218,7 @@ export class Handoffs {
       const now = Date.now();
       if (now - told < TELL_EVERY_MS) return;
       told = now;
-      void this.save(id, { state: 'writing', stage, done, of });
+      this.save(id, { state: 'writing', stage, done, of }).catch(this.lost(id));
     };
     try {
       const input = await this.input(row.scriptId, row.snapshot.sections);
@@ -236,15 +236,19 @@ export class Handoffs {
       const voiceMs = clock
         .lines(input.sections.flatMap((s) => s.lines.map((l) => ({ text: l.text }))))
         .reduce((n, t) => n + t.ms, 0);
-      await this.save(id, {
-        state: 'done',
-        stage: 'made',
-        zip: Buffer.from(packed.zip),
-        files: packed.files.map((f, i) => ({ ...f, bytes: packed.sizes[i] })),
-        left: [...packed.left],
-        voiceMs,
-      });
-      await this.forgetOld(row.scriptId, row.who, row.language);
+      // Older kits of the same go with it, before anyone hears that it is there.
+      await this.save(
+        id,
+        {
+          state: 'done',
+          stage: 'made',
+          zip: Buffer.from(packed.zip),
+          files: packed.files.map((f, i) => ({ ...f, bytes: packed.sizes[i] })),
+          left: [...packed.left],
+          voiceMs,
+        },
+        row,
+      );
     } catch (error) {
       if (!(error instanceof ApiError))
         this.deps.log(`handoff ${id}: ${(error as Error).stack ?? String(error)}`);
@@ -259,19 +263,30 @@ export class Handoffs {
     }
   }
 
-  private async save(id: string, change: Partial<HandoffRow>): Promise<void> {
-    const [n] = await this.models.handoffs.update(change, { where: { id, state: ['waiting', 'writing'] } });
-    if (n) await this.deps.notices.tell(id).catch(() => undefined);
+  /** Writes a state unless it is over. `of`: the kit that takes the place of its older ones. */
+  private async save(id: string, change: Partial<HandoffRow>, of?: HandoffRow): Promise<void> {
+    const n = await this.deps.service.db.transaction(async (transaction) => {
+      const [changed] = await this.models.handoffs.update(change, {
+        where: { id, state: ['waiting', 'writing'] },
+        transaction,
+      });
+      if (changed && of) await this.forgetOld(of, transaction);
+      return changed;
+    });
+    if (n) await this.deps.notices.tell(id).catch(this.lost(id));
   }
+  private lost = (id: string) => (error: Error) => this.deps.log(`handoff ${id}: ${error.message}`);
 
-  private async forgetOld(scriptId: string, who: HandoffRow['who'], language: string | null): Promise<void> {
+  private async forgetOld({ scriptId, who, language }: HandoffRow, transaction: Transaction): Promise<void> {
     const rows = await this.models.handoffs.findAll({
       where: { scriptId, who, language, state: 'done' },
       attributes: ['id'],
       order: [['at', 'DESC']],
       offset: KEPT,
+      transaction,
     });
-    if (rows.length) await this.models.handoffs.destroy({ where: { id: rows.map((r) => r.id) } });
+    if (rows.length)
+      await this.models.handoffs.destroy({ where: { id: rows.map((r) => r.id) }, transaction });
   }
 
   // ---- translations ----------------------------------------------------------------------------------------------------
@@ -305,14 +320,21 @@ export class Handoffs {
 
   private async keepTranslation(scriptId: string, body: Translation): Promise<void> {
     const { language } = body;
-    await this.models.translations.destroy({ where: { scriptId, language } });
-    await this.models.translations.create({
-      id: randomUUID(),
-      workspaceId: this.deps.service.workspaceId,
-      scriptId,
-      language,
-      body,
-      at: this.deps.now(),
+    await this.deps.service.db.transaction(async (transaction) => {
+      // Two at once take turns: the later one stands.
+      await this.deps.service.scriptRow(scriptId, { transaction, lock: true });
+      await this.models.translations.destroy({ where: { scriptId, language }, transaction });
+      await this.models.translations.create(
+        {
+          id: randomUUID(),
+          workspaceId: this.deps.service.workspaceId,
+          scriptId,
+          language,
+          body,
+          at: this.deps.now(),
+        },
+        { transaction },
+      );
     });
   }
 

@@ -7,7 +7,7 @@ import { lookup as dnsLookup } from 'node:dns';
 import { isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import robotsParser from 'robots-parser';
-import { Agent, request, type Dispatcher } from 'undici';
+import { Agent, buildConnector, request, type Dispatcher } from 'undici';
 import { LARGEST_FILE } from '@ursprung/core/source';
 import { ApiError } from './errors.ts';
 
@@ -40,24 +40,30 @@ export function isPublic(address: string): boolean {
   return parsed.range() === 'unicast';
 }
 
-/** A connection that refuses any address that is not public, at the moment it connects. */
+/** A connection that refuses any address that is not public, at the moment it connects. `allow`: hosts inside the network, each on its own port only. */
 export function guardedAgent(
-  allowedHost: (hostname: string) => boolean,
+  allow: ReadonlySet<string>,
   waits: { headersTimeout: number; bodyTimeout: number } = { headersTimeout: 10_000, bodyTimeout: 10_000 },
 ): Agent {
-  return new Agent({
-    connect: {
+  const connectors = [true, false].map((inside) =>
+    buildConnector({
       timeout: 8000,
       lookup: (hostname, options, callback) =>
         dnsLookup(hostname, { ...options, all: true }, (error, addresses) => {
           if (error) return callback(error, '', 4);
-          const bad = addresses.find((a) => !isPublic(a.address));
-          if (bad && !allowedHost(hostname))
+          if (!inside && addresses.some((a) => !isPublic(a.address)))
             return callback(Object.assign(new Error('inside'), { code: 'INSIDE' }), '', 4);
           if ((options as { all?: boolean }).all)
             return (callback as unknown as (e: null, a: typeof addresses) => void)(null, addresses);
           callback(null, addresses[0].address, addresses[0].family);
         }),
+    }),
+  );
+  return new Agent({
+    connect: (options, callback) => {
+      const port = options.port || (options.protocol === 'https:' ? '443' : '80');
+      const inside = allow.has(`${options.hostname}:${port}`);
+      connectors[inside ? 0 : 1](options, callback);
     },
     ...waits,
   });
@@ -66,7 +72,7 @@ export function guardedAgent(
 /** The page behind an address. Throws ApiError 'link-refused' with one reason in words. */
 export async function fetchLink(address: string, settings: LinkSettings = {}): Promise<Fetched> {
   const allow = new Set(settings.allow ?? []);
-  const agent = guardedAgent((hostname) => [...allow].some((a) => a.split(':')[0] === hostname));
+  const agent = guardedAgent(allow);
   const signal = AbortSignal.timeout(settings.withinMs ?? 25_000);
   try {
     let url = checked(address, allow);

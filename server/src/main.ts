@@ -36,10 +36,21 @@ if (writer) await running.keepService(writer);
 process.stdout.write(`Ursprung is at ${running.url}\n`);
 if (desk) process.stdout.write(`Reports to try as links: ${desk.url}/weir and ${desk.url}/weir-later\n`);
 
+// What nobody waited for must not take the pages of everybody with it.
+process.on('unhandledRejection', (error) => {
+  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+});
+
 let stopping = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.on(signal, () => {
     if (stopping) return;
     stopping = true;
-    void running.stop().then(() => process.exit(0));
+    running.stop().then(
+      () => process.exit(0),
+      (error: Error) => {
+        process.stderr.write(`${error.message}\n`);
+        process.exit(1);
+      },
+    );
   });

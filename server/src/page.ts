@@ -1,6 +1,7 @@
 /** What the Page asks of the server beside steps: states of old, named versions, notes, cleaning, grammar, style. Scoped to the workspace. */
 import { randomUUID } from 'node:crypto';
 import { Step } from 'prosemirror-transform';
+import { Transaction } from 'sequelize';
 import { scriptSchema, sectionsOfDraft, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
 import type { GrammarHit, ReviewSource } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
@@ -9,9 +10,9 @@ import type { z } from 'zod';
 import type { channelPatch, reviseInput } from './api.ts';
 import { ApiError } from './errors.ts';
 import { opened, readable } from './stored.ts';
-import type { TextModel } from './model.ts';
 import type { Service } from './service.ts';
 import type { ReadSource } from './sources.ts';
+import type { TextServices } from './textServices.ts';
 import { getClock } from './tools.ts';
 import type { TextWork } from './work.ts';
 
@@ -37,7 +38,7 @@ export class PageDesk {
     private readonly service: Service,
     private readonly work: TextWork,
     private readonly now: () => Date,
-    private readonly model: () => Promise<TextModel | null> = () => Promise.resolve(null),
+    private readonly services: TextServices,
   ) {}
 
   private get models() {
@@ -68,15 +69,23 @@ export class PageDesk {
 
   /** The document as it was at a version, made by taking back what came after. */
   async at(id: string, version: number): Promise<{ version: number; doc: unknown }> {
-    const row = await this.service.scriptRow(id);
-    if (version > row.version) throw new ApiError('not-found', 'The script has no such state.');
+    // The document and what is taken back of it are of one moment.
+    const [row, rows] = await this.service.db.transaction(
+      { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
+      async (transaction) => {
+        const now = await this.service.scriptRow(id, { transaction });
+        if (version > now.version) throw new ApiError('not-found', 'The script has no such state.');
+        const back = await this.models.steps.findAll({
+          where: { scriptId: id },
+          attributes: ['version', 'inverse', 'format'],
+          order: [['version', 'DESC']],
+          limit: now.version - version,
+          transaction,
+        });
+        return [now, back] as const;
+      },
+    );
     let doc = opened(row);
-    const rows = await this.models.steps.findAll({
-      where: { scriptId: id },
-      attributes: ['version', 'inverse', 'format'],
-      order: [['version', 'DESC']],
-      limit: row.version - version,
-    });
     for (const r of rows) {
       const result = Step.fromJSON(scriptSchema, r.inverse).apply(doc);
       if (!result.doc) throw new Error(`Step ${r.version} of ${id} can't be taken back: ${result.failed}`);
@@ -134,12 +143,12 @@ export class PageDesk {
 
   /** Where a note goes when it is put to the text service; null while none is configured. */
   async modelHost(): Promise<string | null> {
-    return (await this.model())?.host ?? null;
+    return (await this.services.current())?.host ?? null;
   }
 
   /** A note beyond our operations, put to the text service: the same proposal, the same trace and checks. */
   async ask(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
-    const model = await this.model();
+    const model = await this.services.current();
     if (!model) throw new ApiError('not-found', 'No text service is configured.');
     const { row, sources } = await this.ofScript(id);
     const context: ReviseContext = {
@@ -149,7 +158,10 @@ export class PageDesk {
       sources: sources.map(reviewed),
       fresh: () => randomUUID().slice(0, 8),
     };
-    const answer = await model.answer(orderOf(note, context));
+    const order = orderOf(note, context);
+    await this.services.within(order);
+    const { text: answer, tokensIn, tokensOut } = await model.stream(order);
+    await this.services.spent('note', { tokensIn, tokensOut });
     const sayings = await this.service.sayings(row.channelId);
     return answered(note, answer, context, {
       clock: getClock(row.settings.voice, row.settings.pace, sayings),
@@ -162,16 +174,24 @@ export class PageDesk {
     return from ? this.work.tellings({ ...from, sections, line }) : [];
   }
 
-  async channel(id: string) {
-    const row = await this.models.channels.findOne({ where: this.service.own({ id }) });
+  async channel(id: string, transaction?: Transaction) {
+    const row = await this.models.channels.findOne({
+      where: this.service.own({ id }),
+      ...(transaction ? { transaction, lock: true } : {}),
+    });
     if (!row) throw new ApiError('not-found', 'This channel is not here, or no longer.');
     return row;
   }
 
   async changeChannel(id: string, { name, settings }: z.infer<typeof channelPatch>) {
-    const row = await this.channel(id);
-    await row.update({ ...(name ? { name } : {}), settings: { ...row.settings, ...settings } });
-    return { id, name: row.name, settings: row.settings };
+    return this.service.db.transaction(async (transaction) => {
+      const row = await this.channel(id, transaction);
+      await row.update(
+        { ...(name ? { name } : {}), settings: { ...row.settings, ...settings } },
+        { transaction },
+      );
+      return { id, name: row.name, settings: row.settings };
+    });
   }
 
   /** The channel's style from its own scripts in the library, or from finished ones that are pasted. */
@@ -193,7 +213,7 @@ export class PageDesk {
       );
     const { voice, pace } = channel.settings;
     const style = await this.work.style({ scripts, voice, pace });
-    await channel.update({ settings: { ...channel.settings, style } });
+    await this.changeChannel(id, { settings: { style } });
     return style;
   }
 

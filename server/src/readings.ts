@@ -3,13 +3,14 @@
  * them (NOTIFY). It can be stopped and goes on after a restart.
  */
 import { randomUUID } from 'node:crypto';
-import PgBoss from 'pg-boss';
+import type PgBoss from 'pg-boss';
 import type { z } from 'zod';
 import { LARGEST_FILE } from '@ursprung/core/source';
 import type { Reading, readingInput } from './api.ts';
 import type { Models, ReadingRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
+import { startJobs } from './jobs.ts';
 import { Notices } from './notices.ts';
 import type { Sources } from './sources.ts';
 
@@ -39,10 +40,7 @@ export class Readings {
   ) {}
 
   static async start(deps: ReadingsDeps): Promise<Readings> {
-    const boss = new PgBoss({ connectionString: deps.databaseUrl, schema: 'jobs', max: 4 });
-    boss.on('error', (error) => deps.log(`jobs: ${error.message}`));
-    await boss.start();
-    await boss.createQueue(QUEUE);
+    const boss = await startJobs(deps.databaseUrl, QUEUE, { max: 4 }, deps.log);
     const notices = await Notices.start(deps.databaseUrl, CHANNEL, deps.log);
     const readings = new Readings(deps, boss, notices);
     notices.onAny((id, word) => {
@@ -103,19 +101,21 @@ export class Readings {
   /** Calls `tell` now and at every change, until it is over or the caller unsubscribes. */
   async watch(id: string, tell: (reading: Reading) => void): Promise<() => void> {
     await this.row(id);
-    const look = () => void this.one(id).then(tell, () => undefined);
+    const look = () => {
+      this.one(id).then(tell, () => undefined);
+    };
     const off = this.notices.on(id, look);
     look();
     return off;
   }
 
   async cancel(id: string): Promise<Reading> {
-    const row = await this.row(id);
-    if (row.state === 'waiting' || row.state === 'reading') {
-      await row.update({ state: 'stopped', stage: 'stopped', original: null });
-      await this.notices.tell(id, 'stop');
-    }
-    return view(row);
+    const [stopped] = await this.deps.models.readings.update(
+      { state: 'stopped', stage: 'stopped', original: null },
+      { where: { id, workspaceId: this.deps.workspaceId, state: ['waiting', 'reading'] } },
+    );
+    if (stopped) await this.notices.tell(id, 'stop').catch(this.failed(id));
+    return this.one(id);
   }
 
   private async run(id: string): Promise<void> {
@@ -128,7 +128,7 @@ export class Readings {
       const now = Date.now();
       if (now - told < TELL_EVERY_MS && done < of) return;
       told = now;
-      void this.save(id, { state: 'reading', stage, done, of });
+      this.save(id, { state: 'reading', stage, done, of }).catch(this.failed(id));
     };
     try {
       progress(row.address ? 'fetching the page' : 'opening', 0, 0);
@@ -139,15 +139,23 @@ export class Readings {
         ({ bytes, address } = fetched);
       }
       if (stopper.signal.aborted) return;
-      const source = await this.deps.sources.add(bytes ?? new Uint8Array(), {
+      // The source and the word that it is read are written together: a process that dies between can't read it twice.
+      await this.deps.sources.add(bytes ?? new Uint8Array(), {
         ...(row.kind ? { kind: row.kind } : {}),
         ...(address ? { address } : {}),
         progress,
         signal: stopper.signal,
+        with: async (sourceId, transaction) => {
+          const [read] = await this.deps.models.readings.update(
+            { state: 'done', stage: 'read', sourceId, original: null },
+            { where: { id, state: ['waiting', 'reading'] }, transaction },
+          );
+          if (!read) throw new Stopped();
+        },
       });
-      await this.save(id, { state: 'done', stage: 'read', sourceId: source.id, original: null });
+      await this.notices.tell(id).catch(this.failed(id));
     } catch (error) {
-      if (stopper.signal.aborted) return;
+      if (stopper.signal.aborted || error instanceof Stopped) return;
       if (!(error instanceof ApiError)) {
         this.deps.log(`reading ${id}: ${(error as Error).stack ?? String(error)}`);
       }
@@ -170,9 +178,13 @@ export class Readings {
     const [n] = await this.deps.models.readings.update(change, {
       where: { id, state: ['waiting', 'reading'] },
     });
-    if (n) await this.notices.tell(id).catch(() => undefined);
+    if (n) await this.notices.tell(id).catch(this.failed(id));
   }
+  private failed = (id: string) => (error: Error) => this.deps.log(`reading ${id}: ${error.message}`);
 }
+
+/** Somebody stopped it while it was written down. */
+class Stopped extends Error {}
 
 const view = ({ id, state, stage, done, of, message, sourceId }: ReadingRow): Reading => ({
   id,

@@ -63,10 +63,21 @@ export class Service {
   /** The one workspace of an installation without sign-in, made when it is missing. */
   static async open(deps: ServiceDeps): Promise<Service> {
     const { workspaces } = defineModels(deps.db);
-    const known = await workspaces.findOne({ order: [['createdAt', 'ASC']] });
-    const row =
-      known ?? (await workspaces.create({ id: randomUUID(), name: 'Workspace', createdAt: deps.now() }));
-    return new Service(deps, row.id);
+    const id = await deps.db.transaction(async (transaction) => {
+      // Two processes that start first at the same time make one.
+      await deps.db.query('LOCK TABLE workspaces IN SHARE ROW EXCLUSIVE MODE', { transaction });
+      const known = await workspaces.findOne({ order: [['createdAt', 'ASC']], transaction });
+      const made = { id: randomUUID(), name: 'Workspace', createdAt: deps.now() };
+      return (known ?? (await workspaces.create(made, { transaction }))).id;
+    });
+    return new Service(deps, id);
+  }
+
+  get work(): TextWork {
+    return this.deps.work;
+  }
+  get db(): Sequelize {
+    return this.deps.db;
   }
 
   own<T extends object>(where: T = {} as T) {

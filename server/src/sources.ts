@@ -54,12 +54,20 @@ export class Sources {
   /** Reads bytes into the library. `address`: the link they were fetched from. */
   async add(
     bytes: Uint8Array,
-    options: { kind?: SourceKind; address?: string; progress?: ReadProgress; signal?: AbortSignal } = {},
+    options: {
+      kind?: SourceKind;
+      address?: string;
+      progress?: ReadProgress;
+      signal?: AbortSignal;
+      /** Written together with the source, or neither is. */
+      with?: (sourceId: string, transaction: Transaction) => Promise<void>;
+    } = {},
   ) {
-    const { document: read, facts, tags } = await this.deps.work.read(bytes, options);
+    const { with: together, ...how } = options;
+    const { document: read, facts, tags } = await this.deps.work.read(bytes, how);
     const document: SourceDocument = options.address ? { ...read, address: options.address } : read;
     const rights: Rights = OPEN_LICENCE.test(document.licence ?? '') ? 'open' : 'not asked';
-    const row = await this.models.sources.create({
+    const made = {
       id: randomUUID(),
       workspaceId: this.workspaceId,
       title: document.title,
@@ -75,6 +83,11 @@ export class Sources {
       sketch: sketchOf(document.text),
       createdAt: this.deps.now(),
       deletedAt: null,
+    };
+    const row = await this.deps.db.transaction(async (transaction) => {
+      const created = await this.models.sources.create(made, { transaction });
+      await together?.(made.id, transaction);
+      return created;
     });
     return { ...this.view(row), like: await this.like(row) };
   }

@@ -93,7 +93,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
     handoffs,
     service,
     readings,
-    page: new PageDesk(service, work, now, () => services.current()),
+    page: new PageDesk(service, work, now, services),
     commissions,
     services,
     ...(options.webFolder ? { webFolder: options.webFolder } : {}),

@@ -47,7 +47,7 @@ export class TextServices {
       address: url.href,
       ...(key ? { key } : {}),
       ...(row.model ? { model: row.model } : {}),
-      dispatcher: guardedAgent((hostname) => [...allow].some((a) => a.split(':')[0] === hostname), {
+      dispatcher: guardedAgent(allow, {
         headersTimeout: WAITS.first,
         bodyTimeout: WAITS.between,
       }),
@@ -139,7 +139,7 @@ export class TextServices {
   private async used(): Promise<{ tokens: number; cost: number }> {
     const now = this.deps.now();
     const since = new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth(), 1));
-    const rows = await this.deps.models.commissions.findAll({
+    const rows = await this.deps.models.spending.findAll({
       where: { workspaceId: this.deps.workspaceId, at: { [Op.gte]: since } },
       attributes: ['tokensIn', 'tokensOut', 'cost'],
     });
@@ -147,6 +147,23 @@ export class TextServices {
       tokens: rows.reduce((n, r) => n + r.tokensIn + r.tokensOut, 0),
       cost: rows.reduce((n, r) => n + (r.cost ?? 0), 0),
     };
+  }
+
+  /** Writes down what was used: it stays when the order or the script it was for is gone. Answers with its cost. */
+  async spent(
+    what: 'note' | 'commission',
+    tokens: { tokensIn: number; tokensOut: number },
+  ): Promise<number | null> {
+    const cost = await this.costOf(tokens);
+    await this.deps.models.spending.create({
+      id: randomUUID(),
+      workspaceId: this.deps.workspaceId,
+      what,
+      ...tokens,
+      cost,
+      at: this.deps.now(),
+    });
+    return cost;
   }
 
   /** Throws when an order would go over the month's limit. */
@@ -161,7 +178,7 @@ export class TextServices {
       );
   }
 
-  async costOf(tokens: { tokensIn: number; tokensOut: number }): Promise<number | null> {
+  private async costOf(tokens: { tokensIn: number; tokensOut: number }): Promise<number | null> {
     const row = this.deps.fromEnvironment ? null : await this.row();
     if (!row || (row.priceIn === null && row.priceOut === null)) return null;
     return (tokens.tokensIn * (row.priceIn ?? 0) + tokens.tokensOut * (row.priceOut ?? 0)) / 1e6;

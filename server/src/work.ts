@@ -60,23 +60,30 @@ export interface TextWork {
   write: (task: KitTask & { format: string; section?: string }) => Promise<Written | { refused: string }>;
   pack: (task: Omit<PackTask, 'port'>, progress: ReadProgress, signal?: AbortSignal) => Promise<PackedKit>;
   fromXliff: (text: string, sections: PlainSection[]) => Promise<XliffRead>;
+  /** Resolves when a worker answers. */
+  ping: () => Promise<void>;
   close: () => Promise<void>;
 }
 
 /** Longer than any honest source needs; a worker that takes longer is ended and made anew. */
 const LONGEST_WORK_MS = 60_000;
 
+/** What one worker may hold, in MB: far more than the largest source needs. */
+const MEMORY_MB = 1024;
+
 /** A pool of workers from the built worker file, or from its source under a TypeScript loader. */
-export function startWork(file: URL): TextWork {
+export function startWork(file: URL, { memoryMb = MEMORY_MB } = {}): TextWork {
   const pool = new Piscina({
     filename: file.href,
     minThreads: 0,
     maxThreads: 2,
     idleTimeout: 60_000,
     maxQueue: 32,
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+    resourceLimits: { maxOldGenerationSizeMb: memoryMb },
     ...(file.pathname.endsWith('.ts') ? { execArgv: ['--import', 'tsx'] } : {}),
   });
+  // A worker that ends by itself, out of memory, ends its task; it must not end the server.
+  pool.on('error', () => undefined);
   const run = async <T>(
     name: string,
     task: unknown,
@@ -96,6 +103,11 @@ export function startWork(file: URL): TextWork {
         throw new ApiError(
           'source-unreadable',
           'This took longer than a minute and was stopped. Paste a shorter part.',
+        );
+      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
+        throw new ApiError(
+          'source-unreadable',
+          'This needs more memory than a text may take here. Paste a shorter part.',
         );
       if (/queue/i.test((error as Error).message)) throw new ApiError('too-many');
       throw error;
@@ -150,6 +162,7 @@ export function startWork(file: URL): TextWork {
       }
     },
     fromXliff: (text, sections) => run('fromXliff', { text, sections }),
+    ping: () => run('ping', {}),
     close: () => pool.destroy(),
   };
 }

@@ -98,6 +98,8 @@ export interface OwnTask {
   own: OwnFact[];
 }
 
+export const ping = (): WorkResult<null> => ({ ok: true, value: null });
+
 export const read = (task: ReadTask): Promise<WorkResult<ReadResult>> =>
   expected(async () => {
     const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});

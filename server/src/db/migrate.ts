@@ -246,6 +246,27 @@ export const migrations: readonly { name: string; up: Run }[] = [
       await q.addColumn('sources', 'tags', { type: DataTypes.JSONB, allowNull: true });
     },
   },
+  {
+    name: '007-spending',
+    up: async (q) => {
+      await q.createTable('spending', {
+        id: id(),
+        workspaceId: ref('workspaces'),
+        what: { type: DataTypes.STRING(20), allowNull: false },
+        tokensIn: { type: DataTypes.INTEGER, allowNull: false },
+        tokensOut: { type: DataTypes.INTEGER, allowNull: false },
+        cost: { type: DataTypes.DOUBLE, allowNull: true },
+        at: time(),
+      });
+      await q.addIndex('spending', ['workspaceId', 'at']);
+      // Until now the orders themselves were the only account.
+      await q.query(
+        `INSERT INTO spending (id, "workspaceId", what, "tokensIn", "tokensOut", cost, at)
+         SELECT c.id, c."workspaceId", 'commission', c."tokensIn", c."tokensOut", c.cost, c.at FROM commissions c
+          WHERE c."tokensIn" + c."tokensOut" > 0 ON CONFLICT DO NOTHING`,
+      );
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

@@ -31,6 +31,8 @@ export interface NameRow { id: string; scriptId: string; version: number; name: 
 export interface TextServiceRow { id: string; workspaceId: string; address: string; model: string; sealedKey: string | null; priceIn: number | null; priceOut: number | null; monthlyTokens: number | null; at: Date } // prettier-ignore
 export interface CommissionRow { id: string; workspaceId: string; scriptId: string; scope: CommissionScope; orderText: string; toKind: string; toWho: string; state: CommissionState; reply: string; message: string | null; tokensIn: number; tokensOut: number; cost: number | null; at: Date; endedAt: Date | null } // prettier-ignore
 
+export interface SpendingRow { id: string; workspaceId: string; what: 'note' | 'commission'; tokensIn: number; tokensOut: number; cost: number | null; at: Date } // prettier-ignore
+
 export interface HandoffRow { id: string; workspaceId: string; scriptId: string; who: Recipient | null; language: string | null; without: string[]; state: HandoffState; stage: string; done: number; of: number; message: string | null; files: HandoffView['files']; left: HandoffView['left']; zip: Buffer | null; snapshot: { title: string; sections: PlainSection[] }; voiceMs: number; at: Date } // prettier-ignore
 export interface TranslationRow { id: string; workspaceId: string; scriptId: string; language: string; body: Translation; at: Date } // prettier-ignore
 
@@ -49,6 +51,7 @@ export interface Models {
   names: Table<NameRow>;
   textServices: Table<TextServiceRow>;
   commissions: Table<CommissionRow>;
+  spending: Table<SpendingRow>;
   handoffs: Table<HandoffRow>;
   translations: Table<TranslationRow>;
 }
@@ -160,6 +163,15 @@ export function defineModels(db: Sequelize): Models {
       cost: DOUBLE,
       at: DATE,
       endedAt: DATE,
+    }),
+    spending: table('spending', {
+      id: key(),
+      workspaceId: UUID,
+      what: STRING,
+      tokensIn: INTEGER,
+      tokensOut: INTEGER,
+      cost: DOUBLE,
+      at: DATE,
     }),
     handoffs: table('handoffs', {
       id: key(),

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { RequestError, api, type ChannelSettings, type SourceSummary, type SourceView } from '../api.ts';
 import { Choice } from '../shell/Choice.tsx';
+import { useSettled } from '../shell/useSettled.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
@@ -95,49 +96,53 @@ export function Begin() {
     setSource({ ...source!, marks: ticked ? { ...rest, [fact]: { mark: 'must' } } : rest });
     must.mutate({ fact, ticked });
   };
+  // What is dragged or typed is asked about when it rests.
+  const restingPace = useSettled(pace);
   const carriesInput = source && {
     sourceId: source.id,
     ...(beside.length ? { others: [...beside] } : {}),
     mood,
-    pace,
+    pace: restingPace,
     voice,
     ...(shape === 'best' ? {} : { shape }),
   };
   const carries = useQuery({
     queryKey: ['carries', carriesInput, source?.document.kind, source?.marks],
     queryFn: () => api.carries(carriesInput!),
-    enabled: Boolean(source) && pace >= 40 && pace <= 400,
+    enabled: Boolean(source) && restingPace >= 40 && restingPace <= 400,
     retry: false,
     placeholderData: (old) => old,
   });
   const promised = useQuery({
-    queryKey: ['promise', source?.id, beside, voice, pace, page, source?.document.kind],
-    queryFn: () => api.promise({ sourceId: source!.id, others: [...beside], voice, pace, page }),
-    enabled: Boolean(source) && pace >= 40 && pace <= 400,
+    queryKey: ['promise', source?.id, beside, voice, restingPace, page, source?.document.kind],
+    queryFn: () => api.promise({ sourceId: source!.id, others: [...beside], voice, pace: restingPace, page }),
+    enabled: Boolean(source) && restingPace >= 40 && restingPace <= 400,
     retry: false,
     placeholderData: (old) => old,
   });
   const asked = title.trim();
+  const resting = useSettled(asked);
   const check = useQuery({
-    queryKey: ['title', source?.id, beside, asked],
-    queryFn: () => api.promise({ sourceId: source!.id, others: [...beside], voice, pace, title: asked }),
-    enabled: Boolean(source) && asked.length > 3 && !promised.data?.titles.some((t) => t.text === asked),
+    queryKey: ['title', source?.id, beside, resting],
+    queryFn: () => api.promise({ sourceId: source!.id, others: [...beside], voice, pace, title: resting }),
+    enabled: Boolean(source) && resting.length > 3 && !promised.data?.titles.some((t) => t.text === resting),
     retry: false,
     staleTime: 60_000,
   });
+  const checked = resting === asked ? check.data : undefined;
   const unpaid =
-    check.data?.check && !check.data.check.paid && asked !== source?.document.title.trim()
-      ? check.data.check.why
+    checked?.check && !checked.check.paid && asked !== source?.document.title.trim()
+      ? checked.check.why
       : null;
   const chosenTitle = promised.data?.titles.find((t) => t.text === asked);
-  const pays = chosenTitle?.pays ?? (check.data?.check?.paid ? check.data.check.pays : undefined);
+  const pays = chosenTitle?.pays ?? (checked?.check?.paid ? checked.check.pays : undefined);
   const reveals = promised.data?.beats?.reveals ?? [];
   const revealed = reveals.length ? reveals[reveal % reveals.length] : undefined;
   const promise =
     source && (pays || angle || revealed)
       ? {
           ...(revealed ? { reveal: revealed } : {}),
-          ...(pays ? { pays, sentence: chosenTitle?.sentence ?? check.data?.sentence ?? '' } : {}),
+          ...(pays ? { pays, sentence: chosenTitle?.sentence ?? checked?.sentence ?? '' } : {}),
           ...(angle ? { angle: { says: angle.says, facts: [...angle.facts] } } : {}),
         }
       : null;

@@ -32,7 +32,7 @@ export function Captions({ sheet, session }: { sheet: Sheet; session: ScriptSess
               className="clock text-left underline underline-offset-4 cursor-pointer"
               onClick={() => {
                 goTo(session, c.lines[0]);
-                navigate(`/script/${session.script.id}/page`);
+                void navigate(`/script/${session.script.id}/page`);
               }}
             >
               {clockText(c.startMs)}

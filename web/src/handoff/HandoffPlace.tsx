@@ -75,7 +75,7 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
   const change = (c: Partial<HandoffSettings>) => void session.change({ handoff: { ...own, ...c } });
   const onKey = (e: React.KeyboardEvent) => {
     if (/^(?:INPUT|TEXTAREA|SELECT)$/.test((e.target as HTMLElement).tagName)) return;
-    if (e.key === 'Escape') navigate(`/script/${id}/page`);
+    if (e.key === 'Escape') void navigate(`/script/${id}/page`);
   };
 
   return (

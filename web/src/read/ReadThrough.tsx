@@ -82,7 +82,7 @@ export function ReadThrough({ session }: { session: ScriptSession }) {
   const toPage = useCallback(
     (lineId: string) => {
       goTo(session, lineId);
-      navigate(`/script/${session.script.id}/page`);
+      void navigate(`/script/${session.script.id}/page`);
       requestAnimationFrame(() => session.view?.focus());
     },
     [session, navigate],

@@ -115,7 +115,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
       }),
       page: on((s) => {
         goTo(session, s.parts[0].line);
-        navigate(`/script/${session.script.id}/page`);
+        void navigate(`/script/${session.script.id}/page`);
       }),
     };
   }, [chosen, session, textOf, pictures, navigate]);

@@ -111,7 +111,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   const goToSection = useCallback(
     (sectionId: string) => {
       goTo(session, sectionId);
-      navigate(`${base}/page`);
+      void navigate(`${base}/page`);
       requestAnimationFrame(() => session.view?.focus());
     },
     [session, navigate, base],
@@ -121,13 +121,13 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   const commission = useCallback(() => {
     const { sections, line } = session.snapshot;
     const here = sections.find((s) => s.lines.some((l) => l.id === line));
-    navigate(`${base}/commission${here ? `?section=${encodeURIComponent(here.id)}` : ''}`);
+    void navigate(`${base}/commission${here ? `?section=${encodeURIComponent(here.id)}` : ''}`);
   }, [session, navigate, base]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (!(e.ctrlKey || e.metaKey) || !e.shiftKey || e.altKey) return;
       if (e.code === 'Quote') commission();
-      else if (e.code === 'Semicolon') navigate(`${base}/handoff`);
+      else if (e.code === 'Semicolon') void navigate(`${base}/handoff`);
       else return;
       e.preventDefault();
     };

@@ -36,7 +36,7 @@ export function SourcesPlace({ session }: { session: ScriptSession }) {
   }, [sections, times, letter, source]);
   const go = (lineId: string) => {
     goTo(session, lineId);
-    navigate(`/script/${session.script.id}/page`);
+    void navigate(`/script/${session.script.id}/page`);
   };
   if (!source)
     return (
