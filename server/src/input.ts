@@ -14,5 +14,7 @@ export function body<T>(schema: z.ZodType<T>, req: Request): T {
   const parsed = schema.safeParse(req.body);
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
-  throw new ApiError('bad-request', issue.message, { field: issue.path.join('.') });
+  // Our own words end with a full stop; what a schema says by itself is for programmers.
+  const message = /[.!?]$/.test(issue.message) ? issue.message : undefined;
+  throw new ApiError('bad-request', message, { field: issue.path.join('.') });
 }

@@ -1,8 +1,12 @@
+import { once } from 'node:events';
+import { readFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
 import { expect } from 'chai';
 import { docFromJson, plainSections, scriptSchema } from '@ursprung/core/script';
 import { Step, Transform } from 'prosemirror-transform';
+import { makeApp, type AppOptions } from '../src/app.ts';
 import { ERRORS } from '../src/index.ts';
-import { BRIEF, freshServer, toldScript, type TestServer } from './helpers.ts';
+import { BRIEF, freshServer, toldScript, type Answer, type TestServer } from './helpers.ts';
 
 const CHANNEL = {
   name: 'Quiet Machinery',
@@ -222,12 +226,75 @@ describe('the server on a real PostgreSQL', function () {
     });
   });
 
-  it('answers every error with a code of its catalogue', async () => {
-    const answer = await server.get('/nowhere');
-    expect(Object.keys(ERRORS)).to.include(answer.body.error.code);
-    for (const { status, message } of Object.values(ERRORS)) {
-      expect(status).to.be.within(400, 599);
-      expect(message).to.match(/\.$/);
+  it('answers every error with a code of its catalogue, its status and a whole sentence', async () => {
+    const { channelId, sourceId, scriptId } = await toldScript(server, 60);
+    const { version, settingsRevision } = (await server.get(`/scripts/${scriptId}`)).body;
+    const type = (at: number) => ({
+      version: at,
+      clientId: 'somebody',
+      steps: [{ stepType: 'replace', from: 2, to: 2, slice: { content: [{ type: 'text', text: 'x' }] } }],
+    });
+    await server.post(`/scripts/${scriptId}/steps`, type(version));
+    await server.patch(`/scripts/${scriptId}`, { revision: settingsRevision, settings: { pace: 160 } });
+    const long = { ...BRIEF, channelId, sourceId, target: { kind: 'point', seconds: 1500 } };
+    const raw = async (method: string, path: string, body: string, headers = {}) => {
+      const answer = await server.raw(method, path, body, headers);
+      return { status: answer.status, body: await answer.json() };
+    };
+    const provoked: Record<string, Promise<Answer>> = {
+      'bad-request': server.post('/channels', {}),
+      'not-json': raw('POST', '/channels', '{}', { 'content-type': 'text/plain' }),
+      'other-origin': raw('POST', '/channels', '{}', { origin: 'http://evil.example' }),
+      'not-found': server.get('/nowhere'),
+      'too-large': server.post('/sources', { text: 'word '.repeat(1_100_000) }),
+      'source-unreadable': server.post('/sources', { text: '' }),
+      'length-not-possible': server.post('/scripts', long),
+      'step-refused': server.post(`/scripts/${scriptId}/steps`, {
+        ...type(version + 1),
+        steps: [{ stepType: 'no such step' }],
+      }),
+      behind: server.post(`/scripts/${scriptId}/steps`, type(version)),
+      'settings-behind': server.patch(`/scripts/${scriptId}`, {
+        revision: settingsRevision,
+        settings: { pace: 150 },
+      }),
+      'no-secret': server.request('PUT', '/service', { address: 'http://example.org/v1', key: 'k' }),
+    };
+    for (const [code, asked] of Object.entries(provoked)) {
+      const { status, body } = await asked;
+      expect([body.error?.code, status], code).to.deep.equal([
+        code,
+        ERRORS[code as keyof typeof ERRORS].status,
+      ]);
+      expect(body.error.message, code).to.match(/\.$/);
     }
+    // Each of the others has a test of its own, where what brings it about is at hand.
+    const elsewhere = {
+      'link-refused': './sources.test.ts',
+      'service-silent': './model.test.ts',
+      'service-limit': './commission.test.ts',
+      'too-many': './api.test.ts',
+      'script-broken': './stored.test.ts',
+      internal: './badDays.test.ts',
+    };
+    expect([...Object.keys(provoked), ...Object.keys(elsewhere)].sort()).to.deep.equal(
+      Object.keys(ERRORS).sort(),
+    );
+    for (const [code, file] of Object.entries(elsewhere))
+      expect(readFileSync(new URL(file, import.meta.url), 'utf8'), code).to.include(code);
+  });
+
+  it('answers too many requests at once with words, and lets the next minute in', async () => {
+    const app = makeApp({ service: server.service, perMinute: 3 } as unknown as AppOptions).listen(
+      0,
+      '127.0.0.1',
+    );
+    await once(app, 'listening');
+    const { port } = app.address() as AddressInfo;
+    const ask = async () =>
+      (await fetch(`http://127.0.0.1:${port}/api/library`)).json() as Promise<Answer['body']>;
+    for (let i = 0; i < 3; i++) expect((await ask()).error).to.equal(undefined);
+    expect((await ask()).error).to.deep.equal({ code: 'too-many', message: ERRORS['too-many'].message });
+    app.close();
   });
 });

@@ -1,5 +1,6 @@
 /** Scenes, kits, translations on a real PostgreSQL. */
 import { expect } from 'chai';
+import { docFromJson, plainSections } from '@ursprung/core/script';
 import JSZip from 'jszip';
 import { freshServer, toldScript, type TestServer } from './helpers.ts';
 
@@ -20,12 +21,7 @@ describe('scenes, kits and translations over the API', () => {
   }
   const sections = async () => {
     const { doc } = (await server.get(`/scripts/${scriptId}`)).body;
-    return doc.content.map(
-      (s: { attrs: object; content: { attrs: object; content?: { text: string }[] }[] }) => ({
-        ...s.attrs,
-        lines: s.content.map((l) => ({ ...l.attrs, text: (l.content ?? []).map((t) => t.text).join('') })),
-      }),
-    );
+    return plainSections(docFromJson(doc)).map((x) => ({ ...x, lines: x.lines.map((l) => ({ ...l })) }));
   };
 
   it('give a film of the script as the page has it: scenes that add up, a picture each, the cast', async () => {

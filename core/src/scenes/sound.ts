@@ -49,6 +49,16 @@ export const ambienceCue = (what: string): SoundCue => ({
   dip: 0,
 });
 
+const DENIES = /^(?:no|not|n['’]t|cannot|never|without|nor|neither|nobody|none|nothing|hardly)$/i;
+const CLAUSE_ENDS = /^(?:[,;:.!?–—]|but|and|that|which|who|when|while|because|although|until)$/i;
+
+/** Whether the clause up to a word denies it: what has no bell rings none. */
+function deniedAt(tokens: readonly TaggedToken[], i: number): boolean {
+  for (let j = i - 1; j >= 0 && !CLAUSE_ENDS.test(tokens[j].text); j--)
+    if (DENIES.test(tokens[j].text) && !/^only$/i.test(tokens[j + 1]?.text ?? '')) return true;
+  return false;
+}
+
 /**
  * Effects whose source stands in the words. A thing that sounds only when something is done to it (a door) needs the verb
  * beside it. `at` is where its word is said, in seconds from the scene's start.
@@ -65,6 +75,7 @@ export function effectsIn(
     if (
       t.pos !== 'NOUN' ||
       inFigure(t) ||
+      deniedAt(tokens, i) ||
       (i > 0 && !['DET', 'ADJ', 'ADP', 'NUM', 'NOUN', 'PUNCT', 'CCONJ'].includes(tokens[i - 1].pos))
     )
       continue;
