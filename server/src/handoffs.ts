@@ -7,7 +7,7 @@ import type PgBoss from 'pg-boss';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { KitInput, Translation } from '@ursprung/core/handoff';
-import { plainSections, printedSource, type PlainSection } from '@ursprung/core/script';
+import { FORMAT, plainSections, printedSource, type PlainSection } from '@ursprung/core/script';
 import { languageOf } from '@ursprung/core/timing';
 import type { TranslatorPort } from '@ursprung/standins';
 import { handoffSettings, type HandoffView, type handoffInput } from './api.ts';
@@ -185,6 +185,7 @@ export class Handoffs {
         })),
       },
       voiceMs: 0,
+      format: FORMAT,
       at: this.deps.now(),
     });
     await this.boss.send(QUEUE, { id: row.id }, { retryLimit: 2, retryDelay: 1, expireInSeconds: 180 });

@@ -1,11 +1,12 @@
 /** What was stored, read by today's schema: settings that it refuses are left out, and a document says so when it can't be read. */
 import type { Transform } from 'prosemirror-transform';
 import type { Transaction } from 'sequelize';
-import type { z } from 'zod';
+import { z } from 'zod';
 import {
   DEFAULT_PACE,
   FORMAT,
   docFromJson,
+  plainSectionSchema,
   plainSections,
   type PlainSection,
   type ScriptNode,
@@ -36,6 +37,13 @@ export function storedSettings(json: unknown): ScriptRowSettings {
   });
   return { ...USUAL, ...(Object.fromEntries(read) as Partial<ScriptRowSettings>) };
 }
+
+/** What was handed over, as it is compared with what the script says now; lines that can't be read are not compared. */
+export function storedSnapshot(json: unknown): { title: string; sections: PlainSection[] } {
+  const { title, sections } = snapshotSchema.safeParse(json).data ?? { title: '', sections: [] };
+  return { title, sections: sections.flatMap((s) => plainSectionSchema.safeParse(s).data ?? []) };
+}
+const snapshotSchema = z.object({ title: z.string(), sections: z.array(z.unknown()) });
 
 /** The document of a script. One that can't be read is said to be so, and nothing of it is changed. */
 export function opened(row: { doc: unknown }): ScriptNode {

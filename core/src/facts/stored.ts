@@ -44,10 +44,18 @@ export interface StoredFacts {
 }
 
 export const taggedOf = ({ facts, tags }: StoredFacts, tagger: Tagger): TaggedSentence[] =>
-  facts.map((fact, i) => ({
-    fact,
-    tokens: tags?.[i] ? unpackTags(fact.text, tags[i]) : tagger(fact.text),
-  }));
+  facts.map((fact, i) => ({ fact, tokens: keptTags(fact.text, tags?.[i]) ?? tagger(fact.text) }));
+
+/** Tags that are of this sentence, or null: a row that was damaged costs a little time and nothing else. */
+function keptTags(text: string, packed: PackedTags | undefined): TaggedToken[] | null {
+  if (!packed) return null;
+  try {
+    return unpackTags(text, packed);
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}
 
 export const storedOf = (tagged: readonly TaggedSentence[]): { facts: Fact[]; tags: PackedTags[] } => ({
   facts: tagged.map((t) => t.fact),

@@ -15,7 +15,7 @@ import type {
   Rights,
   ScriptRowSettings,
 } from '../api.ts';
-import { storedSettings } from '../stored.ts';
+import { storedSettings, storedSnapshot } from '../stored.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
@@ -33,7 +33,7 @@ export interface CommissionRow { id: string; workspaceId: string; scriptId: stri
 
 export interface SpendingRow { id: string; workspaceId: string; what: 'note' | 'commission'; tokensIn: number; tokensOut: number; cost: number | null; at: Date } // prettier-ignore
 
-export interface HandoffRow { id: string; workspaceId: string; scriptId: string; who: Recipient | null; language: string | null; without: string[]; state: HandoffState; stage: string; done: number; of: number; message: string | null; files: HandoffView['files']; left: HandoffView['left']; zip: Buffer | null; snapshot: { title: string; sections: PlainSection[] }; voiceMs: number; at: Date } // prettier-ignore
+export interface HandoffRow extends Formatted { id: string; workspaceId: string; scriptId: string; who: Recipient | null; language: string | null; without: string[]; state: HandoffState; stage: string; done: number; of: number; message: string | null; files: HandoffView['files']; left: HandoffView['left']; zip: Buffer | null; snapshot: { title: string; sections: PlainSection[] }; voiceMs: number; at: Date } // prettier-ignore
 export interface TranslationRow { id: string; workspaceId: string; scriptId: string; language: string; body: Translation; at: Date } // prettier-ignore
 
 /** The format that a row was written in; what is read of it is in today's. */
@@ -188,7 +188,8 @@ export function defineModels(db: Sequelize): Models {
       files: JSONB,
       left: JSONB,
       zip: BLOB,
-      snapshot: JSONB,
+      snapshot: { type: JSONB, get: upgraded('snapshot', (json) => storedSnapshot(json)) },
+      format: INTEGER,
       voiceMs: INTEGER,
       at: DATE,
     }),

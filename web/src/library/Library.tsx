@@ -231,8 +231,10 @@ function ChannelRows({
             ) : (
               <ScriptBar script={s} px={px} targetMs={targetMs} />
             )}
-            <strong className="clock text-right">{clockText(s.ms)}</strong>
-            <span className="clock text-right text-ink2">{`${over >= 0 ? '+' : '−'}${(Math.abs(over) / 1000).toFixed(1)}`}</span>
+            <strong className="clock text-right">{!s.broken && clockText(s.ms)}</strong>
+            <span className="clock text-right text-ink2">
+              {!s.broken && `${over >= 0 ? '+' : '−'}${(Math.abs(over) / 1000).toFixed(1)}`}
+            </span>
             <span className="text-right text-ink3 text-[12px] flex justify-end gap-2">
               <button
                 className="relative z-10 opacity-0 group-hover:opacity-100 focus-visible:opacity-100 text-ink2 underline cursor-pointer"

@@ -205,7 +205,7 @@ function Row({
           {chosen || f.text.length <= 110 ? f.text : `${f.text.slice(0, 108)}…`}
         </button>
         <span className="text-[11px] font-semibold text-ink2">
-          {letter} {f.own === 'known' ? 'yours' : f.block.slice(1)}
+          {f.own === 'known' ? 'yours' : `${letter} ${f.block.slice(1)}`}
         </span>
         <Strength of={f.strength} />
         {heard && onGo ? (

@@ -6,13 +6,15 @@ const counted = (n: number, one: string, more: string) => (n === 1 ? `1 ${one}` 
 
 /** In words, what comes out otherwise. */
 function Changes({ renewal: r }: { renewal: Renewal }) {
+  const fresh = r.facts.after - r.facts.same;
   if (r.tidy) return <p>Nothing comes out otherwise.</p>;
   return (
     <>
       <p>
-        {counted(r.facts.same, 'fact stays', 'facts stay')} as {r.facts.same === 1 ? 'it is' : 'they are'},{' '}
-        {r.facts.after - r.facts.same} new. {counted(r.passages.after, 'passage', 'passages')}, before{' '}
-        {r.passages.before}.
+        {counted(r.facts.same, 'fact stays as it is', 'facts stay as they are')}
+        {fresh > 0 && `, ${counted(fresh, 'is new', 'are new')}`}.
+        {r.passages.after !== r.passages.before &&
+          ` ${counted(r.passages.after, 'passage', 'passages')} instead of ${r.passages.before}.`}
       </p>
       {r.moved.length > 0 && (
         <p>
