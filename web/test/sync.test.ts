@@ -19,7 +19,8 @@ import {
 import { idKeeper } from '../src/page/commands.ts';
 import { redo, undo } from '../src/page/history.ts';
 import type { Keeper, KeptPage } from '../src/script/kept.ts';
-import { ScriptSync, type SyncPorts } from '../src/script/sync.ts';
+import type { ScriptSync, SyncPorts } from '../src/script/sync.ts';
+import { openScript, type OpenScript } from '../src/script/takeUp.ts';
 
 const START = docFromSections(
   ['S1', 'S2'].map((id) => ({
@@ -143,7 +144,10 @@ class Storage {
 
 /** A tab: at most one page at a time, which can die at any moment. */
 class Tab {
-  sync: ScriptSync | null = null;
+  opened: OpenScript | null = null;
+  get sync(): ScriptSync | null {
+    return this.opened?.sync ?? null;
+  }
   life = { gone: false };
   timers = new Map<number, () => void>();
   asked: ScriptNode | null = null;
@@ -191,10 +195,10 @@ class Tab {
     this.opening = new AbortController();
     const { signal } = this.opening;
     const script = { id: 'x', doc: server.doc.toJSON() as unknown, version: server.log.length };
-    void ScriptSync.open(script, this.ports(), () => {}, signal).then((sync) => {
+    void openScript(script, this.ports(), () => {}, signal).then((opened) => {
       if (signal.aborted) return;
       this.opening = null;
-      this.sync = sync;
+      this.opened = opened;
     });
     await settle();
   }
@@ -205,14 +209,14 @@ class Tab {
     this.life.gone = true;
     for (const [id, life] of this.world.storage.alive)
       if (life === this.life) this.world.storage.alive.delete(id);
-    this.sync = null;
+    this.opened = null;
     this.asked = null;
   }
   async close(): Promise<void> {
-    const { sync } = this;
-    if (!sync) return;
-    void sync.close().then(() => (this.life.gone = true));
-    this.sync = null;
+    const { opened } = this;
+    if (!opened) return;
+    void opened.close().then(() => (this.life.gone = true));
+    this.opened = null;
     await settle();
     if (!this.life.gone) this.crash();
   }
@@ -337,7 +341,7 @@ const ACTS: fc.Arbitrary<Act>[] = [
   ),
   ...[1, 2].map(() => which.map((n) => act(`time passes in ${n}`, (w) => w.tab(n).fire()))),
   which.map((n) => act(`looks in ${n}`, (w) => void w.tab(n).sync?.look())),
-  which.map((n) => act(`sends for others in ${n}`, (w) => void w.tab(n).sync?.sendForOthers())),
+  which.map((n) => act(`sends for others in ${n}`, (w) => void w.tab(n).opened?.sendForOthers())),
   ...[1, 2].map(() => which.map((n) => act(`open ${n}`, (w) => w.tab(n).open()))),
   which.map((n) => act(`crash ${n}`, (w) => w.tab(n).crash())),
   which.map((n) => act(`close ${n}`, (w) => w.tab(n).close())),
@@ -368,7 +372,7 @@ async function ends(w: World): Promise<void> {
     for (const tab of w.tabs.values()) await tab.open();
     for (const tab of w.tabs.values()) tab.fire();
     await settle();
-    for (const tab of w.tabs.values()) void (i % 2 ? tab.sync?.look() : tab.sync?.sendForOthers());
+    for (const tab of w.tabs.values()) void (i % 2 ? tab.sync?.look() : tab.opened?.sendForOthers());
     await settle();
   }
 }

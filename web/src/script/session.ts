@@ -35,7 +35,8 @@ import { PageClock, workerLines } from './clock.ts';
 import { openKeeper, type Keeper, type Stray } from './kept.ts';
 import { Reviewing } from './reviewing.ts';
 import { SettingsSync } from './settingsSync.ts';
-import { ScriptSync, type SaveState, type SyncPorts } from './sync.ts';
+import type { SaveState, ScriptSync, SyncPorts } from './sync.ts';
+import { openScript, type OpenScript } from './takeUp.ts';
 
 /** What the places show. A new object whenever anything in it changes. */
 export interface Snapshot {
@@ -124,6 +125,7 @@ async function syncPorts(scriptId: string): Promise<SyncPorts> {
 export class ScriptSession {
   view: EditorView | null = null;
   snapshot: Snapshot;
+  private readonly sync: ScriptSync;
   private readonly clock: PageClock;
   private readonly settings: SettingsSync;
   private readonly listeners = new Set<() => void>();
@@ -142,14 +144,16 @@ export class ScriptSession {
     wait: (why: string | null) => void,
     signal: AbortSignal,
   ): Promise<ScriptSession | null> {
-    const sync = await ScriptSync.open(script, await syncPorts(script.id), wait, signal);
-    return sync && new ScriptSession(script, sync);
+    const opened = await openScript(script, await syncPorts(script.id), wait, signal);
+    return opened && new ScriptSession(script, opened);
   }
 
   private constructor(
     readonly script: ScriptView,
-    private readonly sync: ScriptSync,
+    private readonly opened: OpenScript,
   ) {
+    const { sync } = opened;
+    this.sync = sync;
     this.channel = script.channel;
     this.settings = new SettingsSync(
       { settings: script.settings, revision: script.settingsRevision },
@@ -197,7 +201,7 @@ export class ScriptSession {
     sync.onStatus(() => this.showStatus());
     this.setup();
     void this.settings.send();
-    void sync.sendForOthers();
+    void opened.sendForOthers();
     this.lookTimer = setInterval(() => this.look(), LOOK_MS);
     window.addEventListener('online', this.onReturn);
     window.addEventListener('focus', this.onReturn);
@@ -421,7 +425,7 @@ export class ScriptSession {
   private look(): void {
     if (document.visibilityState === 'hidden') return;
     void this.sync.look();
-    void this.sync.sendForOthers();
+    void this.opened.sendForOthers();
     void this.settings.send();
   }
   private onReturn = () => this.look();
@@ -432,7 +436,7 @@ export class ScriptSession {
   };
 
   close(): void {
-    void this.sync.close();
+    void this.opened.close();
     this.settings.close();
     this.clock.close();
     this.reviewing.close();

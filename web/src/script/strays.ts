@@ -1,4 +1,4 @@
-/** Words that a change takes along with it although whoever made it never saw them. */
+/** Words that a change takes along with it although whoever made it never saw them, and words of steps that fit nothing. */
 import type { Node } from 'prosemirror-model';
 import type { Mapping, Step } from 'prosemirror-transform';
 
@@ -40,4 +40,18 @@ export function lostWords(doc: Node, ranges: readonly Range[], mapping: Mapping)
     last = p;
   }
   return out.map((t) => t.trim()).filter(Boolean);
+}
+
+/** The words that a step puts in, whatever state it is of. */
+export function wordsOf(step: unknown): string {
+  const out: string[] = [];
+  const walk = (value: unknown): void => {
+    if (typeof value !== 'object' || value === null) return;
+    const { text, type, content, slice } = value as Record<string, unknown>;
+    if (type === 'text' && typeof text === 'string') out.push(text);
+    if (slice) walk(slice);
+    if (Array.isArray(content)) content.forEach(walk);
+  };
+  walk(step);
+  return out.join('\n').trim();
 }

@@ -6,11 +6,11 @@
 import { collab, getVersion, receiveTransaction, sendableSteps } from 'prosemirror-collab';
 import { EditorState, type Plugin, type Transaction } from 'prosemirror-state';
 import { Step } from 'prosemirror-transform';
-import { docFromJson, sameData, scriptSchema, type ScriptNode } from '@ursprung/core/script';
+import { sameData, scriptSchema, type ScriptNode } from '@ursprung/core/script';
 import type { ScriptRowSettings, StepLog } from '../api.ts';
 import { history, keepHistory, storedHistory } from '../page/history.ts';
 import type { KeptHistory, KeptPage, Keeper, Stray, Waiting } from './kept.ts';
-import { insertedBy, lostWords } from './strays.ts';
+import { insertedBy, lostWords, wordsOf } from './strays.ts';
 
 export type SaveState = 'saved' | 'saving' | 'kept-here' | 'refused';
 
@@ -43,14 +43,14 @@ export interface SyncPorts {
   plugins: readonly Plugin[];
 }
 /** What a failed request has to say: `status` 0 when the server was not reached. */
-interface Failure extends Error {
+export interface Failure extends Error {
   status?: number;
   code?: string;
   body?: unknown;
 }
 
 const SEND_AFTER_MS = 400;
-const RETRY_MS = 3000;
+export const RETRY_MS = 3000;
 const HISTORY_AFTER_MS = 500;
 /** The most steps of one request; the server takes 500. */
 const AT_ONCE = 400;
@@ -67,28 +67,62 @@ export class ScriptSync {
   private sendTimer: unknown;
   private historyTimer: unknown;
   private closed = false;
-  private release: () => void = () => {};
-  private history: KeptHistory | null = null;
+  private history: KeptHistory | null;
   /** How often it was asked to keep, and up to which time it has. */
   private asked = 0;
   private done = 0;
   private writing: Promise<void> | null = null;
   private readonly rows = new WeakMap<Step, Waiting>();
 
+  /** `start`: what an earlier page kept beside its steps. */
   constructor(
     readonly scriptId: string,
     readonly clientId: string,
     private readonly ports: SyncPorts,
     doc: ScriptNode,
     version: number,
-    past?: KeptHistory | null,
+    start: Partial<Pick<KeptPage, 'history' | 'strays' | 'settings' | 'waiting'>> = {},
   ) {
+    const { history: past = null, strays = [], settings = null, waiting = [] } = start;
+    const known = past?.version === version ? past : null;
+    this.history = past;
+    this.settings = settings;
     this.state = EditorState.create({
       schema: scriptSchema,
       doc,
-      plugins: [...ports.plugins, history(past ?? undefined), collab({ version, clientID: clientId })],
+      plugins: [...ports.plugins, history(known ?? undefined), collab({ version, clientID: clientId })],
     });
-    this.status = { save: 'saved', waiting: 0, refused: null, keeps: ports.keeper !== null, strays: [] };
+    const lost = this.replay(waiting, known?.waiting ?? 0);
+    this.status = {
+      ...this.waits(),
+      refused: null,
+      keeps: ports.keeper !== null,
+      strays: [...strays, ...lost.map((text): Stray => ({ id: ports.fresh(), text, why: 'does not fit' }))],
+    };
+  }
+
+  private waits(): Pick<SyncStatus, 'save' | 'waiting'> {
+    const waiting = sendableSteps(this.state)?.steps.length ?? 0;
+    return { waiting, save: waiting ? 'saving' : 'saved' };
+  }
+
+  /** Makes steps again that waited; the first `known` stand in the undo list already. Returns the words of those that don't fit. */
+  private replay(waiting: readonly Waiting[], known: number): string[] {
+    const lost: string[] = [];
+    waiting.forEach((row, i) => {
+      try {
+        const step = Step.fromJSON(scriptSchema, row.step);
+        const tr = this.state.tr.step(step).setMeta('origin', row.origin);
+        tr.doc.check();
+        this.state = this.state.apply(i < known ? keepHistory(tr) : tr);
+        if (this.waiting.at(-1)?.step === step) this.rows.set(step, row);
+      } catch (error) {
+        if (!(error instanceof RangeError || error instanceof TypeError)) throw error;
+        const text = wordsOf(row.step);
+        if (text) lost.push(text);
+      }
+    });
+    return lost;
   }
 
   onStatus(hear: () => void): void {
@@ -120,7 +154,7 @@ export class ScriptSync {
     this.state = this.state.apply(tr);
     if (this.state.doc === before) return;
     const { save } = this.status;
-    const waiting = sendableSteps(this.state)?.steps.length ?? 0;
+    const { waiting } = this.waits();
     this.tell({ waiting, save: waiting && save === 'saved' ? 'saving' : save });
     if (tr.getMeta('fromServer')) return;
     void this.keep();
@@ -190,6 +224,10 @@ export class ScriptSync {
       version: this.version,
       waiting: sendableSteps(this.state)?.steps.length ?? 0,
     };
+  }
+  /** Says at once that nothing can be kept, before the first key. */
+  keepsNothing(): void {
+    this.tell({ keeps: false });
   }
   keepSettings(settings: Partial<ScriptRowSettings> | null): void {
     this.settings = settings;
@@ -300,6 +338,10 @@ export class ScriptSync {
     ];
   }
 
+  /** Words that another page left and that fit nowhere any more. */
+  offer(strays: readonly Stray[]): void {
+    if (strays.length) this.tell({ strays: [...this.status.strays, ...strays] });
+  }
   /** Takes a stray off the list, when it was put somewhere or let go. */
   settleStray(id: string): void {
     this.tell({ strays: this.status.strays.filter((s) => s.id !== id) });
@@ -322,7 +364,7 @@ export class ScriptSync {
     }
   }
 
-  /** Keeps what stands and lets go of it, for whoever opens the script next. */
+  /** Keeps what stands, and ends. */
   async close(): Promise<void> {
     if (this.closed) return;
     const kept = this.keepHistory();
@@ -330,201 +372,7 @@ export class ScriptSync {
     this.ports.timers.clear(this.sendTimer);
     this.ports.timers.clear(this.historyTimer);
     await kept;
-    this.release();
-    for (const page of this.others.splice(0)) (await this.ports.keeper!.hold(page.clientId))();
   }
-
-  // ---- taken up again --------------------------------------------------------------------------------------------
-
-  /** A page's way from where it left off. Throws when the server can't be asked; nothing is lost then. */
-  static async resume(
-    kept: KeptPage,
-    script: { doc: unknown; version: number },
-    ports: SyncPorts,
-  ): Promise<ScriptSync> {
-    const same = kept.version === script.version;
-    const [{ doc }, log] = same
-      ? [script, { version: kept.version, steps: [] }]
-      : await Promise.all([ports.server.at(kept.version), ports.server.since(kept.version)]);
-    const past = kept.history?.version === kept.version ? kept.history : null;
-    const sync = new ScriptSync(kept.scriptId, kept.clientId, ports, docFromJson(doc), kept.version, past);
-    sync.status = { ...sync.status, strays: kept.strays };
-    sync.settings = kept.settings;
-    sync.history = kept.history;
-    // Steps of ours that stand in the log behind other people's were taken too: what was kept is older than they are.
-    const foreign = log.steps.findIndex((s) => s.clientId !== kept.clientId);
-    const late =
-      foreign < 0 ? 0 : log.steps.slice(foreign).filter((s) => s.clientId === kept.clientId).length;
-    const lost = sync.replay(kept.waiting.slice(late), past?.waiting ?? 0);
-    sync.receive(log);
-    if (lost.length)
-      sync.status = {
-        ...sync.status,
-        strays: [
-          ...sync.status.strays,
-          ...lost.map((text): Stray => ({ id: ports.fresh(), text, why: 'does not fit' })),
-        ],
-      };
-    const waiting = sendableSteps(sync.state)?.steps.length ?? 0;
-    sync.status = { ...sync.status, waiting, save: waiting ? 'saving' : 'saved' };
-    return sync;
-  }
-
-  /** Makes waiting steps again; the first `known` stand in the undo list already. Returns the words of those that don't fit. */
-  private replay(waiting: readonly Waiting[], known: number): string[] {
-    const lost: string[] = [];
-    waiting.forEach((row, i) => {
-      try {
-        const step = Step.fromJSON(scriptSchema, row.step);
-        const tr = this.state.tr.step(step).setMeta('origin', row.origin);
-        tr.doc.check();
-        this.state = this.state.apply(i < known ? keepHistory(tr) : tr);
-        const made = this.waiting.at(-1);
-        if (made?.step === step) this.rows.set(step, row);
-      } catch (error) {
-        if (!(error instanceof RangeError || error instanceof TypeError)) throw error;
-        const text = textOf(row.step);
-        if (text) lost.push(text);
-      }
-    });
-    return lost;
-  }
-
-  /**
-   * Opens a script: goes on with what this tab, or else a page that is gone, left behind. While the server can't say how
-   * the script went on since, it is asked again and again; `wait` hears why. Null when `signal` ends it.
-   */
-  static async open(
-    script: { id: string; doc: unknown; version: number },
-    ports: SyncPorts,
-    wait: (why: string | null) => void = () => {},
-    signal?: AbortSignal,
-  ): Promise<ScriptSync | null> {
-    const { keeper } = ports;
-    let left: KeptPage[] = [];
-    let keeps = keeper !== null;
-    try {
-      left = (await keeper?.claim(script.id, ports.tab)) ?? [];
-    } catch {
-      keeps = false;
-    }
-    const own = left.find((p) => p.tab === ports.tab) ?? left.find(holds);
-    const others = left.filter((p) => p !== own);
-    const sync = own ? await ScriptSync.resumed(own, script, ports, wait, signal) : fresh(script, ports);
-    if (!sync || signal?.aborted) {
-      for (const page of left) (await keeper!.hold(page.clientId))();
-      return null;
-    }
-    sync.status = { ...sync.status, keeps };
-    sync.release = (await keeper?.hold(sync.clientId).catch(() => undefined)) ?? (() => {});
-    for (const page of others)
-      if (holds(page)) sync.others.push(page);
-      else await keeper!.remove(page.clientId).catch(() => {});
-    if (own && own.clientId !== sync.clientId) await sync.inherit(own.clientId);
-    else await sync.keep();
-    if (sync.status.waiting) sync.scheduleSend(0);
-    return sync;
-  }
-
-  private static async resumed(
-    own: KeptPage,
-    script: { id: string; doc: unknown; version: number },
-    ports: SyncPorts,
-    wait: (why: string | null) => void,
-    signal?: AbortSignal,
-  ): Promise<ScriptSync | null> {
-    while (!signal?.aborted) {
-      try {
-        const sync = await ScriptSync.resume(own, script, ports);
-        wait(null);
-        return sync;
-      } catch (error) {
-        const { status, message } = error as Failure;
-        if (status === undefined) throw error;
-        // The server has no such state any more: the script is as it has it, the words stay to be put in.
-        if (status >= 400 && status < 500 && status !== 429) return strayed(own, script, ports);
-        if (!holds(own)) return strayed(own, script, ports);
-        wait(message);
-        await new Promise<void>((resolve) => void ports.timers.set(resolve, RETRY_MS));
-      }
-    }
-    return null;
-  }
-
-  /** Keeps what another page's record held under this one's name, then removes that record. */
-  private async inherit(clientId: string): Promise<void> {
-    if (await this.keep()) await this.ports.keeper?.remove(clientId).catch(() => {});
-  }
-  private readonly others: KeptPage[] = [];
-
-  /** Sends what other pages that are gone left behind, each under its own name; it comes to this page like anybody's. */
-  async sendForOthers(): Promise<void> {
-    const { keeper } = this.ports;
-    if (!keeper || this.closed || this.helping) return;
-    this.helping = true;
-    try {
-      this.others.push(...(await keeper.claim(this.scriptId, '').catch(() => [])).filter(holds));
-      for (let kept = this.others[0]; kept && !this.closed; kept = this.others[0]) {
-        const sync = await ScriptSync.resume(kept, { doc: null, version: -1 }, this.ports);
-        while (sync.status.waiting && sync.status.save === 'saving') {
-          await sync.send();
-          this.ports.timers.clear(sync.sendTimer);
-        }
-        await sync.close();
-        if (sync.status.save === 'kept-here') return;
-        const refused = sync.waiting.map((w) => textOf(w.step.toJSON())).filter(Boolean);
-        this.tell({
-          strays: [
-            ...this.status.strays,
-            ...sync.status.strays,
-            ...refused.map((text): Stray => ({ id: this.ports.fresh(), text, why: 'does not fit' })),
-          ],
-        });
-        if (sync.settings) this.settings = { ...sync.settings, ...this.settings };
-        this.others.shift();
-        await this.inherit(kept.clientId);
-      }
-    } catch (error) {
-      if ((error as Failure).status === undefined) throw error;
-    } finally {
-      this.helping = false;
-    }
-    if (this.status.waiting === 0) await this.look();
-  }
-  private helping = false;
 }
 
 const sameStep = (a: Step, b: Step) => a === b || sameData(a.toJSON(), b.toJSON());
-const holds = (page: KeptPage) => page.waiting.length > 0 || page.strays.length > 0 || page.settings !== null;
-const fresh = (script: { id: string; doc: unknown; version: number }, ports: SyncPorts) =>
-  new ScriptSync(script.id, ports.fresh(), ports, docFromJson(script.doc), script.version);
-
-/** The script as the server has it, with the words of a page whose steps fit nothing any more. */
-function strayed(
-  own: KeptPage,
-  script: { id: string; doc: unknown; version: number },
-  ports: SyncPorts,
-): ScriptSync {
-  const sync = fresh(script, ports);
-  const texts = own.waiting.map((w) => textOf(w.step)).filter(Boolean);
-  const strays = texts.length
-    ? [{ id: ports.fresh(), text: texts.join(' '), why: 'does not fit' as const }]
-    : [];
-  sync.status = { ...sync.status, strays: [...own.strays, ...strays] };
-  sync.settings = own.settings;
-  return sync;
-}
-
-/** The words that a step of any state puts in. */
-function textOf(step: unknown): string {
-  const out: string[] = [];
-  const walk = (value: unknown): void => {
-    if (typeof value !== 'object' || value === null) return;
-    const { text, type, content, slice } = value as Record<string, unknown>;
-    if (type === 'text' && typeof text === 'string') out.push(text);
-    if (slice) walk(slice);
-    if (Array.isArray(content)) content.forEach(walk);
-  };
-  walk(step);
-  return out.join('\n').trim();
-}
