@@ -143,7 +143,8 @@ describe('scenes and handoff', function () {
     await page.getByText('Captions on their clock').waitFor();
     expect(await axe(page)).to.deep.equal([]);
     await saved();
-    const waiting = page.waitForEvent('download');
+    // A kit is made first, which takes a busy machine a while.
+    const waiting = page.waitForEvent('download', { timeout: 90_000 });
     await page.getByRole('button', { name: 'Save one zip' }).click();
     const file = await waiting;
     expect(file.suggestedFilename()).to.match(/^[a-z0-9-]+-editor\.zip$/);

@@ -401,6 +401,7 @@ describe('pages, storage and server', () => {
         expect(new Set(text).size, 'no word twice').to.equal(text.length);
         for (const tab of w.tabs.values()) {
           expect(tab.sync?.status.waiting, `tab ${tab.name} waits for nothing`).to.equal(0);
+          expect(tab.sync?.status.save, `and tab ${tab.name} says so`).to.equal('saved');
           expect(tab.sync!.state.doc.eq(w.server.doc), `tab ${tab.name} is as the server`).to.equal(true);
         }
         docFromJson(w.server.doc.toJSON());

@@ -127,7 +127,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
     const onKey = (e: KeyboardEvent) => {
       if (!(e.ctrlKey || e.metaKey) || !e.shiftKey || e.altKey) return;
       if (e.code === 'Quote') commission();
-      else if (e.code === 'Semicolon') void navigate(`${base}/handoff`);
+      else if (e.code === 'Comma') void navigate(`${base}/handoff`);
       else return;
       e.preventDefault();
     };
@@ -151,7 +151,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
       {
         id: 'handoff',
         name: 'Handoff: files for the next people',
-        keys: 'Ctrl Shift ;',
+        keys: 'Ctrl Shift ,',
         run: () => navigate(`${base}/handoff`),
       },
       { id: 'speak', name: 'The page to speak from', run: () => navigate(`${base}/voice`) },

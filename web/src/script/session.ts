@@ -265,14 +265,16 @@ export class ScriptSession {
   /** While a transaction is applied, its status is shown with it. */
   private quiet = false;
 
+  /** The refusal that is shown; it goes when the server takes what waited. */
+  private refusal: string | null = null;
+
   private showStatus(): void {
     if (this.quiet) return;
     const { save, waiting, keeps, strays, refused } = this.sync.status;
-    const message = refused
-      ? `${refused} Your words are kept here; copy them and reload.`
-      : save === 'saved' && this.snapshot.save === 'kept-here'
-        ? null
-        : this.snapshot.message;
+    const refusal = refused && `${refused} Your words are kept here; copy them and reload.`;
+    const { message: said } = this.snapshot;
+    const message = refusal ?? (said !== null && said === this.refusal ? null : said);
+    this.refusal = refusal;
     this.set({ save, waiting, keeps, strays, message });
   }
 

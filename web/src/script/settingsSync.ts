@@ -29,6 +29,8 @@ export class SettingsSync {
   private sending: Promise<void> | null = null;
   private timer: unknown;
   private closed = false;
+  /** Whether the last word said was a refusal of ours: it goes when the next change is taken. */
+  private refused = false;
   constructor(
     /** As the server had them last. */
     private known: Kept,
@@ -58,7 +60,8 @@ export class SettingsSync {
       try {
         this.known = await this.ports.patch(this.known.revision, sent);
         this.settle((key) => sameData(this.waiting?.[key], sent[key]));
-        if (!this.waiting) this.ports.say(null);
+        if (!this.waiting && this.refused) this.ports.say(null);
+        this.refused = false;
       } catch (error) {
         if (!this.failed(error as Failure, sent)) return;
       }
@@ -85,6 +88,7 @@ export class SettingsSync {
     }
     if (status >= 400 && status < 500 && status !== 429) {
       this.settle((key) => key in sent);
+      this.refused = true;
       this.ports.say(error.message);
       return false;
     }

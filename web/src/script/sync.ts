@@ -157,8 +157,10 @@ export class ScriptSync {
     const { waiting } = this.waits();
     this.tell({ waiting, save: waiting && save === 'saved' ? 'saving' : save });
     if (tr.getMeta('fromServer')) return;
+    // A large change can be taken back also when the page is gone the next moment; of typing the last keys may be missing.
+    if (tr.getMeta('ownStep')) this.noteHistory();
+    else this.keepHistorySoon();
     void this.keep();
-    this.keepHistorySoon();
     this.scheduleSend();
   }
 
@@ -309,16 +311,25 @@ export class ScriptSync {
       ours++;
     const ids = steps.map((_, i) => (i < ours ? this.clientId : ''));
     const own = waiting.slice(ours).map((w) => w.step);
+    const { version } = this;
     const before = this.state.doc;
     const tr = receiveTransaction(this.state, steps, ids, { mapSelectionBackward: true });
     const strays =
       ours === steps.length || !own.length ? [] : this.straysOf(tr, before, own, steps.slice(ours));
     this.apply(tr.setMeta('addToHistory', false).setMeta('fromServer', true));
+    // Whatever was said of the way to the server before: it has just answered.
+    const { waiting: left, save } = this.waits();
     this.tell({
-      waiting: sendableSteps(this.state)?.steps.length ?? 0,
+      waiting: left,
+      save: this.status.save === 'refused' ? 'refused' : save,
       ...(strays.length ? { strays: [...this.status.strays, ...strays] } : {}),
     });
-    this.keepHistorySoon();
+    const { history: kept } = this;
+    // What was only acknowledged changed no document: the undo list that is kept is that of the new version too.
+    if (ours < steps.length) this.noteHistory();
+    else if (kept?.version === version && kept.waiting >= ours)
+      this.history = { ...kept, version: this.version, waiting: kept.waiting - ours };
+    else this.keepHistorySoon();
   }
 
   private straysOf(
