@@ -261,6 +261,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
         seed,
         shape: draft.shape,
         target,
+        brief,
       },
       draft.sections,
       clock,

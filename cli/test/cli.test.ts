@@ -171,6 +171,50 @@ describe('the command line', function () {
     fails(['revise', file('plain.txt', 'Only words.'), '--note', 'shorter'], /no script file/);
   });
 
+  it('opens a script file of version 1 as it is: its facts keep their ids, its lines their links', () => {
+    const script = JSON.parse(run('draft', demo('footbridge.html'), '--seconds', '60').out);
+    const { brief: _, ...old } = script;
+    // As files were: version 1, facts named by their place.
+    const ids = new Map<string, string>(
+      script.sources[0].facts.map((f: { id: string }, i: number) => [f.id, `f${i + 1}`]),
+    );
+    let text = JSON.stringify({ ...old, version: 1 });
+    for (const [now, then] of ids) text = text.replaceAll(`"${now}"`, `"${then}"`);
+    const path = file('version-1.json', text);
+    const revised = JSON.parse(run('revise', path, '--note', 'drop the last line').out);
+    expect(revised.script.version).to.equal(2);
+    const lines = (f: { sections: { lines: { text: string; from: object[] }[] }[] }) =>
+      f.sections.flatMap((s) => s.lines.map(({ text: says, from }) => ({ says, from })));
+    expect(lines(revised.script)).to.deep.equal(lines(JSON.parse(text)).slice(0, -1));
+    const another = JSON.parse(run('revise', path, '--note', 'another take of the second section').out);
+    const known = new Set(ids.values());
+    for (const line of lines(another.script))
+      for (const { fact } of line.from as { fact?: string }[])
+        if (fact) expect(known.has(fact), fact).to.equal(true);
+  });
+
+  it('tells anew by the brief that the script file carries', () => {
+    const drafted = run(
+      'draft',
+      demo('footbridge.html'),
+      '--seconds',
+      '90',
+      '--avoid',
+      'contractor',
+      '--spelling',
+      'American',
+    ).out;
+    expect(JSON.parse(drafted).brief).to.include({ spelling: 'American' });
+    const path = file('brief.json', drafted);
+    const { script } = JSON.parse(run('revise', path, '--note', 'another take of the second section').out);
+    expect(script.brief).to.deep.equal(JSON.parse(drafted).brief);
+    const said = script.sections
+      .flatMap((s: { lines: { text: string }[] }) => s.lines.map((l) => l.text))
+      .join(' ');
+    expect(said).to.not.match(/\bharbour|metres\b/);
+    expect(said).to.not.match(/\bcontractors?\b/i);
+  });
+
   it('checks plain text without a source: no overlap, nothing unsupported', () => {
     const check = JSON.parse(run('check', file('p.txt', 'The lift failed in 1907. Nobody was hurt.')).out);
     expect([check.overlap, check.unsupported]).to.deep.equal([null, []]);
