@@ -40,6 +40,44 @@ describe('no word lost', function () {
     return () => page.unroute('**/steps*', fail);
   };
 
+  it('an answer that comes late leaves what was typed meanwhile, and is offered as a take', async () => {
+    await open();
+    await atEnd(2);
+    let go = () => {};
+    const held = new Promise<void>((free) => (go = free));
+    const asked = new Promise<void>((resolve) => {
+      void desk.page.route('**/redo', async (route) => {
+        // Told on the script as it was asked: this line in other words, and the one before it too.
+        const { sections, line } = route.request().postDataJSON() as {
+          sections: { lines: { id: string; text: string }[] }[];
+          line: string;
+        };
+        const lines = sections.flatMap((s) => s.lines);
+        const at = lines.findIndex((l) => l.id === line);
+        lines[at].text = 'Told late.';
+        lines[at - 1].text = 'Told late too.';
+        resolve();
+        await held;
+        await route.fulfill({ json: { sections, notes: [] } });
+      });
+    });
+    await desk.page.keyboard.press('Control+;');
+    await asked;
+    await desk.page.keyboard.type(' typed meanwhile');
+    go();
+    await desk.page.getByText('your words stand, what was told is a take').waitFor();
+    await saved();
+    await desk.page.unroute('**/redo');
+    const [, before, here] = await onServer();
+    expect(here).to.match(/typed meanwhile$/);
+    expect(before).to.equal('Told late too.');
+    await desk.page.keyboard.press('Control+Shift+;');
+    await desk.page.waitForFunction(() =>
+      [...document.querySelectorAll('.line .words')].some((l) => l.textContent === 'Told late.'),
+    );
+    await saved();
+  });
+
   it('brings back what waited, however often the page is reloaded while it is on its way back', async () => {
     await open();
     const savingAgain = await noSaving();
@@ -126,44 +164,6 @@ describe('no word lost', function () {
       await desk.page.waitForTimeout(200);
     }
     desk.errors.length = 0;
-  });
-
-  it('an answer that comes late leaves what was typed meanwhile, and is offered as a take', async () => {
-    await open();
-    await atEnd(2);
-    let go = () => {};
-    const held = new Promise<void>((free) => (go = free));
-    const asked = new Promise<void>((resolve) => {
-      void desk.page.route('**/redo', async (route) => {
-        // Told on the script as it was asked: this line in other words, and the one before it too.
-        const { sections, line } = route.request().postDataJSON() as {
-          sections: { lines: { id: string; text: string }[] }[];
-          line: string;
-        };
-        const lines = sections.flatMap((s) => s.lines);
-        const at = lines.findIndex((l) => l.id === line);
-        lines[at].text = 'Told late.';
-        lines[at - 1].text = 'Told late too.';
-        resolve();
-        await held;
-        await route.fulfill({ json: { sections, notes: [] } });
-      });
-    });
-    await desk.page.keyboard.press('Control+;');
-    await asked;
-    await desk.page.keyboard.type(' typed meanwhile');
-    go();
-    await desk.page.getByText('your words stand, what was told is a take').waitFor();
-    await saved();
-    await desk.page.unroute('**/redo');
-    const [, before, here] = await onServer();
-    expect(here).to.match(/typed meanwhile$/);
-    expect(before).to.equal('Told late too.');
-    await desk.page.keyboard.press('Control+Shift+;');
-    await desk.page.waitForFunction(() =>
-      [...document.querySelectorAll('.line .words')].some((l) => l.textContent === 'Told late.'),
-    );
-    await saved();
   });
 
   it('two tabs on one script both keep what they wrote without a server', async () => {
