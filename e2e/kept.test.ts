@@ -61,6 +61,8 @@ describe('no word lost', function () {
         await route.fulfill({ json: { sections, notes: [] } });
       });
     });
+    // The caret's line is known when its takes are offered.
+    await desk.page.getByRole('button', { name: 'another take' }).waitFor();
     await desk.page.keyboard.press('Control+;');
     await asked;
     await desk.page.keyboard.type(' typed meanwhile');
