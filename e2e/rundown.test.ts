@@ -22,6 +22,42 @@ describe('the Rundown', function () {
   });
   after(() => desk.close());
 
+  it('and every other place names facts by their place in a source, never by an id', async () => {
+    const id = await open('Footbridge');
+    const { page, server } = desk;
+    const script = (await server.get(`/scripts/${id}`)).body as {
+      sources: { id: string; facts: { id: string }[] }[];
+    };
+    const ids = script.sources.flatMap((s) => s.facts.map((f) => f.id.slice(1)));
+    expect(ids.length).to.be.greaterThan(20);
+    const shown = () =>
+      page.evaluate(
+        () =>
+          document.body.innerText +
+          Array.from(document.querySelectorAll('[aria-label], [title]'), (e) =>
+            [e.getAttribute('aria-label'), e.getAttribute('title')].join(' '),
+          ).join(' '),
+      );
+    const places = ['sources', 'rundown', 'page', 'commission', 'scenes', 'handoff'].map(
+      (place) => `/script/${id}/${place}`,
+    );
+    for (const path of [...places, `/begin?source=${script.sources[0].id}`]) {
+      await page.goto(server.url + path);
+      await page.waitForLoadState('networkidle');
+      if (path.endsWith('rundown')) await page.getByRole('button', { name: 'Titles and pictures' }).click();
+      if (/rundown|begin/.test(path))
+        await page
+          .getByText(/\bA \d+: /)
+          .first()
+          .waitFor();
+      const text = await shown();
+      expect(
+        ids.filter((fact) => text.includes(fact)),
+        path,
+      ).to.deep.equal([]);
+    }
+  });
+
   it('shows every section with planned and heard seconds that add up to the length', async () => {
     await open('Footbridge');
     const { page } = desk;

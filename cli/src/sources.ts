@@ -1,6 +1,12 @@
 /** Sources printed inside a script file, as they were read: facts keep the ids that its lines rest on. */
-import { carried, isKnown, ownTagged, taggedFacts, type Fact, type OwnFact } from '@ursprung/core/facts';
-import type { TaggedSentence } from '@ursprung/core/facts';
+import {
+  carried,
+  ownTagged,
+  taggedFacts,
+  type Fact,
+  type OwnFact,
+  type TaggedSentence,
+} from '@ursprung/core/facts';
 import type { Tagger } from '@ursprung/core/tagger';
 import type { ScriptFile } from '@ursprung/core/script';
 import { sourceDocumentSchema, type SourceDocument } from '@ursprung/core/source';
@@ -63,7 +69,7 @@ export function sourcesOfFile(file: ScriptFile, tagger: Tagger): FileSource[] {
       taggedFacts(document, tagger),
     );
     const ownFacts = known.filter((f) => f.own === 'known').map(({ id, text }): OwnFact => ({ id, text }));
-    const own = ownTagged(document, ownFacts.filter(isKnown), tagger);
+    const own = ownTagged(document, ownFacts, tagger);
     return [{ letter: printed.id, document, tagged, own, facts: [...tagged, ...own].map((t) => t.fact) }];
   });
 }

@@ -168,6 +168,20 @@ export const sourcePatch = z
   })
   .partial();
 
+/** What reading a source again changes. */
+export interface Renewal {
+  passages: { before: number; after: number };
+  facts: { before: number; after: number; same: number };
+  /** Facts whose words stand in others now. */
+  moved: { id: string; text: string; to: string[] }[];
+  /** Facts whose words are nowhere any more, with the mark that goes with them. */
+  lost: { id: string; text: string; mark: Mark['mark'] | null }[];
+  /** Lines that rest on those. */
+  lines: { script: string; title: string; line: string; text: string }[];
+  /** Nothing comes out otherwise. */
+  tidy: boolean;
+}
+
 const address = z
   .string()
   .trim()

@@ -11,6 +11,7 @@ import {
   compareSources,
   glossaryOf,
   outlineOf,
+  ownBlock,
   thinIn,
   timeline,
   type Comparison,
@@ -20,7 +21,7 @@ import {
 } from '@ursprung/core/facts';
 import { NEARLY_SAME, sharedOf, sketchOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
 import { sameData, type LineSource } from '@ursprung/core/script';
-import type { FoundSource, Mark, Marks, Rights, sourcePatch, sourceSearch } from './api.ts';
+import type { FoundSource, Mark, Marks, Renewal, Rights, sourcePatch, sourceSearch } from './api.ts';
 import type { Models, SourceRow, StoredOwnFact } from './db/models.ts';
 import type { StoredSource } from './drafting.ts';
 import { ApiError } from './errors.ts';
@@ -131,7 +132,7 @@ export class Sources {
       facts: [...facts, ...ownOf(row).facts],
       rights: row.rights,
       marks: row.marks,
-      ownFacts: row.ownFacts.map(({ made: _, ...own }): OwnFact => own),
+      ownFacts: standing(row).map(({ made: _, gone: __, ...own }): OwnFact => own),
       address: row.address,
       /** Whether today's code would read it otherwise than it was read. */
       older: (row.extractor ?? 1) < EXTRACTOR,
@@ -182,14 +183,13 @@ export class Sources {
       const change: Partial<SourceRow> = {};
       if (patch.rights) change.rights = patch.rights;
       if (patch.marks) change.marks = marked(row, patch.marks);
-      if (added) change.ownFacts = [...row.ownFacts, { ...added, id: nextOwn(row) }];
-      if (patch.removeFact) change.ownFacts = row.ownFacts.filter((f) => f.id !== patch.removeFact);
-      if (change.ownFacts)
-        change.ownFacts = change.ownFacts.map((o) =>
-          o.made
-            ? { ...o, made: { ...o.made, fact: { ...o.made.fact, id: o.id, block: ownBlockOf(o) } } }
-            : o,
-        );
+      if (added) change.ownFacts = [...row.ownFacts, named(added, nextOwn(row))];
+      if (patch.removeFact) {
+        // Its id is not given again: lines may still name it.
+        change.ownFacts = row.ownFacts.map((f) => (f.id === patch.removeFact ? { ...f, gone: true } : f));
+        const { [patch.removeFact]: _, ...left } = change.marks ?? row.marks;
+        change.marks = left;
+      }
       await row.update(change, { transaction });
     });
     return this.one(id);
@@ -265,11 +265,9 @@ export class Sources {
 
   /** Chosen words at their place in the source as it is read now; without one they are something the writer knows. */
   private async replaced(own: readonly StoredOwnFact[], document: SourceDocument): Promise<StoredOwnFact[]> {
-    const placed = own.map(({ made: _, ...o }): OwnFact => {
-      if (o.start === undefined) return o;
-      const start = document.text.indexOf(o.text);
-      if (start < 0) return { id: o.id, text: o.text };
-      return { ...o, start, end: start + o.text.length };
+    const placed = own.map(({ made: _, start: was, end: __, ...known }): StoredOwnFact => {
+      const start = was === undefined ? -1 : document.text.indexOf(known.text);
+      return start < 0 ? known : { ...known, start, end: start + known.text.length };
     });
     const made = await this.deps.work.own({ document, own: placed });
     return placed.map((o, i) => ({ ...o, made: made[i] }));
@@ -452,29 +450,18 @@ export interface ReadSource extends StoredSource {
   id: string;
   marks: Marks;
 }
-/** What reading a source again changes. */
-export interface Renewal {
-  passages: { before: number; after: number };
-  facts: { before: number; after: number; same: number };
-  /** Facts whose words stand in others now. */
-  moved: { id: string; text: string; to: string[] }[];
-  /** Facts whose words are nowhere any more, with the mark that goes with them. */
-  lost: { id: string; text: string; mark: Mark['mark'] | null }[];
-  /** Lines that rest on those. */
-  lines: { script: string; title: string; line: string; text: string }[];
-  /** Nothing comes out otherwise. */
-  tidy: boolean;
-}
+/** Own facts that were not taken away. */
+const standing = (row: SourceRow): readonly StoredOwnFact[] => row.ownFacts.filter((o) => !o.gone);
 
 /** Own facts as the others are stored; one that says nothing is none. */
 function ownOf(row: SourceRow): { facts: Fact[]; tags: PackedTags[] } {
-  const made = row.ownFacts.flatMap((o) => o.made ?? []);
+  const made = standing(row).flatMap((o) => o.made ?? []);
   return { facts: made.map((m) => m.fact), tags: made.map((m) => m.tags) };
 }
 
 function marksOn(row: SourceRow): Marks {
   const out: Record<string, Mark> = { ...row.marks };
-  for (const own of row.ownFacts)
+  for (const own of standing(row))
     if (row.marks[own.id]) for (const id of chosenIn(own, row.facts)) out[id] ??= row.marks[own.id];
   return out;
 }
@@ -482,7 +469,7 @@ function marksOn(row: SourceRow): Marks {
 function marked(row: SourceRow, patch: NonNullable<z.infer<typeof sourcePatch>['marks']>): Marks {
   const marks: Record<string, Mark> = { ...row.marks };
   for (const [fact, { mark, correct, why }] of Object.entries(patch)) {
-    if (!row.facts.some((f) => f.id === fact) && !row.ownFacts.some((f) => f.id === fact))
+    if (!row.facts.some((f) => f.id === fact) && !standing(row).some((f) => f.id === fact))
       throw new ApiError('not-found', `There is no fact ${fact} in this source.`);
     if (mark === 'wrong' && !correct) throw new ApiError('bad-request', 'Say what is right instead.');
     if (mark) marks[fact] = { mark, ...(correct ? { correct } : {}), ...(why ? { why } : {}) };
@@ -492,8 +479,12 @@ function marked(row: SourceRow, patch: NonNullable<z.infer<typeof sourcePatch>['
 }
 
 const nextOwn = (row: SourceRow) => `w${Math.max(0, ...row.ownFacts.map((f) => Number(f.id.slice(1)))) + 1}`;
-const ownBlockOf = (own: StoredOwnFact) =>
-  own.start === undefined ? `own-${own.id}` : (own.made?.fact.block ?? `own-${own.id}`);
+/** An own fact under its id; what the writer knows stands in a passage of its own. */
+function named({ made, ...own }: Omit<StoredOwnFact, 'id'>, id: string): StoredOwnFact {
+  if (!made) return { ...own, id, made };
+  const block = own.start === undefined ? ownBlock({ id, text: own.text }).id : made.fact.block;
+  return { ...own, id, made: { ...made, fact: { ...made.fact, id, block } } };
+}
 
 function chosenWords(document: SourceDocument, { start, end }: { start: number; end: number }) {
   const raw = document.text.slice(start, end);

@@ -133,6 +133,22 @@ describe('facts on a real PostgreSQL', function () {
     expect((await server.get(`/sources/${sourceId}/renewal`)).body.tidy).to.equal(true);
   });
 
+  it('that were taken away take their mark with them, and no other gets their id', async () => {
+    const { id } = await source();
+    for (const text of ['The gate was green.', 'The gate was sold.'])
+      await server.patch(`/sources/${id}`, { addFact: { text } });
+    await server.patch(`/sources/${id}`, { marks: { w2: { mark: 'must' } } });
+    const { body } = await server.patch(`/sources/${id}`, { removeFact: 'w2' });
+    expect(body.marks).to.deep.equal({});
+    expect(body.ownFacts.map((f: { id: string }) => f.id)).to.deep.equal(['w1']);
+    expect((body.facts as Fact[]).filter((f) => f.own).map((f) => f.id)).to.deep.equal(['w1']);
+    const again = (await server.patch(`/sources/${id}`, { addFact: { text: 'The gate came back.' } })).body;
+    expect(again.ownFacts.map((f: { id: string }) => f.id)).to.deep.equal(['w1', 'w3']);
+    expect((await server.patch(`/sources/${id}`, { marks: { w2: { mark: 'must' } } })).status).to.equal(404);
+    const renewed = (await server.post(`/sources/${id}/renewal`, {})).body.source;
+    expect(renewed.ownFacts.map((f: { id: string }) => f.id)).to.deep.equal(['w1', 'w3']);
+  });
+
   it('as another kind keeps marks and ids of what stands', async () => {
     const { id, facts } = await source();
     await server.patch(`/sources/${id}`, { marks: { [facts[5].id]: { mark: 'out' } } });

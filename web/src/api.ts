@@ -30,6 +30,7 @@ import type {
   Marks,
   OwnFact,
   Reading,
+  Renewal,
   Rights,
   ScriptInput,
   ScriptRowSettings,
@@ -101,15 +102,6 @@ export interface SourceView {
   timeline: { iso: string; text: string; fact: string }[];
   /** Others in the library that share most of their words with it. */
   like?: { id: string; title: string; share: number }[];
-}
-/** What reading a stored source again changes. */
-export interface Renewal {
-  passages: { before: number; after: number };
-  facts: { before: number; after: number; same: number };
-  moved: { id: string; text: string; to: string[] }[];
-  lost: { id: string; text: string; mark: Mark['mark'] | null }[];
-  lines: { script: string; title: string; line: string; text: string }[];
-  tidy: boolean;
 }
 export interface SourcePatch {
   kind?: SourceKind;

@@ -1,4 +1,5 @@
 /** A reply checked line by line against the order and the sources, as it comes in: nothing of it is believed, nothing of it is obeyed. */
+import { refsOf } from '../facts/ids.ts';
 import { literal } from '../language/literal.ts';
 import { stems } from '../facts/centrality.ts';
 import { numbersIn } from '../facts/extract.ts';
@@ -13,7 +14,7 @@ import { makeRetoldChecker, replacedIn } from '../trace/retold/index.ts';
 import type { ReplyKind } from './faults.ts';
 import { matchSections } from './match.ts';
 import { readReply } from './read.ts';
-import { refsOf, type CommissionSource, type OrderedFact, type OrderedSection } from './types.ts';
+import { type CommissionSource, type OrderedFact, type OrderedSection } from './types.ts';
 
 export interface ReplyFault {
   kind: ReplyKind;

@@ -2,13 +2,14 @@
  * The order: one text that any writer, a person or a text generator, can work from. What a source says stands in it as
  * quoted data on a line of its own, so that nothing in a source can pass for an instruction.
  */
+import { refsOf } from '../facts/ids.ts';
 import type { Fact } from '../facts/facts.ts';
 import { loopsOf } from '../plan/loops.ts';
 import type { LineRole, PlainLine, PlainSection, SectionRole } from '../script/data.ts';
 import { indexFacts } from '../trace/align.ts';
 import { RULES, asData, soundRows } from './parts.ts';
 import { soundOf } from './sound.ts';
-import { refsOf, type CommissionContext, type Order, type OrderScope, type OrderedFact, type OrderedSection } from './types.ts'; // prettier-ignore
+import { type CommissionContext, type Order, type OrderScope, type OrderedFact, type OrderedSection } from './types.ts'; // prettier-ignore
 
 /** The longest order, in letters, unless the person sets another: about 4,000 tokens, which any service takes. */
 export const USUAL_LETTERS = 16_000;

@@ -71,11 +71,3 @@ export interface Order {
   /** Facts left out so that the order keeps its length. */
   dropped: number;
 }
-
-/** How an order names each fact, by "A:f3": its source's letter and its place among that source's facts. */
-export const refsOf = (
-  sources: readonly { letter: string; facts: readonly { id: string }[] }[],
-): ReadonlyMap<string, string> =>
-  new Map(
-    sources.flatMap((s) => s.facts.map((f, i) => [`${s.letter}:${f.id}`, `${s.letter}${i + 1}`] as const)),
-  );

@@ -7,6 +7,14 @@ import { fnv1a } from '../language/hash.ts';
  */
 export const EXTRACTOR = 2;
 
+/** How facts are named to people, by "A:f…": the source's letter and the fact's place among that source's facts. */
+export const refsOf = (
+  sources: readonly { letter: string; facts: readonly { id: string }[] }[],
+): ReadonlyMap<string, string> =>
+  new Map(
+    sources.flatMap((s) => s.facts.map((f, i) => [`${s.letter}:${f.id}`, `${s.letter}${i + 1}`] as const)),
+  );
+
 const plain = (text: string) => text.normalize('NFC').replace(/\s+/g, ' ').trim();
 const letters = (hash: number, count: number) => hash.toString(36).padStart(7, '0').slice(-count);
 

@@ -1,4 +1,5 @@
 /** What the uploader pastes: description, chapters, hashtags, search words, sources, question, pinned comment, credits. Computed from the script and its facts; the writer's own words stand in place of any part. */
+import { refsOf } from '../facts/ids.ts';
 import { citation } from '../source/cite.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { Fact } from '../facts/facts.ts';
@@ -82,13 +83,18 @@ export function uploadSheet(input: UploadInput): UploadSheet {
   ]
     .filter(Boolean)
     .join('\n\n');
+  const refs = refsOf(input.sources);
   return {
     parts,
     set,
     chapters: input.chapters,
     sources,
     titles: titleRows(input),
-    pictures: input.pictures.map((p) => ({ shows: p.shows, words: p.words, why: matches(p, input.title) })),
+    pictures: input.pictures.map((p) => ({
+      shows: p.shows,
+      words: p.words,
+      why: matches(p, input.title, refs),
+    })),
     description,
   };
 }
@@ -104,14 +110,14 @@ function titleRows({ titles, title }: UploadInput): UploadSheet['titles'] {
 }
 
 /** Why a picture goes with the title: the words they share, or the one thing both are about. */
-function matches(picture: PictureIdea, title: string): string {
+function matches(picture: PictureIdea, title: string, refs: ReadonlyMap<string, string>): string {
   const own = new Set(stems(`${picture.shows} ${picture.words}`));
   const shared = title
     .split(/[^\p{L}\p{N}]+/u)
     .filter((w) => w.length > 3 && stems(w).some((s) => own.has(s)));
   return shared.length
     ? `shows what the title says: ${[...new Set(shared)].join(', ')}`
-    : `rests on the fact that pays the title (${picture.pays.source}-${picture.pays.fact})`;
+    : `rests on the fact that pays the title (${refs.get(`${picture.pays.source}:${picture.pays.fact}`) ?? picture.pays.source})`;
 }
 
 function computedParts(input: UploadInput): Record<UploadPart, string> {

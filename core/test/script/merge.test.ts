@@ -5,28 +5,13 @@ import {
   TOLD_MEANWHILE,
   difference,
   docFromSections,
-  emptyLine,
   mergedOver,
   plainSections,
   type PlainLine,
   type PlainSection,
 } from '@ursprung/core/script';
+import { line, section } from './build.ts';
 
-const line = (id: string, text: string, more: Partial<PlainLine> = {}): PlainLine => ({
-  ...emptyLine(id),
-  text,
-  ...more,
-});
-const section = (id: string, lines: PlainLine[], more: Partial<PlainSection> = {}): PlainSection => ({
-  id,
-  title: `Part ${id}`,
-  role: 'ground',
-  plannedMs: 0,
-  locked: false,
-  takes: [],
-  lines,
-  ...more,
-});
 /** "S1: a=One. b=Two." as a section. */
 const script = (...rows: string[]) =>
   rows.map((row) => {

@@ -9,34 +9,17 @@ import {
   compareScripts,
   compareWords,
   docFromSections,
-  emptyLine,
   keptPlaces,
   plainSections,
   readDraft,
   scriptSchema,
   sectionsOfDraft,
-  type PlainLine,
-  type PlainSection,
 } from '../../src/script/index.ts';
 import { draftText, draftTextOfHtml } from '../../src/script/draftFile.ts';
 import { clock } from '../tools.ts';
 import { timingOf } from '../../src/revise/index.ts';
+import { line, section } from './build.ts';
 
-const line = (id: string, text: string, more: Partial<PlainLine> = {}): PlainLine => ({
-  ...emptyLine(id),
-  text,
-  ...more,
-});
-const section = (id: string, lines: PlainLine[], more: Partial<PlainSection> = {}): PlainSection => ({
-  id,
-  title: id,
-  role: 'ground',
-  plannedMs: 0,
-  locked: false,
-  takes: [],
-  lines,
-  ...more,
-});
 const SCRIPT = [
   section('S1', [line('a', 'One boat.'), line('b', 'Two boats.')]),
   section('S2', [line('c', 'Three boats.'), line('d', 'Four boats.')]),

@@ -19,8 +19,8 @@ import { storedSettings, storedSnapshot } from '../stored.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
-/** With what was made of it; that is missing in rows of before, and null where it says nothing. */
-export type StoredOwnFact = OwnFact & { made?: { fact: Fact; tags: PackedTags } | null };
+/** With what was made of it; that is missing in rows of before, and null where it says nothing. `gone`: taken away again. */
+export type StoredOwnFact = OwnFact & { made?: { fact: Fact; tags: PackedTags } | null; gone?: boolean };
 export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; extractor: number | null; tags: PackedTags[] | null; address: string | null; rights: Rights; marks: Marks; ownFacts: StoredOwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ReadingRow { id: string; workspaceId: string; state: ReadingState; stage: string; done: number; of: number; address: string | null; original: Buffer | null; kind: SourceKind | null; message: string | null; sourceId: string | null; createdAt: Date } // prettier-ignore
 export interface ScriptRow extends Formatted { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Angle } from '@ursprung/core/plan';
 import type { Promised } from '../api.ts';
 import { clockText } from '../text/clockText.ts';
+import { useFactNames } from '../text/factNames.ts';
 
 export function Angles({
   promised,
@@ -22,6 +23,7 @@ export function Angles({
   onTitle: (title: Promised['titles'][number]) => void;
 }) {
   const [all, setAll] = useState(false);
+  const factName = useFactNames();
   if (!promised) return <p className="text-ink3 pt-3">Looking for angles and titles…</p>;
   const titles = all ? promised.titles : promised.titles.slice(0, 4);
   return (
@@ -80,7 +82,7 @@ export function Angles({
             <span className="clock text-ink3">{t.letters}</span>
           </span>
           <span className="block text-[12px] text-ink3">
-            {t.pays.source} {t.pays.fact.slice(1)}: {t.reasons.join('; ')}
+            {factName(t.pays)}: {t.reasons.join('; ')}
             {t.mustNot.length > 0 && ` · must not claim ${t.mustNot.join(', ')}`}
           </span>
         </button>

@@ -5,6 +5,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { RequestError, api, type ChannelSettings, type SourceSummary, type SourceView } from '../api.ts';
 import { Choice } from '../shell/Choice.tsx';
 import { useSettled } from '../shell/useSettled.ts';
+import { FactNames, factNamesOf } from '../text/factNames.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
@@ -120,6 +121,7 @@ export function Begin() {
     retry: false,
     placeholderData: (old) => old,
   });
+  const names = useMemo(() => factNamesOf(source ? [{ letter: 'A', facts: source.facts }] : []), [source]);
   const asked = title.trim();
   const resting = useSettled(asked);
   const check = useQuery({
@@ -309,15 +311,17 @@ export function Begin() {
                         onOther={() => setReveal((r) => r + 1)}
                       />
                     )}
-                    <Angles
-                      promised={promised.data ?? null}
-                      page={page}
-                      chosen={angle?.id ?? null}
-                      title={asked}
-                      onPage={setPage}
-                      onAngle={setAngle}
-                      onTitle={(t) => setTitle(t.text)}
-                    />
+                    <FactNames value={names}>
+                      <Angles
+                        promised={promised.data ?? null}
+                        page={page}
+                        chosen={angle?.id ?? null}
+                        title={asked}
+                        onPage={setPage}
+                        onAngle={setAngle}
+                        onTitle={(t) => setTitle(t.text)}
+                      />
+                    </FactNames>
                   </>
                 }
                 beside={

@@ -24,6 +24,7 @@ import { ReplyBox } from './ReplyBox.tsx';
 import { Rows } from './Rows.tsx';
 import { ServiceDialog } from './ServiceDialog.tsx';
 import { useCommissions, useOrders, useReply } from './useCommission.ts';
+import { useFactNames } from '../text/factNames.ts';
 
 const fresh = () => crypto.randomUUID().slice(0, 8);
 const originOf = (c: CommissionView): Origin => ({
@@ -34,6 +35,7 @@ const originOf = (c: CommissionView): Origin => ({
 const lettersKept = () => Number(localStorage.getItem('ursprung:letters')) || USUAL_LETTERS;
 
 export function CommissionPlace({ session }: { session: ScriptSession }) {
+  const factName = useFactNames();
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const sections = useSnapshot(session, (s) => s.sections);
@@ -297,7 +299,7 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
             <strong className="text-ink">Reply line {chosenRow.reply.number}</strong>{' '}
             {(chosenRow.reply.ms / 1000).toFixed(1)} s
             {chosenRow.reply.facts.length
-              ? `, rests on ${chosenRow.reply.facts.map((f) => `${f.source}${f.fact.slice(1)}`).join(', ')}`
+              ? `, rests on ${chosenRow.reply.facts.map(factName).join(', ')}`
               : chosenRow.reply.framing
                 ? ', claims nothing'
                 : ', rests on nothing'}

@@ -13,6 +13,7 @@ import { Words } from '../page/Words.tsx';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
+import { useFactNames } from '../text/factNames.ts';
 
 export function Rows({
   ref,
@@ -192,6 +193,7 @@ function Row({
   onUse: (mended: boolean) => void;
   onOurs: () => void;
 }) {
+  const factName = useFactNames();
   const { ours, reply, fact } = row;
   const by = (ms: number) => `${ms >= 0 ? '+' : '−'}${(Math.abs(ms) / 1000).toFixed(1)} s`;
   const kept = ours && (ours.locked || ours.fixed);
@@ -206,15 +208,12 @@ function Row({
         {ours ? (inScript ? (ours.takes[ours.takes.length - 1]?.text ?? '') : ours.text) : ''}
         {kept && <span className="text-ink3"> (stays: {ours.fixed || 'locked'})</span>}
       </span>
-      <span className="seam" aria-label={fact ? `fact ${fact.source}${fact.fact.slice(1)}` : undefined}>
+      <span className="seam" aria-label={fact ? `fact ${factName(fact)}` : undefined}>
         <i className={ours && !inScript ? 'disc' : ''} />
         {fact && (
           <>
             <i className={ours ? 'left' : ''} />
-            <b className="clock">
-              {fact.source}
-              {fact.fact.slice(1)}
-            </b>
+            <b className="clock">{factName(fact)}</b>
             <i className={reply ? 'right' : ''} />
           </>
         )}

@@ -3,6 +3,7 @@ import type { Hook, OpeningCheck } from '@ursprung/core/plan';
 import { clockText } from '../text/clockText.ts';
 import type { PlainSection } from '@ursprung/core/script';
 import type { Rundown } from './useRundown.ts';
+import { useFactNames } from '../text/factNames.ts';
 
 /** What the opening does by when. */
 export function Opens({ check }: { check: OpeningCheck }) {
@@ -30,6 +31,7 @@ export function Hooks({
   opening: PlainSection;
   rundown: Rundown;
 }) {
+  const factName = useFactNames();
   const first = opening.lines.find((l) => !l.fixed && l.role !== 'frame');
   const opens = (h: Hook) =>
     Boolean(
@@ -68,9 +70,8 @@ export function Hooks({
           <span>
             <span className="font-serif text-[15.5px] leading-[21px]">{h.text}</span>
             <span className="block text-[12px] text-ink3">
-              {h.rests.source} {h.rests.fact.slice(1)}: {h.why}
-              {h.pays.length > 0 &&
-                `; paid by ${h.pays.map((p) => `${p.source} ${p.fact.slice(1)}`).join(', ')}`}
+              {factName(h.rests)}: {h.why}
+              {h.pays.length > 0 && `; paid by ${h.pays.map(factName).join(', ')}`}
             </span>
           </span>
           <span className="clock text-ink2">{(h.ms / 1000).toFixed(1)} s</span>

@@ -6,6 +6,7 @@ import { api, type Promised } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
+import { useFactNames } from '../text/factNames.ts';
 
 export function PromiseRows({
   session,
@@ -16,6 +17,7 @@ export function PromiseRows({
   promised: Promised | null;
   onMore: () => void;
 }) {
+  const factName = useFactNames();
   const settings = useSnapshot(session, (s) => s.settings);
   const sections = useSnapshot(session, (s) => s.sections);
   const times = useSnapshot(session, (s) => s.times);
@@ -88,7 +90,7 @@ export function PromiseRows({
                   <span className="font-serif text-[16px]">{t.text}</span>
                   {t.recommended && <span className="text-ink3"> · first choice</span>}
                   <span className="block text-[12px] text-ink3">
-                    {t.pays.source} {t.pays.fact.slice(1)}: {t.reasons.join('; ')}
+                    {factName(t.pays)}: {t.reasons.join('; ')}
                     {t.mustNot.length > 0 && (
                       <span className="text-copper"> · must not claim {t.mustNot.join(', ')}</span>
                     )}
@@ -143,8 +145,7 @@ export function PromiseRows({
             <p role="status" className="m-0 pt-1">
               {check.data.check.paid ? (
                 <>
-                  Paid for by {check.data.check.pays.source} {check.data.check.pays.fact.slice(1)}; it is the
-                  title now.
+                  Paid for by {factName(check.data.check.pays)}; it is the title now.
                   {check.data.check.mustNot.length > 0 &&
                     ` It must not claim ${check.data.check.mustNot.join(', ')}.`}
                 </>

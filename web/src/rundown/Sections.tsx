@@ -21,6 +21,7 @@ import type { PlainSection } from '@ursprung/core/script';
 import { glyphPath } from '../strip/glyphs.tsx';
 import { clockText, lengthMs } from '../text/clockText.ts';
 import type { Rundown } from './useRundown.ts';
+import { useFactNames } from '../text/factNames.ts';
 
 export interface SectionsProps {
   sections: readonly PlainSection[];
@@ -120,6 +121,7 @@ const fitSays = (rows: readonly RundownRow[]) => {
 };
 
 function Row(props: SectionsProps & { row: RundownRow; at: number; section: PlainSection; longest: number }) {
+  const factName = useFactNames();
   const { row, at, section, rundown, loops } = props;
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({
     id: row.id,
@@ -185,12 +187,7 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
             aria-expanded={open}
             onClick={() => props.onChoose(open ? null : row.id)}
           >
-            {row.points.length
-              ? row.points
-                  .map((p) => `${p.source} ${p.fact.slice(1)}`)
-                  .slice(0, 3)
-                  .join(', ')
-              : 'nothing from a source'}{' '}
+            {row.points.length ? row.points.map(factName).slice(0, 3).join(', ') : 'nothing from a source'}{' '}
             <span className="text-ink3">{row.points[0]?.quote.slice(0, 90)}</span>
           </button>
         </div>
@@ -361,15 +358,14 @@ function Open({
   rundown,
   onOpen,
 }: SectionsProps & { row: RundownRow; at: number; section: PlainSection }) {
+  const factName = useFactNames();
   const busy = rundown.busy !== null;
   return (
     <div className="pl-[124px] pr-8 pb-3">
       <ol className="m-0 pl-0 list-none">
         {section.lines.map((l, i) => (
           <li key={l.id} className="flex gap-3 py-0.5 group">
-            <span className="clock text-ink3 w-12 pt-1 shrink-0">
-              {l.from.map((f) => `${f.source} ${f.fact?.slice(1) ?? ''}`).join(' ')}
-            </span>
+            <span className="clock text-ink3 w-12 pt-1 shrink-0">{l.from.map(factName).join(' ')}</span>
             <span className="font-serif text-[15px] leading-[21px] flex-1">{l.text}</span>
             {i > 0 && !section.locked && (
               <button

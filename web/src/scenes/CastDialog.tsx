@@ -9,6 +9,7 @@ import {
   type LookField,
 } from '@ursprung/core/scenes/desk';
 import type { ScriptSession } from '../script/session.ts';
+import { useFactNames } from '../text/factNames.ts';
 
 const WORDS: Record<LookField, string> = {
   role: 'what they are',
@@ -33,6 +34,7 @@ export function CastDialog({
   first: string | null;
   onClose: () => void;
 }) {
+  const factName = useFactNames();
   const own = session.snapshot.settings.cast ?? [];
   const [name, setName] = useState('');
   const [kind, setKind] = useState<'person' | 'place'>('person');
@@ -94,9 +96,7 @@ export function CastDialog({
                           />
                           {look?.from && (
                             <span className="text-ink3 text-[11.5px]">
-                              {look.from.source === FROM_SCRIPT
-                                ? 'your own line'
-                                : `${look.from.source}-${look.from.fact}`}
+                              {look.from.source === FROM_SCRIPT ? 'your own line' : factName(look.from)}
                             </span>
                           )}
                           {look?.against && (

@@ -17,6 +17,7 @@ import { SourcesPlace } from '../sources/SourcesPlace.tsx';
 import { ReadThrough } from '../read/ReadThrough.tsx';
 import { RundownPlace } from '../rundown/RundownPlace.tsx';
 import { RunStrip } from '../strip/RunStrip.tsx';
+import { FactNames, factNamesOf } from '../text/factNames.ts';
 import { Kept } from './Kept.tsx';
 import { goTo } from './goTo.ts';
 import { LengthDialog } from './LengthDialog.tsx';
@@ -95,6 +96,8 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   const save = useSnapshot(session, (s) => s.save);
   const message = useSnapshot(session, (s) => s.message);
   const names = useSnapshot(session, (s) => JSON.stringify(s.sections.map((x) => [x.id, x.title])));
+  const sources = useSnapshot(session, (s) => s.sources);
+  const factNames = useMemo(() => factNamesOf(sources), [sources]);
   const navigate = useNavigate();
   const location = useLocation();
   const client = useQueryClient();
@@ -232,16 +235,18 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
           </div>
         )}
         <div id="place" className="flex-1 min-h-0 flex flex-col">
-          <Routes>
-            <Route path="sources" element={<SourcesPlace session={session} />} />
-            <Route path="rundown" element={<RundownPlace session={session} onGo={goToSection} />} />
-            <Route path="page" element={<PagePlace session={session} />} />
-            <Route path="commission" element={<CommissionPlace session={session} />} />
-            <Route path="scenes" element={<ScenesPlace session={session} />} />
-            <Route path="handoff" element={<HandoffPlace session={session} />} />
-            <Route path="read" element={<ReadThrough session={session} />} />
-            <Route path="*" element={<Navigate to={`${base}/page`} replace />} />
-          </Routes>
+          <FactNames value={factNames}>
+            <Routes>
+              <Route path="sources" element={<SourcesPlace session={session} />} />
+              <Route path="rundown" element={<RundownPlace session={session} onGo={goToSection} />} />
+              <Route path="page" element={<PagePlace session={session} />} />
+              <Route path="commission" element={<CommissionPlace session={session} />} />
+              <Route path="scenes" element={<ScenesPlace session={session} />} />
+              <Route path="handoff" element={<HandoffPlace session={session} />} />
+              <Route path="read" element={<ReadThrough session={session} />} />
+              <Route path="*" element={<Navigate to={`${base}/page`} replace />} />
+            </Routes>
+          </FactNames>
         </div>
       </div>
       <LengthDialog

@@ -92,7 +92,10 @@ const timers = {
 let keeper: Promise<Keeper | null> | undefined;
 /** One for the page; null where the browser keeps nothing. */
 const pageKeeper = (): Promise<Keeper | null> =>
-  (keeper ??= openKeeper(navigator.locks, () => Date.now(), localStorage).catch(() => null));
+  (keeper ??= Promise.resolve()
+    // Where storage is forbidden, its very name throws.
+    .then(() => openKeeper(navigator.locks, () => Date.now(), localStorage))
+    .catch(() => null));
 
 function tabName(): string {
   try {
@@ -197,6 +200,7 @@ export class ScriptSession {
           message: `The clock has stopped: ${message} Reload to start it again; your words are kept.`,
         }),
     });
+    sync.inherit = (settings) => void this.settings.change({ ...settings, ...sync.settings });
     sync.apply = this.dispatch;
     sync.onStatus(() => this.showStatus());
     this.setup();

@@ -231,6 +231,9 @@ export class ScriptSync {
   keepsNothing(): void {
     this.tell({ keeps: false });
   }
+  /** Settings that another page left are changed here like any others. */
+  inherit: (settings: Partial<ScriptRowSettings>) => void = (settings) =>
+    this.keepSettings({ ...settings, ...this.settings });
   keepSettings(settings: Partial<ScriptRowSettings> | null): void {
     this.settings = settings;
     void this.keep();

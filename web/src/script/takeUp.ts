@@ -132,7 +132,7 @@ export async function openScript(
     if (theirs.status.save === 'kept-here') return false;
     const refused = theirs.waiting.map((w) => wordsOf(w.step.toJSON()));
     sync.offer([...theirs.status.strays, ...unfit(ports, refused)]);
-    if (theirs.settings) sync.keepSettings({ ...theirs.settings, ...sync.settings });
+    if (theirs.settings) sync.inherit(theirs.settings);
     return true;
   };
   const sendForOthers = async () => {
