@@ -49,6 +49,13 @@ try {
   rmSync(scratch, { recursive: true, force: true });
 }
 for (const { report } of ended) process.stdout.write(report);
+const slowest = ended
+  .flatMap((e) => Object.entries(e.files))
+  .sort((a, b) => b[1] - a[1])
+  .slice(0, 12);
+process.stdout.write(
+  `\nWhere the time went, in seconds:\n${slowest.map(([f, ms]) => `${(ms / 1000).toFixed(0).padStart(6)}  ${f}\n`).join('')}`,
+);
 const sum = (key) => ended.reduce((n, e) => n + e[key], 0);
 const failed = failedChecks + sum('failures');
 process.stdout.write(`\n${sum('passes')} passed, ${failed} failed\n`);
@@ -69,10 +76,10 @@ function mocha(files, counts, shown) {
     let report = '';
     for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d) => (report += d));
     child.on('close', (status) => {
-      const { passes, failures } = existsSync(counts)
+      const { passes, failures, files } = existsSync(counts)
         ? JSON.parse(readFileSync(counts, 'utf8'))
-        : { passes: 0, failures: 0 };
-      resolve({ report, passes, failures: failures || (status === 0 ? 0 : 1) });
+        : { passes: 0, failures: 0, files: {} };
+      resolve({ report, passes, failures: failures || (status === 0 ? 0 : 1), files });
     });
   });
 }
