@@ -180,6 +180,8 @@ export function makeApp({
     if (res.headersSent) return next(error);
     const { code, message, extra } = described(error, log);
     const { field, ...rest } = extra as { field?: string };
+    // Whatever the answer was going to be.
+    res.type('json');
     res.status(ERRORS[code].status).json({ error: { code, message, ...(field ? { field } : {}) }, ...rest });
   });
   return app;
@@ -208,7 +210,10 @@ function described(
   if (type === 'entity.too.large') return new ApiError('too-large');
   if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported')
     return new ApiError('bad-request');
-  if ((error as { status?: number }).status === 404) return new ApiError('not-found');
+  // What Express itself refuses, such as an address that isn't well written.
+  const { status = 500 } = error as { status?: number };
+  if (status === 404) return new ApiError('not-found');
+  if (status === 400) return new ApiError('bad-request');
   log(`${(error as Error).name}: ${(error as Error).stack ?? String(error)}`);
   return new ApiError('internal');
 }

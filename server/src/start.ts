@@ -40,6 +40,8 @@ export interface StartOptions {
   secret?: string;
   /** The host of the stand-in that ships, where it runs. */
   standIn?: string;
+  /** Requests a minute from one address. */
+  perMinute?: number;
 }
 
 export async function startServer(options: StartOptions): Promise<Running> {
@@ -98,6 +100,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
     services,
     ...(options.webFolder ? { webFolder: options.webFolder } : {}),
     ...(options.log ? { log: options.log } : {}),
+    ...(options.perMinute ? { perMinute: options.perMinute } : {}),
   });
   const server = await new Promise<Server>((resolve, reject) => {
     const s: Server = app.listen(options.port, '127.0.0.1', () => resolve(s));

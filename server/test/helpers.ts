@@ -40,7 +40,7 @@ export async function freshServer(
   webFolder?: string,
   links: LinkSettings = {},
   model: TextModel | null = null,
-  more: { secret?: string; standIn?: string; dump?: string } = {},
+  more: { secret?: string; standIn?: string; dump?: string; perMinute?: number } = {},
 ): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run bin/test.');

@@ -7,3 +7,4 @@ export * from './phones.ts';
 export * from './sentences.ts';
 export * from './spoken/index.ts';
 export * from './quotes.ts';
+export * from './wellFormed.ts';

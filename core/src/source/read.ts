@@ -1,6 +1,7 @@
 /** Text or bytes → SourceDocument. */
 import { franc } from 'franc-min';
 import { sentences } from '../language/sentences.ts';
+import { wellFormedData } from '../language/wellFormed.ts';
 import { checkedText, decodeText } from './decode.ts';
 import {
   SourceError,
@@ -53,7 +54,8 @@ export function readSource(input: string | Uint8Array, options: ReadOptions = {}
 }
 
 /** What a reader found → a source: clean passages in their places, kind, title, language. */
-export function finishSource(raw: RawDocument, format: string, options: ReadOptions): SourceDocument {
+export function finishSource(found: RawDocument, format: string, options: ReadOptions): SourceDocument {
+  const raw = wellFormedData(found);
   const blocks = raw.blocks
     .map((b) => ({ ...b, text: cleanText(b.text) }))
     .filter((b) => b.text)

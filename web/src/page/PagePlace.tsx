@@ -3,7 +3,7 @@ import { Plugin } from 'prosemirror-state';
 import { Slice, Fragment, type Node } from 'prosemirror-model';
 import { Decoration, DecorationSet, EditorView } from 'prosemirror-view';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { sentences } from '@ursprung/core/language';
+import { sentences, wellFormed } from '@ursprung/core/language';
 import { docFromSections, readDraft, scriptSchema, sectionsOfDraft } from '@ursprung/core/script';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
@@ -64,7 +64,8 @@ function marks(session: ScriptSession): Plugin {
 const DRAFT_WORDS = 40;
 
 /** Pasted text becomes lines, one a sentence; nothing pasted is ever markup. A whole draft is cleaned: headings become sections, what is not spoken notes. */
-function pasted(text: string): { slice: Slice; sections: number; taken: number } {
+function pasted(copied: string): { slice: Slice; sections: number; taken: number } {
+  const text = wellFormed(copied);
   const draft = /\n/.test(text.trim()) && text.split(/\s+/).length > DRAFT_WORDS ? readDraft(text) : null;
   const taken = draft
     ? draft.sections.reduce(
