@@ -198,7 +198,13 @@ async function call<T>(method: string, path: string, input?: unknown): Promise<T
   } catch {
     throw new RequestError(0, 'offline', 'The server can’t be reached. What you wrote is kept here.');
   }
-  const body = (await response.json().catch(() => ({}))) as { error?: { code: string; message: string } };
+  let body: { error?: { code: string; message: string } };
+  try {
+    body = (await response.json()) as typeof body;
+  } catch {
+    // Cut off on its way, or not from our server at all: whether it was done is not known.
+    throw new RequestError(0, 'offline', 'The server gave no answer that can be read.');
+  }
   if (!response.ok)
     throw new RequestError(
       response.status,

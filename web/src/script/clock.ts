@@ -21,7 +21,10 @@ export class PageClock {
   private traceTimer: ReturnType<typeof setTimeout> | undefined;
   private answered = false;
   private asks = 0;
-  private readonly asked = new Map<number, (times: LineTime[]) => void>();
+  private readonly asked = new Map<
+    number,
+    { done: (times: LineTime[]) => void; failed: (e: Error) => void }
+  >();
   private readonly laying = new Map<
     number,
     { done: (r: LaidRecording) => void; failed: (e: Error) => void }
@@ -30,6 +33,7 @@ export class PageClock {
   constructor(private readonly hears: ClockHears) {
     this.worker = new Worker(new URL('../text/worker.ts', import.meta.url), { type: 'module' });
     this.worker.onmessage = (event: MessageEvent<FromWorker>) => this.heard(event.data);
+    this.worker.onerror = (event) => this.stopped(event.message || 'The browser could not start it.');
   }
 
   post(message: ToWorker): void {
@@ -52,8 +56,8 @@ export class PageClock {
   /** Times of lines that are not the script's. */
   times(lines: readonly WorkerLine[]): Promise<LineTime[]> {
     const turn = -1 - this.asks++;
-    return new Promise((resolve) => {
-      this.asked.set(turn, resolve);
+    return new Promise((done, failed) => {
+      this.asked.set(turn, { done, failed });
       this.post({ type: 'time', turn, lines: [...lines] });
     });
   }
@@ -70,10 +74,18 @@ export class PageClock {
     });
   }
 
+  /** Nobody waits for what will not come. */
+  private stopped(message: string): void {
+    for (const { failed } of [...this.asked.values(), ...this.laying.values()]) failed(new Error(message));
+    this.asked.clear();
+    this.laying.clear();
+    this.hears.failed(message);
+  }
+
   private heard(message: FromWorker): void {
     switch (message.type) {
       case 'failed':
-        return this.hears.failed(message.message);
+        return this.stopped(message.message);
       case 'laid':
       case 'not laid': {
         const asked = this.laying.get(message.turn);
@@ -84,7 +96,7 @@ export class PageClock {
       }
       case 'times': {
         if (message.turn < 0) {
-          this.asked.get(message.turn)?.(message.times);
+          this.asked.get(message.turn)?.done(message.times);
           this.asked.delete(message.turn);
         }
         if (message.turn !== this.turn) return;

@@ -54,6 +54,7 @@ export class Reviewing {
     if (this.worker) return this.worker;
     this.worker = new Worker(new URL('../text/reviewer.ts', import.meta.url), { type: 'module' });
     this.worker.onmessage = (event: MessageEvent<FromReviewer>) => this.heard(event.data);
+    this.worker.onerror = (event) => this.ended(event.message || 'The browser could not start it.');
     this.setup();
     return this.worker;
   }
@@ -121,18 +122,19 @@ export class Reviewing {
 
   private async spell(): Promise<void> {
     if (this.closed) return;
-    const texts = this.sections
+    const left = this.sections
       .flatMap((s) => s.lines.filter((l) => l.text.trim() && !l.fixed).map((l) => l.text))
-      .filter((t) => !this.asked.has(t))
-      .slice(0, MOST_TEXTS);
-    if (!texts.length) return this.state.spelled ? undefined : this.set({ spelled: true });
+      .filter((t) => !this.asked.has(t));
+    if (!left.length) return this.state.spelled ? undefined : this.set({ spelled: true });
+    const texts = left.slice(0, MOST_TEXTS);
     try {
       const { hits } = await api.grammar(texts);
       for (const t of texts) this.asked.add(t);
       const found: (readonly [string, GrammarHit[]])[] = texts.map((t, i) => [t, hits[i]]);
       this.worker?.postMessage({ type: 'grammar', hits: found } satisfies ToReviewer);
       this.ask();
-      this.set({ spelled: true });
+      if (texts.length === left.length) this.set({ spelled: true });
+      else this.grammarTimer = setTimeout(() => void this.spell(), 0);
     } catch {
       // Without the server there is no spelling; it is asked again with the next change.
       this.set({ spelled: false });
@@ -159,6 +161,16 @@ export class Reviewing {
     this.once<Replied>({ type: 'reply', ...asked });
   settle = (asked: Without<Extract<Asked, { type: 'settle' }>, 'turn' | 'type'>): Promise<PlainSection[]> =>
     this.once<PlainSection[]>({ type: 'settle', ...asked });
+
+  /** The worker is gone; what is asked next makes another. */
+  private ended(message: string): void {
+    this.worker?.terminate();
+    this.worker = null;
+    for (const { no } of this.waiting.values()) no(new Error(message));
+    this.waiting.clear();
+    this.asked.clear();
+    this.set({ message, spelled: false });
+  }
 
   private heard(message: FromReviewer): void {
     if (message.type === 'answer' || message.type === 'refused') {

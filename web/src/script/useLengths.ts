@@ -12,7 +12,11 @@ export function useLengths(session: ScriptSession, texts: readonly string[]): Re
   const key = JSON.stringify([...new Set(texts)]);
   useEffect(() => {
     let current = true;
-    void session.lengths(JSON.parse(key) as string[]).then((list) => current && setLengths(list));
+    session.lengths(JSON.parse(key) as string[]).then(
+      (list) => current && setLengths(list),
+      // That the clock has stopped is said by the script itself.
+      () => undefined,
+    );
     return () => {
       current = false;
     };
