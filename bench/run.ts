@@ -47,7 +47,7 @@ function middle(times: number, work: () => unknown): number {
 }
 
 // --- the clock: one key in a script, kept word and line times against timing everything anew ---
-const words = readSource(demoSource('lift')).text.split(/\s+/);
+const words = (await readSource(demoSource('lift'))).text.split(/\s+/);
 const scriptOf = (count: number) => {
   const all = Array.from({ length: count }, (_, i) => words[i % words.length]);
   const lines: { text: string }[] = [];
@@ -131,7 +131,7 @@ rows.push([
 ]);
 
 // --- overlap by an index of runs against comparing every pair of places ---
-const source = readSource(demoSource('lift')).text;
+const source = (await readSource(demoSource('lift'))).text;
 const lines = scriptOf(1000).map((l) => l.text);
 const index = indexSources([source]);
 const fast = middle(9, () => overlap(lines, index));
@@ -157,7 +157,7 @@ rows.push([
 
 // --- the draft: an exact choice against reading and tagging alone, which any method has to do ---
 const solver = await getSolver();
-const doc = readSource(demoSource('lift'));
+const doc = await readSource(demoSource('lift'));
 const tagger = getTagger();
 const drafted = middle(3, () =>
   draftScript(
@@ -189,15 +189,15 @@ const sentencesOf = (count: number) => {
   }
   return out.join('\n\n');
 };
-const timeDraft = (words: number, seconds: number) => {
-  const long = readSource(sentencesOf(words), { kind: 'encyclopedia' });
+const timeDraft = async (words: number, seconds: number) => {
+  const long = await readSource(sentencesOf(words), { kind: 'encyclopedia' });
   const tools = { tagger, clock: getClock('even', 150), solver };
   return middle(3, () =>
     draftScript(long, { target: { kind: 'point', seconds }, mood: 'calm', seed: 1 }, tools),
   );
 };
-const [oneMinute, tenMinutes] = [timeDraft(5000, 60), timeDraft(5000, 600)];
-const [fewWords, manyWords] = [timeDraft(2500, 120), timeDraft(5000, 120)];
+const [oneMinute, tenMinutes] = [await timeDraft(5000, 60), await timeDraft(5000, 600)];
+const [fewWords, manyWords] = [await timeDraft(2500, 120), await timeDraft(5000, 120)];
 rows.push(
   [
     'drafting 10:00 from 5,000 words',
@@ -216,7 +216,7 @@ rows.push(
 );
 
 // --- facts of a long page against tagging its sentences alone; cost by length; memory ---
-const pages = [6000, 60_000].map((n) => readSource(sentencesOf(n)));
+const pages = await Promise.all([6000, 60_000].map((n) => readSource(sentencesOf(n))));
 const heapBefore = process.memoryUsage().heapUsed;
 const factTimes = pages.map((p) => middle(1, () => extractFacts(p, tagger)));
 const tagTimes = pages.map((p) =>
@@ -284,7 +284,7 @@ rows.push(
 
 // --- a reply of 1,500 words: aligned and checked whole, line by line as it streams, and aligned by comparing all pairs ---
 {
-  const source = readSource(demoSource('lift'));
+  const source = await readSource(demoSource('lift'));
   const sourceFacts = extractFacts(source, tagger);
   const clock = getClock('even', 150);
   const { sections } = draftScript(
@@ -357,7 +357,7 @@ rows.push(
 
 // --- a kit of a long script: everything worked out and written, against the same for a tenth of it ---
 {
-  const document = readSource(demoSource('lift'));
+  const document = await readSource(demoSource('lift'));
   const tagger = getTagger();
   const facts = extractFacts(document, tagger);
   const clock = getClock('even', 150);
@@ -410,12 +410,14 @@ rows.push(
 
 // --- facts made once: a draft of ten minutes from 5,000 words, and of one; with stored facts against taking them apart anew ---
 {
-  const lift = readSource(demoSource('lift'));
-  const others = ['footbridge', 'eels', 'ledger'].map((name) => readSource(demoSource(name as 'eels')));
+  const lift = await readSource(demoSource('lift'));
+  const others = await Promise.all(
+    (['footbridge', 'eels', 'ledger'] as const).map((name) => readSource(demoSource(name))),
+  );
   const text = [lift, ...others, lift].flatMap((d) =>
     d.blocks.filter((b) => b.type === 'paragraph').map((b) => b.text),
   );
-  const words = (n: number) => {
+  const words = async (n: number) => {
     const out: string[] = [];
     for (let i = 0, count = 0; count < n; i++) {
       // Passages told again under another number, so that no two are the same.
@@ -423,11 +425,11 @@ rows.push(
       out.push(passage);
       count += passage.split(' ').length;
     }
-    return readSource(`A lift for boats\n\n${out.join('\n\n')}`, { kind: 'encyclopedia' });
+    return await readSource(`A lift for boats\n\n${out.join('\n\n')}`, { kind: 'encyclopedia' });
   };
   const tagger = getTagger();
   const tools = { tagger, clock: getClock('even', 150), solver: await getSolver() };
-  const source = words(5000);
+  const source = await words(5000);
   const tagged = taggedFacts(source, tagger);
   const options = (seconds: number) => ({
     target: { kind: 'point' as const, seconds },
@@ -439,12 +441,12 @@ rows.push(
   draft(600, true);
   const [ten, tenAnew] = [draft(600, true), draft(600, false)];
   rows.push(['a draft of 10 minutes from 5,000 words, facts stored', ms(ten), 'taken apart anew', ms(tenAnew), `${(tenAnew / ten).toFixed(1)}×`]); // prettier-ignore
-  const read = (n: number) => {
-    const document = words(n);
+  const read = async (n: number) => {
+    const document = await words(n);
     return middle(n > 10_000 ? 1 : 3, () => taggedFacts(document, tagger));
   };
-  read(3000);
-  const [small, large] = [read(6000), read(60_000)];
+  await read(3000);
+  const [small, large] = [await read(6000), await read(60_000)];
   rows.push(['taking 60,000 words apart', ms(large), '6,000 words', ms(small), `${(large / small).toFixed(1)}× for 10×`]); // prettier-ignore
 }
 

@@ -79,7 +79,7 @@ describe('a newcomer’s first ten minutes', function () {
     await page.getByRole('button', { name: 'Begin a script' }).focus();
     await page.keyboard.press('Enter');
     const paste = page.getByRole('textbox', { name: 'Paste a source' });
-    await paste.fill(readSource(demoSource('footbridge')).text);
+    await paste.fill((await readSource(demoSource('footbridge'))).text);
     await page.keyboard.press('Tab');
     await page.keyboard.press('Enter');
     await page.getByText(/^because /).waitFor();

@@ -10,7 +10,7 @@ const tagger = getTagger();
 const hits = new Map<string, string[]>();
 let words = 0;
 for (const file of process.argv.slice(2))
-  for (const block of readSource(readFileSync(file)).blocks)
+  for (const block of (await readSource(readFileSync(file))).blocks)
     for (const { text } of sentences(block.text)) {
       words += text.split(/\s+/).length;
       const { hits: found } = rephrase(text, tagger(text));

@@ -5,7 +5,7 @@ import { DEMO_SOURCES, demoSource, loadDemo } from '../src/index.ts';
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
 
 describe('the demo', () => {
-  it('has a source of each kind, long enough to be real', () => {
+  it('has a source of each kind, long enough to be real', async () => {
     const least = { footbridge: 700, lift: 2000, eels: 180, ledger: 900, sash: 350 };
     const kinds = {
       footbridge: 'news',
@@ -15,7 +15,7 @@ describe('the demo', () => {
       sash: 'howto',
     };
     for (const name of Object.keys(DEMO_SOURCES) as (keyof typeof DEMO_SOURCES)[]) {
-      const doc = readSource(demoSource(name));
+      const doc = await readSource(demoSource(name));
       expect(doc.kind, name).to.equal(kinds[name]);
       expect(words(doc.text), name).to.be.at.least(least[name]);
       expect(doc.text, `${name}: typewriter quotes`).not.to.match(/["']/);

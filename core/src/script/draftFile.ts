@@ -1,10 +1,9 @@
 /** A finished draft in a file of any kind → the text that `readDraft` takes: DOCX by mammoth, web pages, plain text, captions. */
-import { parseHTML } from 'linkedom';
-import mammoth from 'mammoth';
 import { decodeText } from '../source/decode.ts';
 import { SourceError } from '../source/document.ts';
-import { docxOpener } from '../source/openers/docx.ts';
+import { docxOpener, htmlOfDocx } from '../source/openers/docx.ts';
 import { isZip, unpack } from '../source/openers/zip.ts';
+import { parsedHtml } from '../source/readers/html/parse.ts';
 
 /** The longest draft that is read, in bytes: ten times the longest script. */
 export const LARGEST_DRAFT = 4 * 1024 * 1024;
@@ -26,8 +25,8 @@ const BLOCK =
   /^(?:P|DIV|SECTION|ARTICLE|UL|OL|BLOCKQUOTE|TABLE|FIGURE|DL|DD|DT|HEADER|FOOTER|MAIN|BODY|HTML)$/;
 
 /** Headings, lists, tables and emphasis of a page as the marks people type, so that one set of rules reads both. */
-export function draftTextOfHtml(html: string): string {
-  const { document } = parseHTML(/<html|<body/i.test(html) ? html : `<html><body>${html}</body></html>`);
+export async function draftTextOfHtml(html: string): Promise<string> {
+  const document = await parsedHtml(/<html|<body/i.test(html) ? html : `<html><body>${html}</body></html>`);
   let out = '';
   const walk = (node: ChildNode, depth: number): void => {
     if (depth > DEEPEST) return;
@@ -89,18 +88,7 @@ export async function draftText(bytes: Uint8Array): Promise<string> {
   if (docxOpener.accepts(bytes, head)) {
     // Counted before the library sees it: it would unpack a bomb whole.
     unpack(bytes, () => false);
-    try {
-      const { value } = await mammoth.convertToHtml(
-        { buffer: Buffer.from(bytes) },
-        { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },
-      );
-      return draftTextOfHtml(value);
-    } catch {
-      throw new SourceError(
-        'unreadable',
-        'This document is broken, so it can’t be opened. Save it again where it was made, or paste its words.',
-      );
-    }
+    return draftTextOfHtml(await htmlOfDocx(bytes));
   }
   if (isZip(bytes) || head.startsWith('%PDF'))
     throw new SourceError(

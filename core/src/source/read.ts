@@ -45,12 +45,15 @@ export interface ReadOptions {
 }
 
 /** Reads a source that is text, in any of the text formats. Throws SourceError, in the person's words, on anything that can't be one. */
-export function readSource(input: string | Uint8Array, options: ReadOptions = {}): SourceDocument {
+export async function readSource(
+  input: string | Uint8Array,
+  options: ReadOptions = {},
+): Promise<SourceDocument> {
   const text = typeof input === 'string' ? checkedText(input) : decodeText(input);
   const reader = sourceReaders
     .map((r) => ({ r, sure: r.accepts(text) }))
     .sort((a, b) => b.sure - a.sure)[0].r;
-  return finishSource(reader.read(text), reader.id, options);
+  return finishSource(await reader.read(text), reader.id, options);
 }
 
 /** What a reader found → a source: clean passages in their places, kind, title, language. */

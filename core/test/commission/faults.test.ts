@@ -81,6 +81,11 @@ function count(replies: readonly LabelledReply[]): Count {
   return n;
 }
 
+const PAGE = await readSource(
+  'The mill at Orle\n\nThe mill at Orle was built in 1841 by the miller Jan Weck and his brother. Its wheel is about four metres across and is made of oak. Most farmers brought their corn on Mondays. Ice may have broken the axle, the county engineer says. The dam did not give way. “We never stopped for a flood,” said Weck. The mill closed after the war began. In 1902 the price fell from 9 to 4 pounds. It is not known whether the wheel can be saved.',
+  { kind: 'encyclopedia' },
+);
+
 describe('faults in replies', function () {
   this.timeout(120_000);
 
@@ -111,11 +116,6 @@ describe('faults in replies', function () {
     expect(of).to.be.greaterThan(700);
     expect(right / of).to.be.at.least(0.92);
   });
-
-  const PAGE = readSource(
-    'The mill at Orle\n\nThe mill at Orle was built in 1841 by the miller Jan Weck and his brother. Its wheel is about four metres across and is made of oak. Most farmers brought their corn on Mondays. Ice may have broken the axle, the county engineer says. The dam did not give way. “We never stopped for a flood,” said Weck. The mill closed after the war began. In 1902 the price fell from 9 to 4 pounds. It is not known whether the wheel can be saved.',
-    { kind: 'encyclopedia' },
-  );
   const facts = byPlace(extractFacts(PAGE, tagger));
   const checker = makeRetoldChecker([{ letter: 'A', text: PAGE.text, facts }], { tagger, kin });
   const fact = (words: string) => facts.find((f) => f.text.includes(words))!.id;
@@ -232,9 +232,9 @@ describe('faults in replies', function () {
         }
   });
 
-  it('knows an old figure once a newer report has another', () => {
-    const dated = (published: string, text: string) => {
-      const source = readSource(`Boats on the mud\n\n${text}`, { kind: 'news' });
+  it('knows an old figure once a newer report has another', async () => {
+    const dated = async (published: string, text: string) => {
+      const source = await readSource(`Boats on the mud\n\n${text}`, { kind: 'news' });
       return {
         letter: published.endsWith('12') ? 'A' : 'B',
         facts: byPlace(extractFacts(source, tagger)),
@@ -242,8 +242,8 @@ describe('faults in replies', function () {
       };
     };
     const old = oldFigures([
-      dated('2025-10-12', 'Forty boats lie on the mud at Sluice, the harbour office said.'),
-      dated('2025-10-13', 'Fifty-two boats lie on the mud at Sluice, the harbour office said.'),
+      await dated('2025-10-12', 'Forty boats lie on the mud at Sluice, the harbour office said.'),
+      await dated('2025-10-13', 'Fifty-two boats lie on the mud at Sluice, the harbour office said.'),
     ]);
     expect([...old].map(([key, [{ value, newer }]]) => [key, value, newer.source])).to.deep.equal([
       ['A:f1', 40, 'B'],

@@ -25,7 +25,7 @@ describe('a draft that can’t be made', function () {
   this.timeout(60_000);
 
   it('says of a source in another language which it is', async () => {
-    const german = readSource(
+    const german = await readSource(
       'Die Fähre\n\nDie Kettenfähre fährt seit dem Winter nicht mehr, weil ein Glied der Kette gebrochen ist. Taucher fanden es am Mittwoch auf dem Grund des Flusses. Niemand wurde verletzt, sagte die Hafenmeisterin.\n\nDie nächste Brücke liegt elf Meilen flussaufwärts, und der Bus braucht fünfzig Minuten.',
     );
     const error = await refused(german);

@@ -218,7 +218,7 @@ describe('the brief', function () {
 
   it('says a floor and a ceiling, and below the floor other ways', async () => {
     const tools = { tagger, clock, solver: await solver() };
-    const source = readSource(demoFile('sash-window.md'));
+    const source = await readSource(demoFile('sash-window.md'));
     const carries = sourceCarries(source, { mood: 'calm', seed: 1 }, tools);
     expect(carries.shortestMs).to.be.lessThan(carries.longestMs);
     try {

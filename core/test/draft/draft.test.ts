@@ -18,7 +18,7 @@ const DEMOS = {
 };
 const drafts = new Map<string, { draft: Draft; text: string }>();
 const make = async (name: string, target: Target, shape?: 'chronicle' | 'question' | 'steps') => {
-  const source = readSource(demoFile(name));
+  const source = await readSource(demoFile(name));
   return {
     draft: draftScript(
       source,
@@ -29,6 +29,25 @@ const make = async (name: string, target: Target, shape?: 'chronicle' | 'questio
   };
 };
 const linesOf = (d: Draft) => d.sections.flatMap((s) => s.lines);
+
+const report = async (published: string, ...body: string[]) => ({
+  ...(await readSource(`The weir at Sluice\n\n${body.join('\n\n')}`, { kind: 'news' })),
+  published,
+});
+const older = await report(
+  '2025-10-12',
+  'The old weir at Sluice gave way on Saturday night, and the Lower Orrin fell by two metres within an hour.',
+  'Forty boats lie on the mud, the harbour office said. Nobody was hurt in the harbour that night.',
+  'The weir was built in 1844 by the canal company. It was last repaired in 1987 with stone from Tarn.',
+  'The keeper of the weir, Bram Tolley, heard a long sigh before the water went.',
+);
+const newer = await report(
+  '2025-10-14',
+  'Fifty-two boats lie on the mud, the harbour office said.',
+  'On Saturday night the old weir at Sluice gave way, and the Lower Orrin fell by two metres within an hour.',
+  'A dam of sandbags will be tried on Thursday by forty soldiers from the barracks at Kestrel.',
+  'The fish of the upper reach were carried to the reservoir in milk churns by pupils of two schools.',
+);
 
 describe('drafting', () => {
   before(async function () {
@@ -85,8 +104,8 @@ describe('drafting', () => {
     }
   });
 
-  it('tells only what stands on something told: closed groups', () => {
-    const source = readSource(demoFile('footbridge.html'));
+  it('tells only what stands on something told: closed groups', async () => {
+    const source = await readSource(demoFile('footbridge.html'));
     const tagged = taggedFacts(source, tagger);
     const needs = references(tagged, new Set());
     const told = new Set(
@@ -129,7 +148,7 @@ describe('drafting', () => {
   });
 
   it('tells what the writer marked as a must and leaves out what was ruled out', async () => {
-    const source = readSource(demoFile('footbridge.html'));
+    const source = await readSource(demoFile('footbridge.html'));
     const facts = taggedFacts(source, tagger).map((t) => t.fact);
     const idOf = (words: string) => facts.find((f) => f.text.includes(words))!.id;
     const [must, out] = [[idOf('Inspectors found no cracks')], [idOf('Oona Barrick'), facts[0].id]];
@@ -145,24 +164,6 @@ describe('drafting', () => {
   }).timeout(30_000);
 
   describe('from several sources', () => {
-    const report = (published: string, ...body: string[]) => ({
-      ...readSource(`The weir at Sluice\n\n${body.join('\n\n')}`, { kind: 'news' }),
-      published,
-    });
-    const older = report(
-      '2025-10-12',
-      'The old weir at Sluice gave way on Saturday night, and the Lower Orrin fell by two metres within an hour.',
-      'Forty boats lie on the mud, the harbour office said. Nobody was hurt in the harbour that night.',
-      'The weir was built in 1844 by the canal company. It was last repaired in 1987 with stone from Tarn.',
-      'The keeper of the weir, Bram Tolley, heard a long sigh before the water went.',
-    );
-    const newer = report(
-      '2025-10-14',
-      'Fifty-two boats lie on the mud, the harbour office said.',
-      'On Saturday night the old weir at Sluice gave way, and the Lower Orrin fell by two metres within an hour.',
-      'A dam of sandbags will be tried on Thursday by forty soldiers from the barracks at Kestrel.',
-      'The fish of the upper reach were carried to the reservoir in milk churns by pupils of two schools.',
-    );
     const made = async (seconds: number) =>
       draftScript(
         older,
@@ -233,7 +234,7 @@ describe('drafting', () => {
     expect(error).to.be.instanceOf(DraftError);
     expect((error as DraftError).message).to.match(/carries \d:\d\d at most/);
     const carries = sourceCarries(
-      readSource(demoFile('eels.txt')),
+      await readSource(demoFile('eels.txt')),
       { mood: 'calm', seed: 1 },
       { tagger, clock, solver: await solver() },
     );
@@ -250,7 +251,7 @@ describe('drafting', () => {
   });
 
   it('tells an unlabelled study by its parts, and asks nothing about people who were not named', async () => {
-    const source = readSource(
+    const source = await readSource(
       'Warm light and street cafés\n\nPeople stay longer where light is warm, shopkeepers say.\n\nWe changed the lamps of 18 cafés every two weeks and counted guests.\n\nWith warm lamps guests stayed 11 minutes longer than with cold ones. On rainy evenings there was no difference.\n\nWe conclude that lamps may matter on dry evenings only.',
       { kind: 'abstract' },
     );
@@ -322,11 +323,11 @@ describe('saying it for the ear', () => {
 });
 
 describe('references', () => {
-  const needs = (text: string) => {
-    const tagged = taggedFacts(readSource(text), tagger);
+  const needs = async (text: string) => {
+    const tagged = taggedFacts(await readSource(text), tagger);
     return references(tagged, new Set()).map((list) => list.filter((n) => n.adjacent).map((n) => n.to));
   };
-  it('ties a sentence to the one it leans on', () => {
+  it('ties a sentence to the one it leans on', async () => {
     for (const second of [
       'It was closed on the next day.',
       'But nobody came.',
@@ -335,21 +336,23 @@ describe('references', () => {
       'The keeper had seen them before.',
       'I did, in the end.',
     ])
-      expect(needs(`The council built a lock in the town. ${second}`)[1], second).to.deep.equal([0]);
+      expect((await needs(`The council built a lock in the town. ${second}`))[1], second).to.deep.equal([0]);
   });
-  it('leaves free what stands alone', () => {
+  it('leaves free what stands alone', async () => {
     for (const second of [
       'Coal left for the railway after 1920.',
       'A survey found that the boat had lost its rudder.',
       'It is clear that boats float.',
       'I have worked in a clock shop for nineteen years.',
     ])
-      expect(needs(`Marrowgate is a city on a river.\n\n${second}`)[1], second).to.deep.equal([]);
+      expect((await needs(`Marrowgate is a city on a river.\n\n${second}`))[1], second).to.deep.equal([]);
   });
-  it('keeps a quotation of several sentences together', () => {
+  it('keeps a quotation of several sentences together', async () => {
     expect(
-      needs(
-        '“Everyone stopped,” said Oona Barrick. “Then everyone walked. It got worse.” The bridge shook.',
+      (
+        await needs(
+          '“Everyone stopped,” said Oona Barrick. “Then everyone walked. It got worse.” The bridge shook.',
+        )
       )[2],
     ).to.include(1);
   });

@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { introduced, introductionsOf } from '../../src/draft/introduce.ts';
 import { readSource } from '../../src/source/index.ts';
 
-const source = readSource(
+const source = await readSource(
   'The ferry\n\nThe skipper, Maud Ferris, dropped the anchor. Ines Pardo, a night nurse, saw it. Dr Wen Liang wrote a report. On Wednesday Ms Ferris was sent home.',
 );
 const people = introductionsOf(source);

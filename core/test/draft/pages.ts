@@ -14,28 +14,38 @@ export interface Page {
 
 const FOLDER = new URL('./pages/', import.meta.url);
 
-function page(name: string, text: string, must: readonly string[] = []): Page {
+async function page(name: string, text: string, must: readonly string[] = []): Promise<Page> {
   const [title, kind, ...rest] = text.trim().split('\n');
-  return { name, must, source: readSource([title, ...rest].join('\n'), { kind: kind.trim() as SourceKind }) };
+  return {
+    name,
+    must,
+    source: await readSource([title, ...rest].join('\n'), { kind: kind.trim() as SourceKind }),
+  };
 }
 
-export const LONG_PAGES: readonly Page[] = readdirSync(FOLDER)
-  .filter((f) => f !== 'short.txt')
-  .sort()
-  .map((f) => {
-    const [text, must] = readFileSync(new URL(f, FOLDER), 'utf8').split('%%\n');
-    return page(f.replace('.txt', ''), text, must.trim().split('\n'));
-  });
+export const LONG_PAGES: readonly Page[] = await Promise.all(
+  readdirSync(FOLDER)
+    .filter((f) => f !== 'short.txt')
+    .sort()
+    .map((f) => {
+      const [text, must] = readFileSync(new URL(f, FOLDER), 'utf8').split('%%\n');
+      return page(f.replace('.txt', ''), text, must.trim().split('\n'));
+    }),
+);
 
-export const SHORT_PAGES: readonly Page[] = readFileSync(new URL('short.txt', FOLDER), 'utf8')
-  .split('===\n')
-  .map((text, i) => page(`short-${i + 1}`, text));
+export const SHORT_PAGES: readonly Page[] = await Promise.all(
+  readFileSync(new URL('short.txt', FOLDER), 'utf8')
+    .split('===\n')
+    .map((text, i) => page(`short-${i + 1}`, text)),
+);
 
 /** The reader's own test articles, each in the first layout of its kind. */
-export const ARTICLE_PAGES: readonly Page[] = [...CONTENTS, ...HELD_OUT].map((c) => ({
-  name: c.id,
-  must: [],
-  source: readSource(LAYOUTS[LAYOUTS_OF[c.kind][0]](c), { kind: c.kind }),
-}));
+export const ARTICLE_PAGES: readonly Page[] = await Promise.all(
+  [...CONTENTS, ...HELD_OUT].map(async (c) => ({
+    name: c.id,
+    must: [],
+    source: await readSource(LAYOUTS[LAYOUTS_OF[c.kind][0]](c), { kind: c.kind }),
+  })),
+);
 
 export const ALL_PAGES = [...LONG_PAGES, ...SHORT_PAGES, ...ARTICLE_PAGES];

@@ -145,7 +145,7 @@ describe('a section moved', function () {
 
   it('is refused when what it points at would come later, and moves otherwise', async () => {
     const tools = { tagger, clock, solver: await solver() };
-    const source = readSource(demoFile('boat-lift.md'));
+    const source = await readSource(demoFile('boat-lift.md'));
     const options = { target: { kind: 'point' as const, seconds: 300 }, mood: 'calm' as const, seed: 1 };
     const draft = draftScript(source, options, tools);
     const results = draft.sections

@@ -199,8 +199,8 @@ describe('verbs', () => {
 });
 
 describe('what is told of a sentence', () => {
-  it('is the sentence itself when the telling would claim something else, and to the letter inside a quotation', () => {
-    const source = readSource('The pier\n\nAbout forty people came. They stood on the pier.');
+  it('is the sentence itself when the telling would claim something else, and to the letter inside a quotation', async () => {
+    const source = await readSource('The pier\n\nAbout forty people came. They stood on the pier.');
     const teller = makeTeller(source, tagger);
     const text = 'Everyone stopped talking.';
     expect(tellSentence(text, tagger(text), teller, true)).to.deep.equal([text]);

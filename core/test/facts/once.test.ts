@@ -17,8 +17,8 @@ import {
 import { readSource, type SourceDocument } from '../../src/source/index.ts';
 import { clock, demoFile, solver, tagger } from '../tools.ts';
 
-const LIFT = readSource(demoFile('boat-lift.md'));
-const BRIDGE = readSource(demoFile('footbridge.html'));
+const LIFT = await readSource(demoFile('boat-lift.md'));
+const BRIDGE = await readSource(demoFile('footbridge.html'));
 const page = (...passages: string[]) =>
   readSource(`A lift\n\n${passages.join('\n\n')}`, { kind: 'encyclopedia' });
 const PASSAGES = [
@@ -28,21 +28,24 @@ const PASSAGES = [
 ];
 
 describe('ids of facts', () => {
-  it('stay when passages come before, between or behind, and differ where the words do', () => {
-    fc.assert(
-      fc.property(
+  it('stay when passages come before, between or behind, and differ where the words do', async () => {
+    await fc.assert(
+      fc.asyncProperty(
         fc.array(
           fc.constantFrom('A new passage stands here, with words of its own.', 'Another one says less.'),
           { maxLength: 4 },
         ),
         fc.nat(3),
-        (more, at) => {
+        async (more, at) => {
           const ids = new Map(
-            extractFacts(page(...PASSAGES), tagger).map((f) => [`${f.block}${f.text}`, f.id]),
+            extractFacts(await page(...PASSAGES), tagger).map((f) => [`${f.block}${f.text}`, f.id]),
           );
           const plain = [...ids.values()];
           expect(new Set(plain).size, 'each its own').to.equal(plain.length);
-          const later = extractFacts(page(...PASSAGES.slice(0, at), ...more, ...PASSAGES.slice(at)), tagger);
+          const later = extractFacts(
+            await page(...PASSAGES.slice(0, at), ...more, ...PASSAGES.slice(at)),
+            tagger,
+          );
           for (const id of plain) expect(later.map((f) => f.id)).to.include(id);
         },
       ),
@@ -50,18 +53,20 @@ describe('ids of facts', () => {
     );
   });
 
-  it('are other ones for other words, and for the same words said twice in one passage', () => {
-    const [one, two, three] = extractFacts(page('It rained. It snowed. It rained.'), tagger).map((f) => f.id);
+  it('are other ones for other words, and for the same words said twice in one passage', async () => {
+    const [one, two, three] = extractFacts(await page('It rained. It snowed. It rained.'), tagger).map(
+      (f) => f.id,
+    );
     expect(one).to.not.equal(two);
     expect(three).to.equal(`${one}-2`);
     for (const fact of extractFacts(LIFT, tagger)) factSchema.parse(fact);
   });
 
-  it('are kept when a source is read again by other code: the same words, the same id; moved words are followed', () => {
-    const before = extractFacts(page(...PASSAGES), tagger).map((f, i) => ({ ...f, id: `f${i + 1}` }));
+  it('are kept when a source is read again by other code: the same words, the same id; moved words are followed', async () => {
+    const before = extractFacts(await page(...PASSAGES), tagger).map((f, i) => ({ ...f, id: `f${i + 1}` }));
     // As a splitter might come to read it: two sentences are one, one is gone.
     const after = taggedFacts(
-      page(
+      await page(
         PASSAGES[0],
         'In 1907 the western trough fell; the keeper was asleep. It was raised again in a week.',
         'Nobody had seen the like. Visitors may walk across it on Sundays.',

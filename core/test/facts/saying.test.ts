@@ -17,12 +17,15 @@ import { CONTENTS } from '../source/pages/contents.ts';
 import { HELD_OUT } from '../source/pages/heldout.ts';
 import { demoFile, tagger } from '../tools.ts';
 
-const read = (text: string, kind?: SourceKind, meta: Partial<SourceDocument> = {}) => {
-  const document = { ...readSource(text, kind ? { kind } : {}), ...meta };
+const read = async (text: string, kind?: SourceKind, meta: Partial<SourceDocument> = {}) => {
+  const document = { ...(await readSource(text, kind ? { kind } : {})), ...meta };
   return { document, facts: byPlace(extractFacts(document, tagger)) };
 };
-const one = (text: string, kind: SourceKind = 'news', meta: Partial<SourceDocument> = {}): Fact =>
-  read(`${text} The town went on.`, kind, meta).facts[0];
+const one = async (
+  text: string,
+  kind: SourceKind = 'news',
+  meta: Partial<SourceDocument> = {},
+): Promise<Fact> => (await read(`${text} The town went on.`, kind, meta)).facts[0];
 
 describe('who says so', () => {
   const SAID: readonly (readonly [string, string | undefined])[] = [
@@ -39,7 +42,7 @@ describe('who says so', () => {
     ['The gate opened at dawn.', undefined],
   ];
   for (const [text, who] of SAID)
-    it(`${who ?? 'nobody'}: ${text}`, () => expect(one(text).attribution?.text).to.equal(who));
+    it(`${who ?? 'nobody'}: ${text}`, async () => expect((await one(text)).attribution?.text).to.equal(who));
 });
 
 describe('how sure, and whether it denies', () => {
@@ -57,8 +60,8 @@ describe('how sure, and whether it denies', () => {
     ['Soldiers should break step.', 'ought', 'affirmed'],
   ];
   for (const [text, modality, polarity] of SURE)
-    it(`${modality}, ${polarity}: ${text}`, () =>
-      expect([one(text).modality, one(text).polarity]).to.deep.equal([modality, polarity]));
+    it(`${modality}, ${polarity}: ${text}`, async () =>
+      expect([(await one(text)).modality, (await one(text)).polarity]).to.deep.equal([modality, polarity]));
 });
 
 describe('subject, verb and rest', () => {
@@ -70,17 +73,17 @@ describe('subject, verb and rest', () => {
     ['The wedges had not been touched since the repair.', 'The wedges', 'had not been touched'],
   ];
   for (const [text, subject, verb] of STATED)
-    it(text, () => {
-      const { statement, text: whole } = one(text);
+    it(text, async () => {
+      const { statement, text: whole } = await one(text);
       expect([statement?.subject.text, statement?.verb.text]).to.deep.equal([subject, verb]);
       expect(whole.slice(statement!.subject.start, statement!.subject.end)).to.equal(subject);
     });
-  it('is none for an order or a question', () => {
-    expect(one('Rub the runners with the candle.', 'howto').statement).to.equal(undefined);
-    expect(one('Brush the inside with vinegar and leave it for a while.', 'howto').statement).to.equal(
-      undefined,
-    );
-    expect(one('Who paid for it?').statement).to.equal(undefined);
+  it('is none for an order or a question', async () => {
+    expect((await one('Rub the runners with the candle.', 'howto')).statement).to.equal(undefined);
+    expect(
+      (await one('Brush the inside with vinegar and leave it for a while.', 'howto')).statement,
+    ).to.equal(undefined);
+    expect((await one('Who paid for it?')).statement).to.equal(undefined);
   });
 });
 
@@ -129,15 +132,18 @@ describe('days told from the day of the report', () => {
   });
 });
 
-describe('values of the labelled articles', () => {
-  const all = [...CONTENTS, ...HELD_OUT].map((content) => ({
+const all = await Promise.all(
+  [...CONTENTS, ...HELD_OUT].map(async (content) => ({
     content,
-    ...read(
+    ...(await read(
       content.body.map((l) => l.replace(/^## /, '').replace(/^\| /, '')).join('\n\n'),
       content.kind,
       content.published ? { published: content.published } : {},
-    ),
-  }));
+    )),
+  })),
+);
+
+describe('values of the labelled articles', () => {
   const share = (wanted: readonly (readonly [string, boolean])[]) => {
     const missed = wanted.filter(([, found]) => !found).map(([what]) => what);
     return { share: 1 - missed.length / wanted.length, missed, of: wanted.length };
@@ -166,8 +172,8 @@ describe('values of the labelled articles', () => {
 });
 
 describe('what a source holds, by kind', () => {
-  const parts = (text: string, kind: SourceKind) => {
-    const { document, facts } = read(text, kind);
+  const parts = async (text: string, kind: SourceKind) => {
+    const { document, facts } = await read(text, kind);
     return Object.fromEntries(
       outlineOf(document, facts).map((p) => [
         p.id,
@@ -175,14 +181,14 @@ describe('what a source holds, by kind', () => {
       ]),
     );
   };
-  it('tells the parts of an unlabelled abstract by their cues', () => {
-    const found = parts(CONTENTS.find((c) => c.id === 'moss')!.body.join('\n\n'), 'abstract');
+  it('tells the parts of an unlabelled abstract by their cues', async () => {
+    const found = await parts(CONTENTS.find((c) => c.id === 'moss')!.body.join('\n\n'), 'abstract');
     expect(found.aim).to.deep.equal(['We asked whether moss on walls holds it.']);
     expect(found.method?.[0]).to.match(/^We measured dust/);
     expect(found.results).to.have.length(3);
     expect(found.conclusion?.[0] ?? found.limits?.[0]).to.match(/^These results suggest/);
   });
-  it('puts every sentence of the labelled abstracts into its part, of those kept away too', () => {
+  it('puts every sentence of the labelled abstracts into its part, of those kept away too', async () => {
     const PARTS: Readonly<Record<string, readonly string[]>> = {
       bells: ['background', 'method', 'method', 'results', 'results', 'conclusion', 'limits'],
       moss: ['background', 'aim', 'method', 'results', 'results', 'results', 'conclusion'],
@@ -192,7 +198,7 @@ describe('what a source holds, by kind', () => {
     let of = 0;
     const wrong: string[] = [];
     for (const content of [...CONTENTS, ...HELD_OUT].filter((c) => c.kind === 'abstract')) {
-      const { document, facts } = read(content.body.join('\n\n'), 'abstract');
+      const { document, facts } = await read(content.body.join('\n\n'), 'abstract');
       const outline = outlineOf(document, facts);
       facts.forEach((f, i) => {
         of++;
@@ -204,22 +210,22 @@ describe('what a source holds, by kind', () => {
     expect(of).to.equal(21);
     expect(right / of, wrong.join('\n')).to.be.at.least(0.95);
   });
-  it('tells steps, warnings, reasons and what can go wrong in a guide', () => {
+  it('tells steps, warnings, reasons and what can go wrong in a guide', async () => {
     const { document, facts } = {
-      document: readSource(demoFile('sash-window.md')),
-      facts: extractFacts(readSource(demoFile('sash-window.md')), tagger),
+      document: await readSource(demoFile('sash-window.md')),
+      facts: extractFacts(await readSource(demoFile('sash-window.md')), tagger),
     };
     const found = Object.fromEntries(outlineOf(document, facts).map((p) => [p.id, p.facts.length]));
     expect(found.steps).to.be.at.least(8);
     for (const part of ['needs', 'warnings', 'why', 'pitfalls', 'quantities'])
       expect(found[part], part).to.be.at.least(1);
   });
-  it('tells trouble, turns, outcome and what was said in a story', () => {
-    const found = parts(CONTENTS.find((c) => c.id === 'spare-key')!.body.join('\n\n'), 'forum');
+  it('tells trouble, turns, outcome and what was said in a story', async () => {
+    const found = await parts(CONTENTS.find((c) => c.id === 'spare-key')!.body.join('\n\n'), 'forum');
     expect(Object.keys(found)).to.include.members(['teller', 'situation', 'exchanges', 'outcome']);
   });
-  it('says what is thin', () => {
-    expect(thinIn(read('Bread is eaten. It is good. It keeps well.').facts)).to.deep.equal([
+  it('says what is thin', async () => {
+    expect(thinIn((await read('Bread is eaten. It is good. It keeps well.')).facts)).to.deep.equal([
       'no person',
       'no place',
       'no number',
@@ -230,8 +236,8 @@ describe('what a source holds, by kind', () => {
 });
 
 describe('people, places and hard words', () => {
-  it('joins the names of one person and keeps what is said of their looks and age', () => {
-    const { facts } = read(
+  it('joins the names of one person and keeps what is said of their looks and age', async () => {
+    const { facts } = await read(
       '“Stop,” said Hanna Brody, 61, who runs the boathouse in Tarn. Mrs Brody wore a yellow coat that night. The fence at Tarn fell.',
     );
     const cast = castOf(facts);
@@ -243,8 +249,8 @@ describe('people, places and hard words', () => {
     ]);
     expect(cast.find((c) => c.name === 'Tarn')!.type).to.equal('place');
   });
-  it('finds terms that the source explains itself', () => {
-    const { facts } = read(
+  it('finds terms that the source explains itself', async () => {
+    const { facts } = await read(
       'The mill had an orrery, a model of the planets moved by a crank, in its hall. Water runs over wedges (the blocks of oak below).',
     );
     expect(glossaryOf(facts).map((g) => [g.term, g.says.text])).to.deep.equal([
@@ -255,14 +261,18 @@ describe('people, places and hard words', () => {
 });
 
 describe('several sources', () => {
-  const source = (letter: string, text: string, published: string) => ({
+  const source = async (letter: string, text: string, published: string) => ({
     letter,
-    ...read(text, 'news', { published, publisher: `Paper ${letter}` }),
+    ...(await read(text, 'news', { published, publisher: `Paper ${letter}` })),
   });
-  it('tell the same statement once, with both origins', () => {
+  it('tell the same statement once, with both origins', async () => {
     const found = compareSources([
-      source('A', 'The old granary at Thorne Wharf burned down on Friday. Ducks swam.', '2025-03-14'),
-      source('B', 'On Friday the old granary at Thorne Wharf burned down. The sun shone.', '2025-03-15'),
+      await source('A', 'The old granary at Thorne Wharf burned down on Friday. Ducks swam.', '2025-03-14'),
+      await source(
+        'B',
+        'On Friday the old granary at Thorne Wharf burned down. The sun shone.',
+        '2025-03-15',
+      ),
     ]);
     expect(found.same).to.deep.equal([
       {
@@ -274,10 +284,10 @@ describe('several sources', () => {
     ]);
     expect(found.disagreements).to.deep.equal([]);
   });
-  it('are shown side by side where a figure differs, the newer one named', () => {
+  it('are shown side by side where a figure differs, the newer one named', async () => {
     const [d] = compareSources([
-      source('A', 'About 140 tonnes of grain were lost in the granary fire.', '2025-03-14'),
-      source('B', 'About 190 tonnes of grain were lost in the granary fire.', '2025-03-16'),
+      await source('A', 'About 140 tonnes of grain were lost in the granary fire.', '2025-03-14'),
+      await source('B', 'About 190 tonnes of grain were lost in the granary fire.', '2025-03-16'),
     ]).disagreements;
     expect([d.about, d.sides.map((s) => s.says), d.newer]).to.deep.equal([
       'number',
@@ -286,23 +296,30 @@ describe('several sources', () => {
     ]);
     expect(d.sides[1].publisher).to.equal('Paper B');
   });
-  it('are shown where one denies what the other says, or names another day or person', () => {
-    const about = (a: string, b: string) =>
-      compareSources([source('A', a, '2025-03-14'), source('B', b, '2025-03-14')]).disagreements[0]?.about;
+  it('are shown where one denies what the other says, or names another day or person', async () => {
+    const about = async (a: string, b: string) =>
+      compareSources([await source('A', a, '2025-03-14'), await source('B', b, '2025-03-14')])
+        .disagreements[0]?.about;
     expect(
-      about('A heater was left on in the granary office.', 'No heater was left on in the granary office.'),
+      await about(
+        'A heater was left on in the granary office.',
+        'No heater was left on in the granary office.',
+      ),
     ).to.equal('denial');
     expect(
-      about('The granary was bought by the trust in 2019.', 'The granary was bought by the trust in 2017.'),
+      await about(
+        'The granary was bought by the trust in 2019.',
+        'The granary was bought by the trust in 2017.',
+      ),
     ).to.equal('date');
     expect(
-      about(
+      await about(
         'The alarm was raised by Josef Klee from his bakery.',
         'The alarm was raised by Anna Voss from his bakery.',
       ),
     ).to.equal('name');
-    expect(about('The granary burned down in the night.', 'A ferry carries people in the night.')).to.equal(
-      undefined,
-    );
+    expect(
+      await about('The granary burned down in the night.', 'A ferry carries people in the night.'),
+    ).to.equal(undefined);
   });
 });

@@ -53,7 +53,7 @@ export const section = (title: string, ...lines: PlainLine[]): PlainSection => (
 
 /** The demo's report as a script, with its source. */
 export async function toldKit(seconds: number, more: Partial<KitInput> = {}): Promise<Kit> {
-  const document = readSource(demoFile('footbridge.html'));
+  const document = await readSource(demoFile('footbridge.html'));
   const facts = extractFacts(document, tagger);
   const { sections } = draftScript(
     document,

@@ -31,8 +31,8 @@ describe('words that every store takes', () => {
     });
   });
 
-  it('are what a page gives that writes such characters as numbers', () => {
-    const { title, text } = readSource(
+  it('are what a page gives that writes such characters as numbers', async () => {
+    const { title, text } = await readSource(
       '<html><head><title>The bell &#xD800;</title></head><body><p>A bell&#0; was cast &#xDFFF; in 1704, and it hung in the tower for a year.</p></body></html>',
     );
     expect(wellFormed(title + text)).to.equal(title + text);

@@ -20,8 +20,8 @@ import { clock, demoFile, solver, tagger } from '../tools.ts';
 import { LONG_PAGES } from '../draft/pages.ts';
 
 const FILES = ['footbridge.html', 'boat-lift.md', 'eels.txt', 'ledger.txt', 'sash-window.md'];
-const materialOf = (file: string): Material[] => {
-  const source = readSource(demoFile(file));
+const materialOf = async (file: string): Promise<Material[]> => {
+  const source = await readSource(demoFile(file));
   return [{ letter: 'A', source, facts: extractFacts(source, tagger) }];
 };
 const fromPage = (name: string): Material[] => {
@@ -32,9 +32,9 @@ const factOf = (material: readonly Material[], r: { source: string; fact: string
   material.find((m) => m.letter === r.source)!.facts.find((f) => f.id === r.fact)!;
 
 describe('angles', () => {
-  it('are five and then five others, each on at least two facts, with what is lesser known in it', () => {
+  it('are five and then five others, each on at least two facts, with what is lesser known in it', async () => {
     for (const file of FILES) {
-      const material = materialOf(file);
+      const material = await materialOf(file);
       const [first, second] = [anglesOf(material, clock), anglesOf(material, clock, 1)];
       expect(first, file).to.have.length(5);
       expect(
@@ -56,9 +56,9 @@ describe('angles', () => {
 });
 
 describe('titles', () => {
-  it('are at most ten under 60 letters, one recommended, each paid for by a fact, with reasons', () => {
+  it('are at most ten under 60 letters, one recommended, each paid for by a fact, with reasons', async () => {
     for (const file of FILES) {
-      const material = materialOf(file);
+      const material = await materialOf(file);
       const titles = titlesOf(material, tagger);
       expect(titles.length, file).to.be.within(3, 10);
       expect(
@@ -75,8 +75,8 @@ describe('titles', () => {
     }
   });
 
-  it('say what they must not claim where the source is not sure', () => {
-    const source = readSource(
+  it('say what they must not claim where the source is not sure', async () => {
+    const source = await readSource(
       'Old iron bridges\n\nOld iron bridges may fall without a warning. The old iron bridge at Sarn might carry forty tonnes. The old iron bridge at Pell may have lost 12 rivets in 1907.',
       { kind: 'news' },
     );
@@ -87,8 +87,8 @@ describe('titles', () => {
     for (const t of may) expect(t.mustNot.join(), t.text).to.match(/the source says/);
   });
 
-  it('are refused with the reason when the sources can’t pay for them', () => {
-    const material = materialOf('footbridge.html');
+  it('are refused with the reason when the sources can’t pay for them', async () => {
+    const material = await materialOf('footbridge.html');
     const why = (title: string) => {
       const check = checkTitle(title, material);
       return check.paid ? null : check.why;
@@ -102,7 +102,7 @@ describe('titles', () => {
   });
 
   it('are kept: the script says where the title’s fact is told, and that it is not when it isn’t', async () => {
-    const material = materialOf('footbridge.html');
+    const material = await materialOf('footbridge.html');
     const [title] = titlesOf(material, tagger);
     const tools = { tagger, clock, solver: await solver() };
     const draft = draftScript(
@@ -116,9 +116,9 @@ describe('titles', () => {
     expect(promiseKept({ source: 'A', fact: 'f9999' }, lines)).to.equal(null);
   }).timeout(30_000);
 
-  it('come with pictures of at most four words, and a sentence the script must make good', () => {
+  it('come with pictures of at most four words, and a sentence the script must make good', async () => {
     for (const file of FILES) {
-      const material = materialOf(file);
+      const material = await materialOf(file);
       const pictures = picturesOf(material, titlesOf(material, tagger));
       expect(pictures.length, file).to.be.greaterThan(0);
       for (const p of pictures) expect(p.words.split(/\s+/).length, p.words).to.be.within(1, 4);
@@ -128,8 +128,8 @@ describe('titles', () => {
     }
   });
 
-  it('are ten others when asked again, and the same for the same seed', () => {
-    const material = materialOf('boat-lift.md');
+  it('are ten others when asked again, and the same for the same seed', async () => {
+    const material = await materialOf('boat-lift.md');
     const [first, second] = [titlesOf(material, tagger, 1), titlesOf(material, tagger, 2)];
     expect(second.filter((t) => first.some((f) => f.text === t.text))).to.deep.equal([]);
     expect(second.length).to.be.greaterThan(3);
@@ -138,9 +138,12 @@ describe('titles', () => {
 });
 
 describe('hooks', () => {
-  it('are of kinds whose facts are there, rest on facts, are timed, and name what pays for them', () => {
+  it('are of kinds whose facts are there, rest on facts, are timed, and name what pays for them', async () => {
     const kinds = new Set<string>();
-    for (const material of [...FILES.map(materialOf), ...LONG_PAGES.map((p) => fromPage(p.name))])
+    for (const material of [
+      ...(await Promise.all(FILES.map(materialOf))),
+      ...LONG_PAGES.map((p) => fromPage(p.name)),
+    ])
       for (const h of hooksOf(material, { tagger, clock })) {
         kinds.add(h.kind);
         expect(HOOK_KINDS).to.include(h.kind);

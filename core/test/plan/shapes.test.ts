@@ -6,8 +6,8 @@ import { readSource, type SourceKind } from '../../src/source/index.ts';
 import { clock, demoFile, solver, tagger } from '../tools.ts';
 import { LONG_PAGES } from '../draft/pages.ts';
 
-const material = (file: string) => {
-  const source = readSource(demoFile(file));
+const material = async (file: string) => {
+  const source = await readSource(demoFile(file));
   return { source, facts: extractFacts(source, tagger), sources: 1 };
 };
 
@@ -26,7 +26,7 @@ describe('shapes', () => {
     }
   });
 
-  it('are ranked for a source by what is in it, each with a reason, and say for which sources they do not work', () => {
+  it('are ranked for a source by what is in it, each with a reason, and say for which sources they do not work', async () => {
     const first = {
       'footbridge.html': 'news',
       'boat-lift.md': 'chronicle',
@@ -35,20 +35,20 @@ describe('shapes', () => {
       'sash-window.md': 'steps',
     };
     for (const [file, id] of Object.entries(first)) {
-      const ranked = rankShapes(material(file));
+      const ranked = rankShapes(await material(file));
       expect(ranked[0].id, file).to.equal(id);
       for (const r of ranked) {
         expect(r.score).to.be.within(0, 1);
         expect(r.reason, r.id).to.match(/\w/);
       }
     }
-    const guide = rankShapes(material('sash-window.md'));
+    const guide = rankShapes(await material('sash-window.md'));
     for (const id of ['chronicle', 'case', 'journey', 'study', 'confession'])
       expect(guide.find((r) => r.id === id)!.score, id).to.equal(0);
-    expect(rankShapes(material('ledger.txt')).find((r) => r.id === 'steps')!.reason).to.match(
+    expect(rankShapes(await material('ledger.txt')).find((r) => r.id === 'steps')!.reason).to.match(
       /no numbered steps/,
     );
-    expect(rankShapes(material('eels.txt')).find((r) => r.id === 'countdown')!.score).to.equal(0);
+    expect(rankShapes(await material('eels.txt')).find((r) => r.id === 'countdown')!.score).to.equal(0);
   });
 
   it('tell the same source differently: other sections, roles or order', async () => {
@@ -98,7 +98,7 @@ describe('shapes', () => {
         `## ${i + 1}. ${name}`,
         `${name} was built in 18${40 + i} by a brewer who wanted a dry road. It has ${i + 3} arches and carries no road at all. A ferry still runs below it on Sundays.`,
       );
-    const source = readSource(`# ${body.join('\n\n')}`, { kind: 'encyclopedia' as SourceKind });
+    const source = await readSource(`# ${body.join('\n\n')}`, { kind: 'encyclopedia' as SourceKind });
     expect(rankShapes({ source, facts: extractFacts(source, tagger), sources: 1 })[0].id).to.equal(
       'countdown',
     );

@@ -145,17 +145,17 @@ describe('mends', () => {
       withEdits(script(['Welcome back.'], ['It fell.']), [{ line: 'L1', remove: true }]).map((x) => x.id),
     ).to.deep.equal(['S2']);
   });
-  it('put a quotation, a hedge back as the source has it', () => {
+  it('put a quotation, a hedge back as the source has it', async () => {
     const text =
       'Ada Vey said the cables “were never once greased in nineteen years”.\n\nThe works cost about 310 pounds.';
     const [quote] = review(
       script(['f1:Ada Vey said the cables “were never once oiled in nineteen years”.']),
-      [source(text)],
+      [await source(text)],
     ).filter((f) => f.rule === 'altered-quote');
     expect(quote.mend?.edits).to.deep.equal([
       { line: 'L1', text: 'Ada Vey said the cables “were never once greased in nineteen years”.' },
     ]);
-    const [hedge] = review(script(['f2:The works cost 310 pounds.']), [source(text)]).filter(
+    const [hedge] = review(script(['f2:The works cost 310 pounds.']), [await source(text)]).filter(
       (f) => f.rule === 'stronger-than-source',
     );
     expect(hedge.mend?.edits).to.deep.equal([{ line: 'L1', text: 'The works cost about 310 pounds.' }]);
@@ -177,7 +177,9 @@ describe('spelling and grammar', () => {
   it('knows names and the words of the sources, and judges no quotation', async () => {
     const text = 'The frobnitz of Orrin said “I recieved it”, and the wibblewort broke.';
     const [hits] = await grammarHits([text]);
-    const prepared = prepareSources([source('The frobnitz of Orrin was a machine for counting boats.')]);
+    const prepared = prepareSources([
+      await source('The frobnitz of Orrin was a machine for counting boats.'),
+    ]);
     const quotes: [number, number][] = [[text.indexOf('“'), text.indexOf('”') + 1]];
     const found = grammarFindings({ id: 'L1', text, locked: false, quotes }, hits, prepared).map(
       (f) => f.text,
@@ -186,10 +188,11 @@ describe('spelling and grammar', () => {
   }).timeout(60_000);
 });
 
+const text =
+  'On 3 May 1889 the engineer Ambrose Vey may have opened the lift with 48 cables. The council closed it.';
+const sources = [await source(text)];
+
 describe('own words', () => {
-  const text =
-    'On 3 May 1889 the engineer Ambrose Vey may have opened the lift with 48 cables. The council closed it.';
-  const sources = [source(text)];
   const prepared = prepareSources(sources);
   const [fact] = sources[0].facts;
   const check = (typed: string) => checkTelling(typed, [fact], prepared, { tagger });
@@ -242,28 +245,28 @@ describe('the check', () => {
     { id: 'L1', text: 'The lift was opened in 1889.' },
     { id: 'L2', text: 'Nobody came.', endsSection: true },
   ];
-  const checked = (
+  const checked = async (
     more: { id: string; text: string }[] = [],
     text?: string,
     target?: { kind: 'point'; seconds: number },
   ) =>
     checkScript(
       { title: '', sections: sectionsOfLines([...lines, ...more]), ...(target ? { target } : {}) },
-      text ? [source(text)] : [],
+      text ? [await source(text)] : [],
       tools,
     );
-  it('has no overlap and nothing unsupported without a source', () =>
-    expect([checked().overlap, checked().unsupported]).to.deep.equal([null, []]));
-  it('names lines that claim what no source has, and the score falls', () => {
+  it('has no overlap and nothing unsupported without a source', async () =>
+    expect([(await checked()).overlap, (await checked()).unsupported]).to.deep.equal([null, []]));
+  it('names lines that claim what no source has, and the score falls', async () => {
     const text = 'The lift was opened in 1889. Nobody came.';
-    const wrong = checked([{ id: 'L9', text: 'It cost £99.' }], text);
+    const wrong = await checked([{ id: 'L9', text: 'It cost £99.' }], text);
     expect(wrong.unsupported).to.deep.equal([{ line: 'L9', text: '£99', why: 'number' }]);
-    expect(wrong.score).to.be.lessThan(checked([], text).score);
+    expect(wrong.score).to.be.lessThan((await checked([], text)).score);
   });
-  it('says over and under', () =>
-    expect(checked([], undefined, { kind: 'point', seconds: 300 }).findings.map((f) => f.rule)).to.include(
-      'over-length',
-    ));
+  it('says over and under', async () =>
+    expect(
+      (await checked([], undefined, { kind: 'point', seconds: 300 })).findings.map((f) => f.rule),
+    ).to.include('over-length'));
 });
 
 describe('overlap, against an independent count', () => {

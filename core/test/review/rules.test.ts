@@ -32,8 +32,8 @@ export const script = (...sections: readonly (readonly string[])[]): PlainSectio
   }));
 };
 
-export const source = (text: string, more: Partial<ReviewSource> = {}): ReviewSource => {
-  const document = readSource(text);
+export const source = async (text: string, more: Partial<ReviewSource> = {}): Promise<ReviewSource> => {
+  const document = await readSource(text);
   return { letter: 'A', text: document.text, facts: byPlace(extractFacts(document, tagger)), ...more };
 };
 
@@ -208,25 +208,27 @@ describe('the rules of the Read-through', () => {
       rule === 'close-line'
         ? `${SOURCE}\n\nThe cables rusted in the rain of the long western winters.`
         : SOURCE;
-    it(`${rule} finds its fault against the source`, () =>
-      expect(ids(review(script([bad]), [source(text)]))).to.include(rule));
-    it(`${rule} leaves true lines alone`, () =>
-      expect(ids(review(script([good]), [source(text)]))).to.not.include(rule));
+    it(`${rule} finds its fault against the source`, async () =>
+      expect(ids(review(script([bad]), [await source(text)]))).to.include(rule));
+    it(`${rule} leaves true lines alone`, async () =>
+      expect(ids(review(script([good]), [await source(text)]))).to.not.include(rule));
   }
 
-  it('cause-added finds a cause that the source does not give', () => {
+  it('cause-added finds a cause that the source does not give', async () => {
     const text = 'The lift was closed in 1974. The yard was sold in the same year.';
     expect(
-      ids(review(script(['f1:The lift was closed in 1974 because the yard was sold.']), [source(text)])),
+      ids(
+        review(script(['f1:The lift was closed in 1974 because the yard was sold.']), [await source(text)]),
+      ),
     ).to.include('cause-added');
   });
 
-  it('old-figure names the newer report', () => {
-    const old = source('The crowd on the bridge on Thursday was 160 people, the council said.', {
+  it('old-figure names the newer report', async () => {
+    const old = await source('The crowd on the bridge on Thursday was 160 people, the council said.', {
       letter: 'A',
       published: '2026-03-01',
     });
-    const newer = source('The crowd on the bridge on Thursday was 230 people, the council said.', {
+    const newer = await source('The crowd on the bridge on Thursday was 230 people, the council said.', {
       letter: 'B',
       published: '2026-03-09',
     });
@@ -237,11 +239,11 @@ describe('the rules of the Read-through', () => {
     expect(found.find((f) => f.rule === 'old-figure')?.reason).to.match(/newer and says 230/);
   });
 
-  it('private-name minds only people of a board', () => {
+  it('private-name minds only people of a board', async () => {
     const lines = script(['f1:A man called Tobias Fenwick came in.']);
     const text = 'A man called Tobias Fenwick came in. He never paid.';
-    expect(ids(review(lines, [source(text, { kind: 'forum' })]))).to.include('private-name');
-    expect(ids(review(lines, [source(text, { kind: 'news' })]))).to.not.include('private-name');
+    expect(ids(review(lines, [await source(text, { kind: 'forum' })]))).to.include('private-name');
+    expect(ids(review(lines, [await source(text, { kind: 'news' })]))).to.not.include('private-name');
   });
 
   it('over-length and slack judge the whole', () => {

@@ -7,9 +7,9 @@ import { getKin, getSenses } from '../../../server/src/tools.ts';
 import { clock, tagger } from '../tools.ts';
 
 export const tools = { tagger, senses: getSenses(), kin: getKin(), clock };
-export const source = (text: string) => ({
+export const source = async (text: string) => ({
   letter: 'A',
-  facts: extractFacts(readSource(new TextEncoder().encode(text)), tagger),
+  facts: extractFacts(await readSource(new TextEncoder().encode(text)), tagger),
 });
 export const section = (role: PlainSection['role'], ...texts: string[]): PlainSection => ({
   id: `S${texts[0]}`,
@@ -27,8 +27,8 @@ export const film = (sections: PlainSection[], more: Partial<FilmInput> = {}) =>
   ); // prettier-ignore
 
 /** A source told line by line, each line resting on its fact: what is shown of each. */
-export function retold(text: string, more: Partial<FilmInput> = {}) {
-  const told = source(text);
+export async function retold(text: string, more: Partial<FilmInput> = {}) {
+  const told = await source(text);
   const title = text.split('\n')[0];
   const own = section('ground', ...told.facts.map((f) => f.text));
   const lines = own.lines.map((l, i) => ({

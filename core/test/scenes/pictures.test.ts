@@ -3,7 +3,7 @@ import { castOwnSchema, filmCast, inFull, type FilmInput } from '../../src/scene
 import type { PlainSection } from '../../src/script/index.ts';
 import { film as filmWith, section, source } from './film.ts';
 
-const SOURCE = source(
+const SOURCE = await source(
   'The keeper of the lift\n\nHanna Brody, a night keeper at the Orrin boat lift in Marrowgate, has grey hair and wears a long blue coat. Brody is 61. She opened the valve in 1974. The tower of the lift is narrow.',
 );
 const film = (sections: PlainSection[], more: Partial<FilmInput> = {}) =>
@@ -46,8 +46,8 @@ describe('the cast', () => {
     expect(brody.looks.hair?.from).to.include({ source: 'A' });
     expect(brody.open).to.not.include('hair');
   });
-  it('keeps open what was so at one time only', () => {
-    const [ruth] = filmCast([source('The clock\n\nRuth Marsh remembered the shop. Ruth Marsh was six. Ruth Marsh asked for the clock.')]); // prettier-ignore
+  it('keeps open what was so at one time only', async () => {
+    const [ruth] = filmCast([await source('The clock\n\nRuth Marsh remembered the shop. Ruth Marsh was six. Ruth Marsh asked for the clock.')]); // prettier-ignore
     expect(ruth.looks.age).to.equal(undefined);
     expect(ruth.open).to.include('age');
   });

@@ -10,9 +10,9 @@ The first parcel came in March. Mr Pell knocked on the door. He held out a box. 
 
 I told my husband. He laughed. My boss, Mrs Tarrow, asked for a jar of it. She has red hair. I carried the box down the stairs.`;
 
-describe('who is in a picture', () => {
-  const told = retold(STORY);
+const told = await retold(STORY);
 
+describe('who is in a picture', () => {
   it('is the one who tells it, with the age and the sex that a forum’s note gives', () => {
     const narrator = told.named('the narrator')!;
     expect(inFull(narrator)).to.equal('the narrator, a woman, 34 years old');
@@ -48,11 +48,11 @@ describe('who is in a picture', () => {
   it('stands on the screen with a name only', () => {
     for (const p of told.pictures) expect(p.onScreen.join()).to.not.match(/narrator/i);
   });
-  it('is nobody where no one says “I” three times', () => {
+  it('is nobody where no one says “I” three times', async () => {
     expect(
-      filmCast([source('A lift\n\n“I saw it,” said Ruth Marsh. “I was there. I ran.” The lift fell.')]).some(
-        (c) => c.name === 'the narrator',
-      ),
+      filmCast([
+        await source('A lift\n\n“I saw it,” said Ruth Marsh. “I was there. I ran.” The lift fell.'),
+      ]).some((c) => c.name === 'the narrator'),
     ).to.equal(false);
   });
 });
@@ -61,15 +61,15 @@ describe('whom a source tells by a pronoun', () => {
   const LIFE = `Amalia Kestrel
 
 Amalia Kestrel was a botanist. She was born in a mill house on the River Tarn. She taught herself Latin. In 1883 she found a moss that she could not name, and sent it to the curator, Edmund Fairlie. Fairlie wrote to Mr A. Kestrel. She drew for forty years with a pen made from the feather of a crow.`;
-  it('is told by the sentences that go on with her, whatever one letter calls her', () => {
-    expect(retold(LIFE).named('Amalia Kestrel')!.pronoun).to.equal('she');
+  it('is told by the sentences that go on with her, whatever one letter calls her', async () => {
+    expect((await retold(LIFE)).named('Amalia Kestrel')!.pronoun).to.equal('she');
   });
-  it('is not whoever was named last', () => {
-    const told = retold(LIFE);
+  it('is not whoever was named last', async () => {
+    const told = await retold(LIFE);
     expect(told.of('She drew for forty').parts.subject).to.equal('Amalia Kestrel drawing');
   });
-  it('is no bird for bearing its name', () => {
-    const told = retold(`${LIFE} Kestrel left school at eleven.`);
+  it('is no bird for bearing its name', async () => {
+    const told = await retold(`${LIFE} Kestrel left school at eleven.`);
     expect(told.of('Kestrel left').search.map((w) => w.text)).to.not.include('kestrel');
   });
 });
@@ -87,8 +87,10 @@ describe('a script without sources', () => {
     expect(brody.looks.role).to.deep.include({ text: 'a keeper of locks', against: null });
     expect(brody.looks.role!.from!.source).to.equal('script');
   });
-  it('never says otherwise than a source does', () => {
-    const told = source('The lift\n\nHanna Brody, a night keeper, opened the valve. Hanna Brody said so.');
+  it('never says otherwise than a source does', async () => {
+    const told = await source(
+      'The lift\n\nHanna Brody, a night keeper, opened the valve. Hanna Brody said so.',
+    );
     const { cast } = film([section('ground', 'It was Hanna Brody, a young smith, who came.')], {
       sources: [told],
     });

@@ -82,12 +82,12 @@ describe('cleaning a draft', () => {
     it(`leaves what is: ${spoken}`, () => expect(cleanDraft(spoken)).to.equal(spoken));
 
   for (const [what, draft, narration] of [...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH])
-    it(`reads ${what}`, () =>
-      expect(cleanDraft(/^<h\d/.test(draft) ? draftTextOfHtml(draft) : draft)).to.equal(narration));
+    it(`reads ${what}`, async () =>
+      expect(cleanDraft(/^<h\d/.test(draft) ? await draftTextOfHtml(draft) : draft)).to.equal(narration));
 
-  it('changes nothing when done again', () => {
+  it('changes nothing when done again', async () => {
     for (const [, raw] of [...CASES, ...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH]) {
-      const draft = /^<h\d/.test(raw) ? draftTextOfHtml(raw) : raw;
+      const draft = /^<h\d/.test(raw) ? await draftTextOfHtml(raw) : raw;
       const once = cleanDraft(draft);
       expect(cleanDraft(once), draft).to.equal(once);
     }

@@ -165,10 +165,10 @@ describe('drafts in files', () => {
     expect([draft.title, draft.sections[0].title]).to.deep.equal(['The Lift', 'The flood']);
     expect(draft.sections[0].lines.map((l) => l.text)).to.deep.equal(['The water rose.']);
   });
-  it('a page with a table of two columns', () => {
+  it('a page with a table of two columns', async () => {
     const html =
       '<html><body><table><tr><th>Video</th><th>Audio</th></tr><tr><td>A gate</td><td>The gate <b>opened</b>.</td></tr><tr><td>A boat</td><td>Nobody came.</td></tr></table></body></html>';
-    expect(cleanDraft(draftTextOfHtml(html))).to.equal('The gate opened.\n\nNobody came.');
+    expect(cleanDraft(await draftTextOfHtml(html))).to.equal('The gate opened.\n\nNobody came.');
   });
   it('says what can’t be a draft', async () => {
     const message = async (bytes: Uint8Array) =>

@@ -7,7 +7,7 @@ const BODY =
 const read = (head: string) => readSource(`# The ferry stops\n\n${head}\n\n${BODY}`, { kind: 'news' });
 
 describe('the lines above a text', () => {
-  it('give author, day and publisher, in any order', () => {
+  it('give author, day and publisher, in any order', async () => {
     const cases: [string, string | undefined, string | undefined, string | undefined][] = [
       ['By Ruth Calloway. Published 2 December 2024', 'Ruth Calloway', '2024-12-02', undefined],
       ['Lindmouth Herald, 14 March 2025', undefined, '2025-03-14', 'Lindmouth Herald'],
@@ -16,7 +16,7 @@ describe('the lines above a text', () => {
       ['By Nell Hughes', 'Nell Hughes', undefined, undefined],
     ];
     for (const [head, author, day, publisher] of cases) {
-      const source = read(head);
+      const source = await read(head);
       expect([source.authors?.[0], source.published, source.publisher], head).to.deep.equal([
         author,
         day,
@@ -26,27 +26,29 @@ describe('the lines above a text', () => {
     }
   });
 
-  it('are left alone when they say anything else', () => {
+  it('are left alone when they say anything else', async () => {
     for (const head of [
       'In March 2025 the town voted for a bridge.',
       'By the river there is a ferry.',
       'Two boats sank in 1908.',
     ])
-      expect(read(head).blocks[0].text, head).to.equal(head);
+      expect((await read(head)).blocks[0].text, head).to.equal(head);
   });
 
-  it('never leave a source without a word', () => {
+  it('never leave a source without a word', async () => {
     expect(
-      readSource(
-        'By Ruth Calloway. Published 2 December 2024, and nothing else was ever written about it by anybody.',
+      (
+        await readSource(
+          'By Ruth Calloway. Published 2 December 2024, and nothing else was ever written about it by anybody.',
+        )
       ).blocks.length,
     ).to.be.greaterThan(0);
   });
 });
 
 describe('a labelled study', () => {
-  it('has its labels as headings, with a full stop or a colon', () => {
-    const source = readSource(
+  it('has its labels as headings, with a full stop or a colon', async () => {
+    const source = await readSource(
       'Naps\n\nBackground. Errors are frequent at night.\n\nMethods. We followed 84 people.\n\nResults. Errors fell by a third.',
       { kind: 'abstract' },
     );
@@ -61,8 +63,8 @@ describe('a labelled study', () => {
       ['Results', 'Errors fell by a third.'],
     ]);
   });
-  it('has them as headings where they stand in one paragraph too', () => {
-    const source = readSource(
+  it('has them as headings where they stand in one paragraph too', async () => {
+    const source = await readSource(
       'Naps\n\nBackground. Errors are frequent at night.\nMethods. We followed 84 people.\nResults. Errors fell by a third.',
       { kind: 'abstract' },
     );
@@ -72,8 +74,8 @@ describe('a labelled study', () => {
       ['Results', 'Errors fell by a third.'],
     ]);
   });
-  it('keeps a word alone in a text that is none', () => {
+  it('keeps a word alone in a text that is none', async () => {
     const text = 'She asked for three things. Results. He gave her one.';
-    expect(readSource(`The talk\n\n${text}`).blocks.at(-1)!.text).to.equal(text);
+    expect((await readSource(`The talk\n\n${text}`)).blocks.at(-1)!.text).to.equal(text);
   });
 });

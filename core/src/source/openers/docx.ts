@@ -1,11 +1,27 @@
 /** DOCX (ECMA-376), by mammoth: headings, paragraphs, lists; deleted words, comments and pictures left out. */
-import mammoth from 'mammoth';
 import { SourceError, type RawDocument } from '../document.ts';
 import { blocksOfHtml } from '../readers/html/reader.ts';
 import { first, parseXml, textOf } from '../readers/xml.ts';
 import { isoDate } from '../tidy.ts';
 import type { SourceOpener } from '../readers/reader.ts';
 import { isZip, nameInside, unpack, utf8 } from './zip.ts';
+
+/** The document's words as HTML, without pictures. Throws SourceError on a broken one. */
+export async function htmlOfDocx(bytes: Uint8Array): Promise<string> {
+  const { default: mammoth } = await import('mammoth');
+  try {
+    const { value } = await mammoth.convertToHtml(
+      { buffer: Buffer.from(bytes) },
+      { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },
+    );
+    return value;
+  } catch {
+    throw new SourceError(
+      'unreadable',
+      'This document is broken, so it can’t be opened. Save it again where it was made, or paste its words.',
+    );
+  }
+}
 
 export const docxOpener: SourceOpener = {
   id: 'docx',
@@ -14,21 +30,7 @@ export const docxOpener: SourceOpener = {
   open: async (bytes) => {
     // Counted before the library sees it: it would unpack a bomb whole.
     const parts = unpack(bytes, (name) => name === 'docProps/core.xml');
-    let html: string;
-    try {
-      html = (
-        await mammoth.convertToHtml(
-          { buffer: Buffer.from(bytes) },
-          { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) },
-        )
-      ).value;
-    } catch {
-      throw new SourceError(
-        'unreadable',
-        'This document is broken, so it can’t be opened. Save it again where it was made, or paste its words.',
-      );
-    }
-    const raw: RawDocument = { blocks: blocksOfHtml(html) };
+    const raw: RawDocument = { blocks: await blocksOfHtml(await htmlOfDocx(bytes)) };
     const core = parts.get('docProps/core.xml');
     if (core) {
       const root = parseXml(utf8(core), 'a document');

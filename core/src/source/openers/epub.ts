@@ -19,7 +19,7 @@ export const epubOpener: SourceOpener = {
   // The standard wants the type first and unpacked; books in the wild don't all keep to it.
   accepts: (bytes, head) =>
     isZip(bytes) && (head.includes('application/epub+zip') || nameInside(bytes, 'META-INF/container.xml')),
-  open: (bytes) => {
+  open: async (bytes) => {
     const parts = unpack(bytes, (name) => /\.(?:opf|x?html?|xml)$/i.test(name));
     const container = parts.get('META-INF/container.xml');
     const path = container && first(parseXml(utf8(container), 'a book'), 'rootfile')?.attributes['full-path'];
@@ -50,7 +50,7 @@ export const epubOpener: SourceOpener = {
         continue;
       }
       const chapter = parts.get(name);
-      if (chapter) raw.blocks.push(...blocksOfHtml(utf8(chapter)));
+      if (chapter) raw.blocks.push(...(await blocksOfHtml(utf8(chapter))));
     }
     const [title, author, language, publisher, rights] = [
       'title',
@@ -66,6 +66,6 @@ export const epubOpener: SourceOpener = {
     if (publisher) raw.publisher = publisher;
     if (rights) raw.licence = rights;
     if (published) raw.published = published;
-    return Promise.resolve(raw);
+    return raw;
   },
 };

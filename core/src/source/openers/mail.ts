@@ -52,8 +52,8 @@ export const mailOpener: SourceOpener = {
       /<(?:article|main|nav)\b/i.test(mail.html ?? '');
     const raw: RawDocument =
       mail.html && (saved || !mail.text)
-        ? htmlReader.read(mail.html)
-        : textReader.read(ownWords(mail.text ?? ''));
+        ? await htmlReader.read(mail.html)
+        : await textReader.read(ownWords(mail.text ?? ''));
     const date = isoDate(mail.date);
     if (mail.subject && (!saved || !raw.title)) raw.title = mail.subject;
     if (!saved && mail.from?.name) raw.authors = [mail.from.name];

@@ -1,5 +1,4 @@
 /** RSS, Atom and JSON feeds, by feedsmith: the newest entry's own text, with the feed's name as publisher. */
-import { parseFeed } from 'feedsmith';
 import { SourceError, type RawDocument } from '../document.ts';
 import { isoDate, tidy } from '../tidy.ts';
 import { htmlReader } from './html/reader.ts';
@@ -45,7 +44,8 @@ export const feedReader: SourceReader = {
     /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]{0,2000}?-->\s*)?<(?:rss|feed|rdf:RDF)[\s>]/i.test(t.slice(0, 4000))
       ? 1
       : 0,
-  read: (t) => {
+  read: async (t) => {
+    const { parseFeed } = await import('feedsmith');
     let feed: Loose;
     try {
       feed = parseFeed(t).feed as Loose;
@@ -61,7 +61,7 @@ export const feedReader: SourceReader = {
       .sort((a, b) => (time(a) < time(b) ? 1 : time(a) > time(b) ? -1 : 0));
     if (!newest)
       throw new SourceError('empty', 'No entry of this feed has any text. Open the report itself.');
-    const { blocks } = htmlReader.read(`<article>${newest.html!}</article>`);
+    const { blocks } = await htmlReader.read(`<article>${newest.html!}</article>`);
     const [published, updated] = [isoDate(newest.published), isoDate(newest.updated)];
     const raw: RawDocument = { blocks };
     if (newest.title) raw.title = tidy(newest.title);

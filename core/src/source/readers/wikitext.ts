@@ -1,5 +1,4 @@
 /** Wikitext, by wtf_wikipedia: lead, sections, lists; templates, references and tables left out. */
-import wtf from 'wtf_wikipedia';
 import type { RawBlock, RawDocument } from '../document.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
@@ -27,7 +26,8 @@ export const wikitextReader: SourceReader = {
     const marks = MARKS.filter((m) => m.test(head)).length;
     return marks >= 3 ? 0.9 : marks === 2 && /'''|^==/m.test(head) ? 0.75 : 0;
   },
-  read: (text) => {
+  read: async (text) => {
+    const { default: wtf } = await import('wtf_wikipedia');
     const doc = wtf(text);
     const raw: RawDocument = {
       kind: { is: 'encyclopedia', why: 'it is written as an encyclopedia’s page' },

@@ -1,6 +1,4 @@
 /** HTML: the article's body, its furniture dropped, what the page says of itself. Parsed by linkedom; nothing is ever run or fetched. */
-import { Readability } from '@mozilla/readability';
-import { parseHTML } from 'linkedom';
 import { SourceError, type RawBlock } from '../../document.ts';
 import { tidy } from '../../tidy.ts';
 import type { SourceReader } from '../reader.ts';
@@ -8,7 +6,9 @@ import { textReader } from '../text.ts';
 import { collect } from './blocks.ts';
 import { threadOf } from './board.ts';
 import { isFurniture } from './furniture.ts';
+import type { Readability } from '@mozilla/readability';
 import { bylineNames, metadata } from './metadata.ts';
+import { parsedHtml } from './parse.ts';
 
 /** Tags nested deeper than this are hostile or broken, and would exhaust a library that recurses. */
 const DEEPEST_PAGE = 5000;
@@ -27,36 +27,36 @@ export const htmlReader: SourceReader = {
     ).length;
     return tags >= 3 ? 0.8 : 0;
   },
-  read: (text) => {
+  read: async (text) => {
     if (nesting(text) > DEEPEST_PAGE)
       throw new SourceError(
         'unreadable',
         'This page is nested too deeply to be read. Paste the words of the article instead.',
       );
-    const { document } = parseHTML(page(text));
+    const document = await parsedHtml(page(text));
     const meta = metadata(document);
     const thread = threadOf(document, meta.kind?.is === 'forum');
     if (thread) return { ...meta, ...thread };
-    const { blocks: found, byline, named } = article(document);
+    const { blocks: found, byline, named } = await article(document);
     const title = meta.title ?? named;
     const plain = found.some((b) => b.type !== 'heading')
       ? ''
       : [...document.querySelectorAll('pre')].map((p) => p.textContent ?? '').join('\n\n');
     // A page that is one typed text is read as that text.
-    const blocks = plain ? textReader.read(plain).blocks : withoutTitle(found, title);
+    const blocks = plain ? (await textReader.read(plain)).blocks : withoutTitle(found, title);
     const authors = meta.authors ?? bylineNames(byline);
     return { ...meta, ...(title ? { title } : {}), ...(authors.length ? { authors } : {}), blocks };
   },
 };
 
 /** Passages of a piece of HTML that is all text: a converted document, a chapter. */
-export function blocksOfHtml(html: string): RawBlock[] {
+export async function blocksOfHtml(html: string): Promise<RawBlock[]> {
   if (nesting(html) > DEEPEST_PAGE)
     throw new SourceError(
       'unreadable',
       'This document is nested too deeply to be read. Paste its words instead.',
     );
-  return collect(parseHTML(page(html)).document.body);
+  return collect((await parsedHtml(page(html))).body);
 }
 
 const page = (text: string) =>
@@ -64,7 +64,7 @@ const page = (text: string) =>
 const letters = (blocks: readonly RawBlock[]) => blocks.reduce((n, b) => n + b.text.length, 0);
 
 /** The article: where the page marks it, else where Readability finds it, else the whole page without furniture. */
-function article(document: Document): { blocks: RawBlock[]; byline: string; named?: string } {
+async function article(document: Document): Promise<{ blocks: RawBlock[]; byline: string; named?: string }> {
   const whole = collect(document.body);
   const all = (document.body?.textContent ?? '').length;
   const byline = tidy(document.querySelector('[class*="byline"]')?.textContent ?? '');
@@ -84,8 +84,8 @@ function article(document: Document): { blocks: RawBlock[]; byline: string; name
     span.append(...element.childNodes);
     element.replaceWith(span);
   }
-  const read = readable(document);
-  const blocks = read?.content ? collect(parseHTML(page(read.content)).document.body) : [];
+  const read = await readable(document);
+  const blocks = read?.content ? collect((await parsedHtml(page(read.content))).body) : [];
   return {
     // What Readability drops from a page without furniture marks is seldom text; but a short page is read whole.
     blocks: letters(blocks) < SHORTEST_ARTICLE && letters(whole) > letters(blocks) ? whole : blocks,
@@ -95,7 +95,8 @@ function article(document: Document): { blocks: RawBlock[]; byline: string; name
 }
 
 /** What Readability finds, or nothing where it trips over a page that is no page (without a body, say). */
-function readable(document: Document): ReturnType<Readability['parse']> {
+async function readable(document: Document): Promise<ReturnType<Readability['parse']>> {
+  const { Readability } = await import('@mozilla/readability');
   try {
     return new Readability(document as unknown as Document, {
       charThreshold: SHORTEST_ARTICLE,
