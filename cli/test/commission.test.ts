@@ -1,17 +1,15 @@
 /** `commission` on the command line, both ways. */
-import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
 import { spoilt } from '@ursprung/standins';
 import type { ScriptFile } from '@ursprung/core/script';
+import { run } from './command.ts';
 
-const root = fileURLToPath(new URL('../../', import.meta.url));
-const bin = join(root, 'bin/ursprung');
+const demo = (name: string) => fileURLToPath(new URL(`../../demo/data/sources/${name}`, import.meta.url));
 const folder = mkdtempSync(join(process.env.TEST_SCRATCH ?? tmpdir(), 'commission-'));
-const run = (...args: string[]) => spawnSync(bin, args, { cwd: root, encoding: 'utf8' });
 const kept = (name: string, text: string) => {
   writeFileSync(join(folder, name), text);
   return join(folder, name);
@@ -20,29 +18,22 @@ const kept = (name: string, text: string) => {
 describe('commission', function () {
   this.timeout(180_000);
   let script = '';
-  before(() => {
-    script = kept(
-      'script.json',
-      execFileSync(bin, ['draft', 'demo/data/sources/footbridge.html', '--seconds', '180'], {
-        cwd: root,
-        encoding: 'utf8',
-        stdio: ['ignore', 'pipe', 'ignore'],
-      }),
-    );
+  before(async () => {
+    script = kept('script.json', (await run('draft', demo('footbridge.html'), '--seconds', '180')).out);
   });
 
-  it('prints the order for sources, a script, and one section of it', () => {
-    const sources = run('commission', 'demo/data/sources/eels.txt', '--seconds', '90');
-    expect(sources.stdout)
+  it('prints the order for sources, a script, and one section of it', async () => {
+    const sources = await run('commission', demo('eels.txt'), '--seconds', '90');
+    expect(sources.out)
       .to.match(/^ORDER: narration for a whole script/)
       .and.include('THE REPLY');
-    const whole = run('commission', script);
+    const whole = await run('commission', script);
     const words = (text: string) => Number(/(\d+) words in all/.exec(text)![1]);
-    expect(words(whole.stdout)).to.be.closeTo(450, 5);
-    const section = run('commission', script, '--section', 'S2', '--seconds', '360');
-    expect(section.stdout).to.match(/^ORDER: narration for section 2 of/);
-    expect(words(section.stdout)).to.be.closeTo(
-      2 * words(run('commission', script, '--section', 'S2').stdout),
+    expect(words(whole.out)).to.be.closeTo(450, 5);
+    const section = await run('commission', script, '--section', 'S2', '--seconds', '360');
+    expect(section.out).to.match(/^ORDER: narration for section 2 of/);
+    expect(words(section.out)).to.be.closeTo(
+      2 * words((await run('commission', script, '--section', 'S2')).out),
       2,
     );
   });
@@ -53,17 +44,13 @@ describe('commission', function () {
     ['ledger.txt', 180, []],
     ['sash-window.md', 120, ['--pace', '190', '--ceiling']],
   ] as const)
-    it(`takes a reply written by hand for ${source}: its seconds within 1 %, no unsupported value, under 10 % overlap`, () => {
+    it(`takes a reply written by hand for ${source}: its seconds within 1 %, no unsupported value, under 10 % overlap`, async () => {
       const drafted = kept(
         `${source}.json`,
-        execFileSync(bin, ['draft', `demo/data/sources/${source}`, '--seconds', String(seconds), ...extra], {
-          cwd: root,
-          encoding: 'utf8',
-          stdio: ['ignore', 'pipe', 'ignore'],
-        }),
+        (await run('draft', demo(source), '--seconds', String(seconds), ...extra)).out,
       );
-      const order = run('commission', drafted, '--letters', '60000').stdout;
-      const taken = run(
+      const order = (await run('commission', drafted, '--letters', '60000')).out;
+      const taken = await run(
         'commission',
         drafted,
         '--reply',
@@ -71,11 +58,11 @@ describe('commission', function () {
         '--by',
         'Ines Okafor',
       );
-      expect(taken.status, taken.stderr).to.equal(0);
-      const file = JSON.parse(taken.stdout) as ScriptFile;
+      expect(taken.status, taken.err).to.equal(0);
+      const file = JSON.parse(taken.out) as ScriptFile;
       const lines = file.sections.flatMap((s) => s.lines);
       expect(lines.filter((l) => l.by?.who === 'Ines Okafor').length).to.be.greaterThan(lines.length * 0.8);
-      const check = JSON.parse(run('check', kept('taken.json', taken.stdout)).stdout) as {
+      const check = JSON.parse((await run('check', kept('taken.json', taken.out))).out) as {
         unsupported: unknown[];
         overlap: { share: number };
       };
@@ -87,11 +74,11 @@ describe('commission', function () {
       );
     });
 
-  it('says which lines it did not take and why, and leaves locked ones', () => {
-    const file = JSON.parse(execFileSync('cat', [script], { encoding: 'utf8' })) as ScriptFile;
+  it('says which lines it did not take and why, and leaves locked ones', async () => {
+    const file = JSON.parse(readFileSync(script, 'utf8')) as ScriptFile;
     file.sections[0].lines[0].locked = true;
     const locked = kept('locked.json', JSON.stringify(file));
-    const taken = run(
+    const taken = await run(
       'commission',
       locked,
       '--reply',
@@ -100,26 +87,23 @@ describe('commission', function () {
         'The bridge swung by nearly seven centimetres. Professor Wren foretold it. Forty people were led off.',
       ),
     );
-    expect(taken.stderr).to.include(
+    expect(taken.err).to.include(
       'Not taken: “Professor Wren foretold it.” No source names “Professor Wren”.',
     );
-    expect((JSON.parse(taken.stdout) as ScriptFile).sections[0].lines[0].text).to.equal(
+    expect((JSON.parse(taken.out) as ScriptFile).sections[0].lines[0].text).to.equal(
       file.sections[0].lines[0].text,
     );
   });
 
-  it('refuses in one line what can’t be done', () => {
+  it('refuses in one line what can’t be done', async () => {
     for (const [args, says] of [
       [['commission', script, '--section', 'S99'], 'The script has no such part.'],
-      [
-        ['commission', 'demo/data/sources/eels.txt', '--reply', script],
-        'A reply is taken into a script file',
-      ],
-      [['commission', 'demo/data/sources/eels.txt'], 'Say the length in seconds'],
+      [['commission', demo('eels.txt'), '--reply', script], 'A reply is taken into a script file'],
+      [['commission', demo('eels.txt')], 'Say the length in seconds'],
       [['commission', script, '--letters', '9'], '--letters is the longest order'],
       [['commission', script, '--reply', kept('empty.txt', '(nothing)')], 'Nothing spoken was found'],
     ] as const) {
-      const { status, stderr } = run(...args);
+      const { status, err: stderr } = await run(...args);
       expect([status, stderr.trim().split('\n').length, stderr.includes(says)], stderr).to.deep.equal([
         1,
         1,

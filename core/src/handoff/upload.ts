@@ -58,7 +58,10 @@ export function uploadSheet(input: UploadInput): UploadSheet {
   for (const p of set) parts[p] = input.own[p]!;
   const sources = input.sources.map(({ document, rights }) =>
     [
-      citation(document, 'apa').trim(),
+      // A style that is ready at once (the engine of the largest takes seconds to build), its link free for whoever clicks.
+      citation(document, 'harvard1')
+        .trim()
+        .replace(/(https?:\S+)\.$/, '$1'),
       document.licence
         ? `Licence: ${document.licence}.`
         : rights === 'granted'
