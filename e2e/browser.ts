@@ -3,9 +3,8 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Browser, type Page } from 'playwright-core';
-import { loadDemo } from '@ursprung/demo';
 import type { TextService } from '@ursprung/standins';
-import { freshServer, type TestServer } from '../server/test/helpers.ts';
+import { demoDatabase, freshServer, type TestServer } from '../server/test/helpers.ts';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -28,10 +27,13 @@ export async function openDesk(
     fileURLToPath(new URL('../web/dist', import.meta.url)),
     { allow: writer ? [...allow, writer.host] : allow },
     null,
-    { secret: 'a secret that only tests have', ...(writer ? { standIn: writer.host } : {}) },
+    {
+      secret: 'a secret that only tests have',
+      ...(writer ? { standIn: writer.host } : {}),
+      ...(demo ? { template: await demoDatabase() } : {}),
+    },
   );
   if (writer) await server.keepService(writer);
-  if (demo) await loadDemo(server.service);
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: [

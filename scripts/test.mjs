@@ -1,6 +1,6 @@
 // Lint, types, build, then every Mocha test on a private PostgreSQL and Debian's Chromium.
 // Usage: node scripts/test.mjs [--only GLOB]…
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -8,42 +8,86 @@ import { fileURLToPath } from 'node:url';
 import { dataFolder, startPostgres } from './postgres.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-const run = (args, env = {}) =>
-  spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
-    .status ?? 1;
 const only = process.argv.filter((_, i, all) => all[i - 1] === '--only');
 
-let failedChecks = 0;
-const check = (name, args) => {
-  process.stdout.write(`— ${name}\n`);
-  if (run(args) !== 0) {
-    failedChecks++;
-    process.stdout.write(`✗ ${name}\n`);
-  }
-};
-if (!only.length) {
-  check('eslint', ['node_modules/eslint/bin/eslint.js', '.']);
-  check('prettier', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']);
-}
-check('build', ['scripts/build.mjs']);
-if (!only.length) {
-  check('types', ['node_modules/typescript/bin/tsc', '-p', 'tsconfig.json']);
-  check('types of the page', ['node_modules/typescript/bin/tsc', '-p', 'web/tsconfig.json']);
+/** Runs a program of Node's to its end: shown as it goes, or its output given back. */
+function node(args, { shown = false, env = {} } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, {
+      cwd: root,
+      stdio: ['ignore', shown ? 'inherit' : 'pipe', shown ? 'inherit' : 'pipe'],
+      env: { ...process.env, ...env },
+    });
+    let output = '';
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d) => (output += d));
+    child.on('close', (status) => resolve({ status: status ?? 1, output }));
+  });
 }
 
+/** A check passes or fails as a whole. */
+async function check(name, args, shown = false) {
+  const { status, output } = await node(args, { shown });
+  const report = `— ${name}\n${output}${status ? `✗ ${name}\n` : ''}`;
+  if (shown) process.stdout.write(report);
+  return { report, passes: 0, failures: status ? 1 : 0, files: {} };
+}
+
+/** One run of Mocha. A run that ends without its counts has failed. */
+async function mocha(files, { shown = false, without = [] } = {}) {
+  const counts = join(scratch, `counts-${Math.random()}.json`);
+  const { status, output } = await node(
+    [
+      'node_modules/mocha/bin/mocha.js',
+      '--reporter',
+      'scripts/reporter.cjs',
+      ...without.flatMap((glob) => ['--ignore', glob]),
+      ...files,
+    ],
+    { shown, env: { TEST_DATABASE_URL: postgres.url, TEST_SCRATCH: scratch, COUNTS: counts } },
+  );
+  const {
+    passes,
+    failures,
+    files: times,
+  } = existsSync(counts) ? JSON.parse(readFileSync(counts, 'utf8')) : { passes: 0, failures: 0, files: {} };
+  return { report: output, passes, failures: failures || (status === 0 ? 0 : 1), files: times };
+}
+
+async function inTurn(...jobs) {
+  const out = [];
+  for (const job of jobs) out.push(await job());
+  return out;
+}
+
+const built = await check('build', ['scripts/build.mjs'], true);
 process.env.URSPRUNG_TEST = '1';
 const postgres = await startPostgres(dataFolder(root, 'test'));
 const scratch = mkdtempSync(join(tmpdir(), 'ursprung-test-'));
-// Two runs side by side, for two cores: what starts servers and browsers, and what computes or starts the command line.
-// The second one's report follows the first's.
-const suites = only.length
-  ? [only]
-  : [['server/test/**/*.test.ts', 'e2e/**/*.test.ts'], ['{core,cli,standins,demo,web}/test/**/*.test.ts']];
+const KILLS = 'e2e/kills.test.ts';
+/** What is run one after the other; these series run side by side. What starts servers and browsers often waits, so that there are more of them than cores. */
+const series = only.length
+  ? [[() => mocha(only, { shown: true })]]
+  : [
+      [() => mocha(['server/test/**/*.test.ts', 'e2e/**/*.test.ts'], { shown: true, without: [KILLS] })],
+      [() => mocha(['{core,cli,standins,demo,web}/test/**/*.test.ts'])],
+      [
+        () => check('eslint', ['node_modules/eslint/bin/eslint.js', '.']),
+        () =>
+          check('prettier', [
+            'node_modules/prettier/bin/prettier.cjs',
+            '--check',
+            '--log-level',
+            'warn',
+            '.',
+          ]),
+        () => check('types', ['node_modules/typescript/bin/tsc', '-p', 'tsconfig.json']),
+        () => check('types of the page', ['node_modules/typescript/bin/tsc', '-p', 'web/tsconfig.json']),
+        () => mocha([KILLS]),
+      ],
+    ];
 let ended = [];
 try {
-  ended = await Promise.all(
-    suites.map((files, i) => mocha(files, join(scratch, `counts-${i}.json`), i === 0)),
-  );
+  ended = (await Promise.all(series.map((jobs) => inTurn(...jobs)))).flat();
 } finally {
   postgres.stop();
   rmSync(scratch, { recursive: true, force: true });
@@ -56,30 +100,6 @@ const slowest = ended
 process.stdout.write(
   `\nWhere the time went, in seconds:\n${slowest.map(([f, ms]) => `${(ms / 1000).toFixed(0).padStart(6)}  ${f}\n`).join('')}`,
 );
-const sum = (key) => ended.reduce((n, e) => n + e[key], 0);
-const failed = failedChecks + sum('failures');
-process.stdout.write(`\n${sum('passes')} passed, ${failed} failed\n`);
-process.exit(failed ? 1 : 0);
-
-/** One run of Mocha: shown as it goes, or reported at its end. A run that ends without its counts has failed. */
-function mocha(files, counts, shown) {
-  return new Promise((resolve) => {
-    const child = spawn(
-      process.execPath,
-      ['node_modules/mocha/bin/mocha.js', '--reporter', 'scripts/reporter.cjs', ...files],
-      {
-        cwd: root,
-        stdio: ['ignore', shown ? 'inherit' : 'pipe', shown ? 'inherit' : 'pipe'],
-        env: { ...process.env, TEST_DATABASE_URL: postgres.url, TEST_SCRATCH: scratch, COUNTS: counts },
-      },
-    );
-    let report = '';
-    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d) => (report += d));
-    child.on('close', (status) => {
-      const { passes, failures, files } = existsSync(counts)
-        ? JSON.parse(readFileSync(counts, 'utf8'))
-        : { passes: 0, failures: 0, files: {} };
-      resolve({ report, passes, failures: failures || (status === 0 ? 0 : 1), files });
-    });
-  });
-}
+const sum = (key) => [built, ...ended].reduce((n, e) => n + e[key], 0);
+process.stdout.write(`\n${sum('passes')} passed, ${sum('failures')} failed\n`);
+process.exit(sum('failures') ? 1 : 0);

@@ -4,7 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
 import pg from 'pg';
-import { demoSource } from '@ursprung/demo';
+import { demoSource, loadDemo } from '@ursprung/demo';
 import type { TextModel } from '../src/model.ts';
 import { startServer, type LinkSettings, type Running } from '../src/index.ts';
 
@@ -23,6 +23,8 @@ export interface TestServer extends Running {
   raw: (method: string, path: string, body?: string, headers?: Record<string, string>) => Promise<Response>;
   // eslint-disable-next-line @typescript-eslint/no-explicit-any
   query: (sql: string) => Promise<any[]>;
+  /** Stops it and leaves its database. */
+  close: () => Promise<void>;
 }
 
 async function admin<T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
@@ -35,17 +37,19 @@ async function admin<T>(url: string, work: (client: pg.Client) => Promise<T>): P
   }
 }
 
-/** Starts a server on a fresh database, or on a copy of one as an earlier version left it (`dump`); `stop` drops it again. The address of PostgreSQL comes from bin/test. */
+/** Starts a server on a fresh database, on a copy of another (`template`) or of one as an earlier version left it (`dump`); `stop` drops it again. The address of PostgreSQL comes from bin/test. */
 export async function freshServer(
   webFolder?: string,
   links: LinkSettings = {},
   model: TextModel | null = null,
-  more: { secret?: string; standIn?: string; dump?: string; perMinute?: number } = {},
+  more: { secret?: string; standIn?: string; dump?: string; perMinute?: number; template?: string } = {},
 ): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run bin/test.');
   const name = `t_${randomBytes(6).toString('hex')}`;
-  await admin(base, (c) => c.query(`CREATE DATABASE ${name}`));
+  await admin(base, (c) =>
+    c.query(`CREATE DATABASE ${name} ${more.template ? `TEMPLATE ${more.template}` : ''}`),
+  );
   const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`);
   if (more.dump)
     execFileSync('psql', ['-q', '-v', 'ON_ERROR_STOP=1', '-d', databaseUrl], {
@@ -87,12 +91,27 @@ export async function freshServer(
     post: (path, input) => request('POST', path, input),
     patch: (path, input) => request('PATCH', path, input),
     query: (sql) => admin(databaseUrl, async (c) => (await c.query(sql)).rows),
+    close: () => running.stop(),
     stop: async () => {
       await running.stop();
       await admin(base, (c) => c.query(`DROP DATABASE ${name} WITH (FORCE)`));
     },
   };
 }
+
+let demo: Promise<string> | undefined;
+/** The name of a database with the demo in it, made once a run: others are copies of it. */
+export const demoDatabase = (): Promise<string> =>
+  (demo ??= (async () => {
+    const server = await freshServer();
+    await loadDemo(server.service);
+    const name = `demo_${randomBytes(6).toString('hex')}`;
+    const own = new URL(server.databaseUrl).pathname.slice(1);
+    // A copy is made of a database that nobody is connected to.
+    await server.close();
+    await admin(process.env.TEST_DATABASE_URL!, (c) => c.query(`ALTER DATABASE ${own} RENAME TO ${name}`));
+    return name;
+  })());
 
 /** How the tests' channels and scripts sound. */
 export const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
