@@ -67,7 +67,7 @@ describe('random kills in mid-edit', function () {
       // However long a busy machine takes: until it answers, or has ended.
       const mine = server;
       while (mine.exitCode === null && mine.signalCode === null) {
-        const up = await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(5000) }).then(
+        const up = await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(120_000) }).then(
           (r) => r.ok,
           () => false,
         );

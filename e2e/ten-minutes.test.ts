@@ -254,7 +254,7 @@ describe('a newcomer’s first ten minutes', function () {
 });
 
 describe('an empty workspace and bad input on screen', function () {
-  this.timeout(90_000);
+  this.timeout(120_000);
   let desk: Desk;
   before(async () => void (desk = await openDesk(false)));
   after(() => desk.close());

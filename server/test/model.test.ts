@@ -6,7 +6,7 @@ import { modelFrom } from '../src/model.ts';
 import { freshServer, toldScript, type TestServer } from './helpers.ts';
 
 describe('a note put to a text service', function () {
-  this.timeout(60_000);
+  this.timeout(120_000);
   let service: Server;
   let server: TestServer;
   let scriptId: string;

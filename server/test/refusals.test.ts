@@ -235,7 +235,7 @@ describe('every address of the server', function () {
           if (answer.status > 299) refused(answer, address);
         },
       ),
-      { numRuns: Number(process.env.REFUSAL_RUNS ?? 300) },
+      { numRuns: Number(process.env.REFUSAL_RUNS ?? 200) },
     );
     expect(await library()).to.be.at.least(before);
     expect((await send('GET /scripts/:id', undefined)).status).to.equal(200);

@@ -44,7 +44,7 @@ describe('what address is public (RFC 6890, IANA special-purpose registries)', (
 });
 
 describe('fetching a link', function () {
-  this.timeout(30_000);
+  this.timeout(120_000);
   let desk: NewsDesk;
   before(async () => void (desk = await startNewsDesk()));
   after(() => desk.close());

@@ -187,10 +187,16 @@ export class RequestError extends Error {
   }
 }
 
-async function call<T>(method: string, path: string, input?: unknown): Promise<T> {
-  let response: Response;
+/** Asks the server and reads its answer. Throws a RequestError with words for the person, whatever went wrong. */
+async function ask<T>(
+  method: string,
+  path: string,
+  input: unknown,
+  read: (answer: Response) => Promise<T>,
+): Promise<T> {
+  let answer: Response;
   try {
-    response = await fetch(`/api${path}`, {
+    answer = await fetch(`/api${path}`, {
       method,
       ...(input === undefined ? {} : { body: JSON.stringify(input) }),
       headers: { 'content-type': 'application/json' },
@@ -198,22 +204,23 @@ async function call<T>(method: string, path: string, input?: unknown): Promise<T
   } catch {
     throw new RequestError(0, 'offline', 'The server can’t be reached. What you wrote is kept here.');
   }
-  let body: { error?: { code: string; message: string } };
+  let refused: { error?: { code: string; message: string } };
   try {
-    body = (await response.json()) as typeof body;
+    if (answer.ok) return await read(answer);
+    refused = (await answer.json()) as typeof refused;
   } catch {
     // Cut off on its way, or not from our server at all: whether it was done is not known.
     throw new RequestError(0, 'offline', 'The server gave no answer that can be read.');
   }
-  if (!response.ok)
-    throw new RequestError(
-      response.status,
-      body.error?.code ?? 'internal',
-      body.error?.message ?? 'The server gave no answer that can be read.',
-      body as Record<string, unknown>,
-    );
-  return body as T;
+  throw new RequestError(
+    answer.status,
+    refused.error?.code ?? 'internal',
+    refused.error?.message ?? 'The server gave no answer that can be read.',
+    refused as Record<string, unknown>,
+  );
 }
+const call = <T>(method: string, path: string, input?: unknown): Promise<T> =>
+  ask(method, path, input, (answer) => answer.json() as Promise<T>);
 
 const inLanguage = (language: string | null) => (language ? `?language=${encodeURIComponent(language)}` : '');
 
@@ -247,13 +254,21 @@ export const api = {
     const text = query.toString();
     return `/api/scripts/${scriptId}/export/${format}${text ? `?${text}` : ''}`;
   },
-  exported: async (scriptId: string, format: string, language: string | null): Promise<string> => {
-    const answer = await fetch(api.exportAddress(scriptId, format, { language, show: true }));
-    const text = await answer.text();
-    if (answer.ok) return text;
-    const body = JSON.parse(text) as { error?: { message?: string } };
-    throw new RequestError(answer.status, 'export', body.error?.message ?? 'This could not be written.');
-  },
+  exported: (scriptId: string, format: string, language: string | null): Promise<string> =>
+    ask(
+      'GET',
+      api.exportAddress(scriptId, format, { language, show: true }).slice('/api'.length),
+      undefined,
+      (a) => a.text(),
+    ),
+  citation: (sourceId: string, style: string): Promise<string> =>
+    ask('GET', `/sources/${sourceId}/cite/${style}`, undefined, (a) => a.text()),
+  /** A kit that was made, with the file name that the server gives it. */
+  kit: (handoffId: string): Promise<{ name: string; blob: Blob }> =>
+    ask('GET', `/handoffs/${handoffId}/zip`, undefined, async (a) => ({
+      name: /filename="?([^";]+)"?/.exec(a.headers.get('content-disposition') ?? '')?.[1] ?? 'kit.zip',
+      blob: await a.blob(),
+    })),
   library: () => call<Library>('GET', '/library'),
   addChannel: (input: { name: string; settings: ChannelSettings }) =>
     call<Channel>('POST', '/channels', input),
@@ -330,16 +345,8 @@ export const api = {
   measureStyle: (id: string, texts: readonly string[]) =>
     call<HouseStyle>('POST', `/channels/${id}/style`, { texts }),
   /** The stand-in voice: a recording of a text. */
-  voice: async (text: string, pace: number): Promise<Blob> => {
-    const answer = await fetch('/api/voice', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ text, pace }),
-    });
-    if (!answer.ok)
-      throw new RequestError(answer.status, 'voice', 'The stand-in voice can’t speak just now.');
-    return answer.blob();
-  },
+  voice: (text: string, pace: number): Promise<Blob> =>
+    ask('POST', '/voice', { text, pace }, (a) => a.blob()),
   commissions: (scriptId: string) =>
     call<{ commissions: CommissionView[] }>('GET', `/scripts/${scriptId}/commissions`),
   addCommission: (

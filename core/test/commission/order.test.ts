@@ -12,7 +12,7 @@ import { briefSchema } from '../../src/plan/index.ts';
 import { demoContext } from './context.ts';
 
 describe('an order', function () {
-  this.timeout(60_000);
+  this.timeout(120_000);
   let context: CommissionContext;
   let lift: CommissionContext;
   before(async () => {

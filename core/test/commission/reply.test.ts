@@ -20,7 +20,7 @@ const PARTS = [
 ];
 
 describe('a reply', function () {
-  this.timeout(60_000);
+  this.timeout(120_000);
   let context: CommissionContext;
   let checker: ReplyChecker;
   before(async () => {

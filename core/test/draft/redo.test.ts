@@ -29,7 +29,7 @@ const done = (r: Redone) => {
 const facts = (s: PlainSection) => s.lines.flatMap((l) => l.from.map((f) => f.fact));
 
 describe('another take', function () {
-  this.timeout(60_000);
+  this.timeout(120_000);
   let tools: DraftTools;
   let draft: Draft;
   before(async () => {
@@ -119,7 +119,7 @@ describe('another take', function () {
 });
 
 describe('the fit to a plan', function () {
-  this.timeout(60_000);
+  this.timeout(120_000);
 
   it('tells sections to their seconds and the whole to within 1 %, and names what can’t be done', async () => {
     const tools = { tagger, clock, solver: await solver() };
@@ -141,7 +141,7 @@ describe('the fit to a plan', function () {
 });
 
 describe('a section moved', function () {
-  this.timeout(60_000);
+  this.timeout(120_000);
 
   it('is refused when what it points at would come later, and moves otherwise', async () => {
     const tools = { tagger, clock, solver: await solver() };

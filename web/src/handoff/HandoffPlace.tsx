@@ -257,7 +257,9 @@ function useKit(scriptId: string, onDone: () => void) {
         stream.close();
         onDone();
         if (next.state !== 'done') return;
-        void saveZip(next.id);
+        saveZip(next.id).catch((error: Error) =>
+          setHanding({ ...next, state: 'failed', message: error.message }),
+        );
       };
     } catch (error) {
       setHanding({
@@ -280,10 +282,8 @@ function useKit(scriptId: string, onDone: () => void) {
 
 /** Fetched first, so that the page itself never goes anywhere. */
 async function saveZip(id: string): Promise<void> {
-  const answer = await fetch(`/api/handoffs/${id}/zip`);
-  const name =
-    /filename="?([^";]+)"?/.exec(answer.headers.get('content-disposition') ?? '')?.[1] ?? 'kit.zip';
-  const address = URL.createObjectURL(await answer.blob());
+  const { name, blob } = await api.kit(id);
+  const address = URL.createObjectURL(blob);
   const link = document.createElement('a');
   link.href = address;
   link.download = name;

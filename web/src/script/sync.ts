@@ -51,6 +51,8 @@ export interface Failure extends Error {
 
 const SEND_AFTER_MS = 400;
 export const RETRY_MS = 3000;
+/** A storage that has not answered by then keeps nothing, in milliseconds. */
+const KEPT_WITHIN_MS = 3000;
 const HISTORY_AFTER_MS = 500;
 /** The most steps of one request; the server takes 500. */
 const AT_ONCE = 400;
@@ -204,6 +206,17 @@ export class ScriptSync {
       this.tell({ keeps });
     }
   }
+  /** Keeps; but a storage that gives no answer holds up no sending, and is said to keep nothing. */
+  private keepInTime(): Promise<unknown> {
+    let timer: unknown;
+    const late = new Promise<void>((resolve) => {
+      timer = this.ports.timers.set(() => {
+        this.tell({ keeps: false });
+        resolve();
+      }, KEPT_WITHIN_MS);
+    });
+    return Promise.race([this.keep(), late]).finally(() => this.ports.timers.clear(timer));
+  }
   /** Writes what stands, without waiting for a write that is under way: the page may be gone in a moment. */
   leave(): void {
     this.noteHistory();
@@ -255,7 +268,7 @@ export class ScriptSync {
     if (!sendableSteps(this.state)) return this.tell({ save: 'saved', waiting: 0, refused: null });
     let again: number | null = null;
     // What is sent stands on this machine first, on this very version: after a crash it can be told what was taken.
-    await this.keep();
+    await this.keepInTime();
     const waiting = this.waiting;
     const { origin } = waiting[0];
     const end = waiting.findIndex((w, i) => i === AT_ONCE || w.origin !== origin);

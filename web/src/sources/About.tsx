@@ -40,7 +40,7 @@ export function About({
   const again = useMutation({ mutationFn: () => api.rereadSource(source.id) });
   const [style, setStyle] = useState('');
   const cite = useMutation({
-    mutationFn: async (s: string) => (await fetch(`/api/sources/${source.id}/cite/${s}`)).text(),
+    mutationFn: (s: string) => api.citation(source.id, s),
   });
   return (
     <div className="text-[12.5px] flex flex-col gap-3 pt-2 pb-6">
@@ -201,6 +201,7 @@ export function About({
           </select>
         </label>
       </div>
+      {cite.isError && <p className="finding">{cite.error.message}</p>}
       {style && cite.data && (
         <textarea
           readOnly
