@@ -1,6 +1,6 @@
 /** The way to the server: answers as they are, failures in words, nothing taken for an answer that is none. */
 import { expect } from 'chai';
-import type { RequestError} from '../src/api.ts';
+import type { RequestError } from '../src/api.ts';
 import { api } from '../src/api.ts';
 
 describe('the way to the server', () => {

@@ -409,4 +409,26 @@ describe('pages, storage and server', () => {
       { seed: Number(process.env.SYNC_SEED ?? 1616), numRuns: Number(process.env.SYNC_RUNS ?? 150) },
     );
   });
+
+  it('a storage that gives no answer holds up no sending, and is said to keep nothing', async () => {
+    const w = new World();
+    const [tab] = w.tabs.values();
+    await tab.open();
+    w.storage.slow = true;
+    tab.do((sync) => sync.applied(sync.state.tr.insertText(' w1w', lineEnds(sync.state.doc)[0])));
+    await settle();
+    // First the time for typing to rest, then the time that the storage has.
+    tab.fire();
+    await settle();
+    expect(w.server.waiting).to.have.length(0);
+    tab.fire();
+    await settle();
+    expect(tab.sync!.status.keeps).to.equal(false);
+    w.server.answer('answered');
+    await settle();
+    expect([...w.server.acknowledged]).to.deep.equal(['w1w']);
+    w.storage.land();
+    await settle();
+    expect(tab.sync!.status.keeps, 'it came round').to.equal(true);
+  });
 });

@@ -7,7 +7,11 @@ import { fnv1a } from '../language/hash.ts';
  */
 export const EXTRACTOR = 2;
 
-/** How facts are named to people, by "A:f…": the source's letter and the fact's place among that source's facts. */
+/** Where a fact stands, for people: the number of its passage, or that it is the writer's own. */
+export const placeOf = (fact: { block: string; own?: unknown }): string =>
+  fact.own === 'known' ? 'yours' : fact.block.slice(1);
+
+/** How an order names facts, by "A:f…": the source's letter and the fact's place among that source's facts. */
 export const refsOf = (
   sources: readonly { letter: string; facts: readonly { id: string }[] }[],
 ): ReadonlyMap<string, string> =>

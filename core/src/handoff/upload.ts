@@ -1,5 +1,5 @@
 /** What the uploader pastes: description, chapters, hashtags, search words, sources, question, pinned comment, credits. Computed from the script and its facts; the writer's own words stand in place of any part. */
-import { refsOf } from '../facts/ids.ts';
+import { placeOf } from '../facts/ids.ts';
 import { citation } from '../source/cite.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { Fact } from '../facts/facts.ts';
@@ -86,7 +86,6 @@ export function uploadSheet(input: UploadInput): UploadSheet {
   ]
     .filter(Boolean)
     .join('\n\n');
-  const refs = refsOf(input.sources);
   return {
     parts,
     set,
@@ -96,7 +95,7 @@ export function uploadSheet(input: UploadInput): UploadSheet {
     pictures: input.pictures.map((p) => ({
       shows: p.shows,
       words: p.words,
-      why: matches(p, input.title, refs),
+      why: matches(p, input),
     })),
     description,
   };
@@ -113,14 +112,15 @@ function titleRows({ titles, title }: UploadInput): UploadSheet['titles'] {
 }
 
 /** Why a picture goes with the title: the words they share, or the one thing both are about. */
-function matches(picture: PictureIdea, title: string, refs: ReadonlyMap<string, string>): string {
-  const own = new Set(stems(`${picture.shows} ${picture.words}`));
+function matches({ shows, words, pays }: PictureIdea, { title, sources }: UploadInput): string {
+  const own = new Set(stems(`${shows} ${words}`));
   const shared = title
     .split(/[^\p{L}\p{N}]+/u)
     .filter((w) => w.length > 3 && stems(w).some((s) => own.has(s)));
+  const fact = sources.find((s) => s.letter === pays.source)?.facts.find((f) => f.id === pays.fact);
   return shared.length
     ? `shows what the title says: ${[...new Set(shared)].join(', ')}`
-    : `rests on the fact that pays the title (${refs.get(`${picture.pays.source}:${picture.pays.fact}`) ?? picture.pays.source})`;
+    : `rests on the fact that pays the title (${pays.source}${fact ? ` ${placeOf(fact)}` : ''})`;
 }
 
 function computedParts(input: UploadInput): Record<UploadPart, string> {

@@ -1,5 +1,5 @@
 /** What an interface needs of the plan: brief, shapes, rundown, loops. It loads no tagger. */
-export { refsOf } from '../facts/ids.ts';
+export { placeOf, refsOf } from '../facts/ids.ts';
 export * from './brief.ts';
 export * from './kept.ts';
 export * from './loops.ts';

@@ -24,7 +24,7 @@ import { ReplyBox } from './ReplyBox.tsx';
 import { Rows } from './Rows.tsx';
 import { ServiceDialog } from './ServiceDialog.tsx';
 import { useCommissions, useOrders, useReply } from './useCommission.ts';
-import { useFactNames } from '../text/factNames.ts';
+import { FactNames, orderNamesOf } from '../text/factNames.ts';
 
 const fresh = () => crypto.randomUUID().slice(0, 8);
 const originOf = (c: CommissionView): Origin => ({
@@ -35,7 +35,8 @@ const originOf = (c: CommissionView): Origin => ({
 const lettersKept = () => Number(localStorage.getItem('ursprung:letters')) || USUAL_LETTERS;
 
 export function CommissionPlace({ session }: { session: ScriptSession }) {
-  const factName = useFactNames();
+  const sources = useSnapshot(session, (s) => s.sources);
+  const factName = useMemo(() => orderNamesOf(sources), [sources]);
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const sections = useSnapshot(session, (s) => s.sections);
@@ -232,21 +233,23 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
               <span className="finding">Not done.</span> {problem}
             </p>
           )}
-          <Rows
-            ref={list}
-            session={session}
-            rows={rows}
-            ordered={ordered}
-            checked={checked}
-            current={current}
-            at={at}
-            onAt={setRow}
-            onKey={onKey}
-            isIn={isIn}
-            onUse={takeRow}
-            onOurs={backToOurs}
-            must={must}
-          />
+          <FactNames value={factName}>
+            <Rows
+              ref={list}
+              session={session}
+              rows={rows}
+              ordered={ordered}
+              checked={checked}
+              current={current}
+              at={at}
+              onAt={setRow}
+              onKey={onKey}
+              isIn={isIn}
+              onUse={takeRow}
+              onOurs={backToOurs}
+              must={must}
+            />
+          </FactNames>
           {!current || (current.state !== 'arriving' && !current.reply) ? (
             <ReplyBox
               waitingFor={current}

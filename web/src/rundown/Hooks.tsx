@@ -3,7 +3,7 @@ import type { Hook, OpeningCheck } from '@ursprung/core/plan';
 import { clockText } from '../text/clockText.ts';
 import type { PlainSection } from '@ursprung/core/script';
 import type { Rundown } from './useRundown.ts';
-import { useFactNames } from '../text/factNames.ts';
+import { namesOf, useFactNames } from '../text/factNames.ts';
 
 /** What the opening does by when. */
 export function Opens({ check }: { check: OpeningCheck }) {
@@ -71,7 +71,7 @@ export function Hooks({
             <span className="font-serif text-[15.5px] leading-[21px]">{h.text}</span>
             <span className="block text-[12px] text-ink3">
               {factName(h.rests)}: {h.why}
-              {h.pays.length > 0 && `; paid by ${h.pays.map(factName).join(', ')}`}
+              {h.pays.length > 0 && `; paid by ${namesOf(factName, h.pays).join(', ')}`}
             </span>
           </span>
           <span className="clock text-ink2">{(h.ms / 1000).toFixed(1)} s</span>

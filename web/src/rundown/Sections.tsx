@@ -21,7 +21,7 @@ import type { PlainSection } from '@ursprung/core/script';
 import { glyphPath } from '../strip/glyphs.tsx';
 import { clockText, lengthMs } from '../text/clockText.ts';
 import type { Rundown } from './useRundown.ts';
-import { useFactNames } from '../text/factNames.ts';
+import { namesOf, useFactNames } from '../text/factNames.ts';
 
 export interface SectionsProps {
   sections: readonly PlainSection[];
@@ -187,7 +187,9 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
             aria-expanded={open}
             onClick={() => props.onChoose(open ? null : row.id)}
           >
-            {row.points.length ? row.points.map(factName).slice(0, 3).join(', ') : 'nothing from a source'}{' '}
+            {row.points.length
+              ? namesOf(factName, row.points).slice(0, 3).join(', ')
+              : 'nothing from a source'}{' '}
             <span className="text-ink3">{row.points[0]?.quote.slice(0, 90)}</span>
           </button>
         </div>
@@ -365,7 +367,7 @@ function Open({
       <ol className="m-0 pl-0 list-none">
         {section.lines.map((l, i) => (
           <li key={l.id} className="flex gap-3 py-0.5 group">
-            <span className="clock text-ink3 w-12 pt-1 shrink-0">{l.from.map(factName).join(' ')}</span>
+            <span className="clock text-ink3 w-12 pt-1 shrink-0">{namesOf(factName, l.from).join(' ')}</span>
             <span className="font-serif text-[15px] leading-[21px] flex-1">{l.text}</span>
             {i > 0 && !section.locked && (
               <button

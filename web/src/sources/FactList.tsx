@@ -66,14 +66,12 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
 
   return (
     <section aria-label="Facts" className="pr-6 pl-2 flex flex-col min-h-0">
-      <div className="columnhead border-b border-hair flex gap-3 flex-wrap items-baseline">
-        <strong className="text-ink">
-          {shown.length === facts.length
-            ? `${facts.length} facts`
-            : `${shown.length} of ${facts.length} facts`}
+      <div className="columnhead border-b border-hair flex gap-3 items-baseline">
+        <strong className="text-ink whitespace-nowrap">
+          {shown.length === facts.length ? `${facts.length} facts` : `${shown.length} of ${facts.length}`}
         </strong>
         <select
-          className="field py-0 text-[12px]"
+          className="field py-0 text-[12px] min-w-0 max-w-[92px]"
           aria-label="Type of fact"
           value={type}
           onChange={(e) => setType(e.target.value as FactType | '')}
@@ -86,7 +84,7 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
           ))}
         </select>
         <select
-          className="field py-0 text-[12px]"
+          className="field py-0 text-[12px] min-w-0 max-w-[72px]"
           aria-label="Which facts"
           value={only}
           onChange={(e) => setOnly(e.target.value as typeof only)}
@@ -96,13 +94,13 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
           <option value="marked">marked ({Object.keys(marks).length})</option>
         </select>
         <input
-          className="field py-0 text-[12px] w-24"
+          className="field py-0 text-[12px] w-20 min-w-0"
           placeholder="find"
           aria-label="Find a fact"
           value={words}
           onChange={(e) => setWords(e.target.value)}
         />
-        <span className="flex-1 text-right">strength{heard ? ', heard at' : ''}</span>
+        <span className="ml-auto whitespace-nowrap">strength{heard ? ', heard at' : ''}</span>
       </div>
       <div
         ref={list}
