@@ -17,6 +17,9 @@ export interface Desk {
   close: () => Promise<void>;
 }
 
+/** One for all desks, each in a window of its own: starting it costs seconds. */
+let launched: Promise<Browser> | undefined;
+
 /** `allow`: hosts inside the network whose pages may be read. `writer`: a text service that orders go to. */
 export async function openDesk(
   demo = true,
@@ -34,7 +37,7 @@ export async function openDesk(
     },
   );
   if (writer) await server.keepService(writer);
-  const browser = await chromium.launch({
+  const browser = await (launched ??= chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: [
       '--no-sandbox',
@@ -47,13 +50,17 @@ export async function openDesk(
       '--use-fake-device-for-media-stream',
       '--use-fake-ui-for-media-stream',
     ],
-  });
+  }));
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
   page.setDefaultTimeout(20_000);
   const errors: string[] = [];
   page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
   page.on('pageerror', (e) => errors.push(String(e)));
-  return { server, browser, page, errors, close: async () => (await browser.close(), server.stop()) };
+  const close = async () => {
+    for (const context of browser.contexts()) await context.close();
+    await server.stop();
+  };
+  return { server, browser, page, errors, close };
 }
 
 export interface Violation {

@@ -29,7 +29,8 @@ export interface StartOptions {
   databaseUrl: string;
   /** 0 takes any free port. */
   port: number;
-  worker: URL;
+  /** The built worker file, or a pool of workers that others use too; such a one is not closed here. */
+  worker: URL | TextWork;
   webFolder?: string;
   log?: (line: string) => void;
   /** Hosts inside the network that may be read: the stand-in news desk. */
@@ -47,7 +48,8 @@ export interface StartOptions {
 export async function startServer(options: StartOptions): Promise<Running> {
   await migrate(options.databaseUrl);
   const db = connect(options.databaseUrl);
-  const work = startWork(options.worker);
+  const own = options.worker instanceof URL;
+  const work = options.worker instanceof URL ? startWork(options.worker) : options.worker;
   const now = () => new Date();
   const links = options.links ?? {};
   const service = await Service.open({ db, work, now, links });
@@ -136,7 +138,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
       await handoffs.stop();
       await handoffNotices.stop();
       await readings.stop();
-      await work.close();
+      if (own) await work.close();
       await db.close();
     },
   };

@@ -77,7 +77,8 @@ export function startWork(file: URL, { memoryMb = MEMORY_MB } = {}): TextWork {
     filename: file.href,
     minThreads: 0,
     maxThreads: 2,
-    idleTimeout: 60_000,
+    // A worker that has warmed up drafts in a fraction of the time: it outlasts a writer's pauses.
+    idleTimeout: 15 * 60_000,
     maxQueue: 32,
     resourceLimits: { maxOldGenerationSizeMb: memoryMb },
     ...(file.pathname.endsWith('.ts') ? { execArgv: ['--import', 'tsx'] } : {}),

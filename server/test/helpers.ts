@@ -6,7 +6,7 @@ import { gunzipSync } from 'node:zlib';
 import pg from 'pg';
 import { demoSource, loadDemo } from '@ursprung/demo';
 import type { TextModel } from '../src/model.ts';
-import { startServer, type LinkSettings, type Running } from '../src/index.ts';
+import { startServer, startWork, type LinkSettings, type Running, type TextWork } from '../src/index.ts';
 
 export interface Answer {
   status: number;
@@ -37,6 +37,9 @@ async function admin<T>(url: string, work: (client: pg.Client) => Promise<T>): P
   }
 }
 
+/** One pool for all servers of a run: what a worker has warmed up need not be warmed again. */
+let workers: TextWork | undefined;
+
 /** Starts a server on a fresh database, on a copy of another (`template`) or of one as an earlier version left it (`dump`); `stop` drops it again. The address of PostgreSQL comes from bin/test. */
 export async function freshServer(
   webFolder?: string,
@@ -59,7 +62,7 @@ export async function freshServer(
   const running = await startServer({
     databaseUrl,
     port: 0,
-    worker: new URL('../dist/worker.js', import.meta.url),
+    worker: (workers ??= startWork(new URL('../dist/worker.js', import.meta.url))),
     ...(webFolder ? { webFolder } : {}),
     links,
     model,
