@@ -61,9 +61,13 @@ export function compareScripts(
   const old = flat(before, timing);
   const now = flat(after, timing);
   const byId = new Map(old.map((l) => [l.line.id, l]));
-  const byText = new Map(old.map((l) => [l.line.text, l]));
   const nowIds = new Set(now.map((l) => l.line.id));
-  const pairs = now.map((l) => byId.get(l.line.id) ?? unclaimed(byText.get(l.line.text), nowIds));
+  /** Lines whose id is gone, by their words: each is found again once. */
+  const byText = new Map<string, Flat[]>();
+  for (const l of old)
+    if (l.line.text && !nowIds.has(l.line.id))
+      (byText.get(l.line.text) ?? byText.set(l.line.text, []).get(l.line.text)!).push(l);
+  const pairs = now.map((l) => byId.get(l.line.id) ?? byText.get(l.line.text)?.shift());
   const kept = keptPlaces(pairs.flatMap((p) => (p ? [p.at] : [])));
   const used = new Set(pairs.flatMap((p) => (p ? [p.line.id] : [])));
   const sections = after.map((s): ComparedSection => {
@@ -150,8 +154,6 @@ function flat(sections: readonly PlainSection[], timing: Timing): Flat[] {
 }
 
 const sum = (lines: readonly Flat[]) => lines.reduce((n, l) => n + l.ms, 0);
-const unclaimed = (line: Flat | undefined, taken: ReadonlySet<string>) =>
-  line && line.line.text && !taken.has(line.line.id) ? line : undefined;
 const gone = (l: Flat): ComparedLine => ({
   id: l.line.id,
   change: 'gone',
