@@ -53,16 +53,21 @@ export function useReading(onRead: (source: SourceView) => void): ReadingNow {
     return () => stream.current?.close();
   }, [watch]);
 
+  /** Which sending is the last; one that was stopped before the server answered is stopped there too. */
+  const turn = useRef(0);
   const start = useCallback(
     (input: Input) => {
+      const mine = ++turn.current;
       setProblem(null);
       setNow({ id: '', state: 'waiting', stage: 'sending', done: 0, of: 0, message: null, sourceId: null });
       api.read(input).then(
         (reading) => {
+          if (mine !== turn.current) return api.stopReading(reading.id).catch(() => undefined);
           sessionStorage.setItem(KEY, reading.id);
           watch(reading.id);
         },
         (error: Error) => {
+          if (mine !== turn.current) return;
           setNow(null);
           setProblem(error.message);
         },
@@ -71,8 +76,9 @@ export function useReading(onRead: (source: SourceView) => void): ReadingNow {
     [watch],
   );
   const stop = useCallback(() => {
-    if (now?.id) void api.stopReading(now.id);
-    else setNow(null);
+    if (now?.id) return void api.stopReading(now.id).catch((error: Error) => setProblem(error.message));
+    turn.current++;
+    setNow(null);
   }, [now]);
   const clear = useCallback(() => setProblem(null), []);
   return { now, problem, start, stop, clear };
