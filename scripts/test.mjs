@@ -69,7 +69,16 @@ const series = only.length
   ? [[() => mocha(only, { shown: true })]]
   : [
       [() => mocha(['e2e/**/*.test.ts'], { shown: true, without: [KILLS] })],
-      [() => mocha(['{core,cli,standins,demo,web}/test/**/*.test.ts'])],
+      [() => mocha(['core/test/**/*.test.ts'])],
+      [
+        () =>
+          mocha([
+            'cli/test/**/*.test.ts',
+            'standins/test/**/*.test.ts',
+            'demo/test/**/*.test.ts',
+            'web/test/**/*.test.ts',
+          ]),
+      ],
       [
         () => check('eslint', ['node_modules/eslint/bin/eslint.js', '.']),
         () =>
