@@ -66,8 +66,7 @@ export function compareSources(
   const byStem = new Map<string, Entry[]>();
   for (const e of entries) for (const s of e.bag) (byStem.get(s) ?? byStem.set(s, []).get(s)!).push(e);
   const common = Math.max(12, entries.length * 0.15);
-  const same: { origins: Entry[] }[] = [];
-  const groupOf = new Map<Entry, { origins: Entry[] }>();
+  const groupOf = new Map<Entry, Set<Entry>>();
   const disagreements: Disagreement[] = [];
   for (const a of entries) {
     const met = new Map<Entry, number>();
@@ -85,17 +84,16 @@ export function compareSources(
     const differs = difference(a, best.b);
     if (differs) disagreements.push(differs);
     else if (best.share >= SAME) {
-      const group = groupOf.get(a) ?? groupOf.get(best.b) ?? { origins: [] };
-      if (!group.origins.length) same.push(group);
-      for (const e of [a, best.b])
-        if (!group.origins.includes(e)) {
-          group.origins.push(e);
-          groupOf.set(e, group);
-        }
+      // What is told like either of the two is one statement with both.
+      const group = new Set([a, best.b].flatMap((e) => [...(groupOf.get(e) ?? [e])]));
+      for (const e of group) groupOf.set(e, group);
     }
   }
   return {
-    same: same.map((g) => ({ origins: g.origins.map(({ source, fact }) => ({ source, fact })) })),
+    // In the order of the sources, the first telling first.
+    same: [...new Set(entries.flatMap((e) => groupOf.get(e) ?? []))].map((group) => ({
+      origins: entries.filter((e) => group.has(e)).map(({ source, fact }) => ({ source, fact })),
+    })),
     disagreements,
   };
 }
