@@ -71,6 +71,7 @@ const series = only.length
       [() => mocha(['e2e/**/*.test.ts'], { shown: true, without: [KILLS] })],
       [() => mocha(['core/test/**/*.test.ts'])],
       [
+        () => mocha([KILLS]),
         () =>
           mocha([
             'cli/test/**/*.test.ts',
@@ -91,7 +92,7 @@ const series = only.length
           ]),
         () => check('types', ['node_modules/typescript/bin/tsc', '-p', 'tsconfig.json']),
         () => check('types of the page', ['node_modules/typescript/bin/tsc', '-p', 'web/tsconfig.json']),
-        () => mocha(['server/test/**/*.test.ts', KILLS]),
+        () => mocha(['server/test/**/*.test.ts']),
       ],
     ];
 let ended = [];
