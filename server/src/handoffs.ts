@@ -332,6 +332,7 @@ export class Handoffs {
           scriptId,
           language,
           body,
+          format: FORMAT,
           at: this.deps.now(),
         },
         { transaction },

@@ -2,7 +2,13 @@
 import { randomUUID } from 'node:crypto';
 import { Step } from 'prosemirror-transform';
 import { Transaction } from 'sequelize';
-import { scriptSchema, sectionsOfDraft, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
+import {
+  FORMAT,
+  scriptSchema,
+  sectionsOfDraft,
+  type CleanedDraft,
+  type PlainSection,
+} from '@ursprung/core/script';
 import type { GrammarHit, ReviewSource } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import { answered, orderOf, type ReviseContext, type Revised } from '@ursprung/core/revise';
@@ -187,7 +193,7 @@ export class PageDesk {
     return this.service.db.transaction(async (transaction) => {
       const row = await this.channel(id, transaction);
       await row.update(
-        { ...(name ? { name } : {}), settings: { ...row.settings, ...settings } },
+        { ...(name ? { name } : {}), settings: { ...row.settings, ...settings }, format: FORMAT },
         { transaction },
       );
       return { id, name: row.name, settings: row.settings };

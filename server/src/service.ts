@@ -161,6 +161,7 @@ export class Service {
       workspaceId: this.workspaceId,
       name: input.name,
       settings: input.settings,
+      format: FORMAT,
       createdAt: this.deps.now(),
     });
     return { id: row.id, name: row.name, settings: row.settings };

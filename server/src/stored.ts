@@ -11,7 +11,7 @@ import {
   type PlainSection,
   type ScriptNode,
 } from '@ursprung/core/script';
-import { scriptSettings, type ScriptRowSettings } from './api.ts';
+import { channelSettings, scriptSettings, type ChannelSettings, type ScriptRowSettings } from './api.ts';
 import type { Models, ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 
@@ -26,16 +26,34 @@ const USUAL: ScriptRowSettings = {
   shape: 'none',
 };
 
+const USUAL_CHANNEL: ChannelSettings = {
+  frame: USUAL.frame,
+  mood: USUAL.mood,
+  pace: USUAL.pace,
+  voice: USUAL.voice,
+  usual: { from: 60, to: 600 },
+};
+
 /** Settings of any earlier format. Fields that can't be read are as they are in a new script. */
-export function storedSettings(json: unknown): ScriptRowSettings {
-  const whole = scriptSettings.safeParse(json);
-  if (whole.success) return whole.data;
+export const storedSettings = (json: unknown): ScriptRowSettings => fieldwise(scriptSettings, json, USUAL);
+
+/** The same for a channel. */
+export const storedChannel = (json: unknown): ChannelSettings =>
+  fieldwise(channelSettings, json, USUAL_CHANNEL);
+
+function fieldwise<T extends object>(
+  whole: z.ZodType<T> & { shape: Record<string, z.ZodType> },
+  json: unknown,
+  usual: T,
+): T {
+  const all = whole.safeParse(json);
+  if (all.success) return all.data;
   const stored = typeof json === 'object' && json !== null ? (json as Record<string, unknown>) : {};
-  const read = Object.entries(scriptSettings.shape).flatMap(([key, schema]: [string, z.ZodType]) => {
+  const read = Object.entries(whole.shape).flatMap(([key, schema]) => {
     const value = key in stored ? schema.safeParse(stored[key]) : null;
     return value?.success && value.data !== undefined ? [[key, value.data] as const] : [];
   });
-  return { ...USUAL, ...(Object.fromEntries(read) as Partial<ScriptRowSettings>) };
+  return { ...usual, ...(Object.fromEntries(read) as Partial<T>) };
 }
 
 /** What was handed over, as it is compared with what the script says now; lines that can't be read are not compared. */

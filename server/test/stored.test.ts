@@ -13,7 +13,7 @@ import {
   type Upgrade,
 } from '@ursprung/core/script';
 import { migrate, migrations } from '../src/db/migrate.ts';
-import { storedSettings } from '../src/stored.ts';
+import { storedChannel, storedSettings } from '../src/stored.ts';
 import { BRIEF, freshServer, type TestServer } from './helpers.ts';
 
 const PAST = ['005-handoffs.sql.gz'];
@@ -62,6 +62,20 @@ for (const dump of PAST)
           expect(body.ownFacts.map((f: { text: string }) => f.text)).to.include(own.text);
       }
       expect(marks).to.be.at.least(6);
+    });
+
+    it('has the channels as they were, written in today’s format with the first change', async () => {
+      const rows = await server.query('SELECT id, name, settings, format FROM channels');
+      expect(rows.length).to.be.at.least(1);
+      const { channels } = (await server.get('/library')).body;
+      for (const row of rows) {
+        const shown = channels.find((c: { id: string }) => c.id === row.id);
+        expect([shown.name, shown.settings, row.format]).to.deep.equal([row.name, row.settings, 1]);
+      }
+      const [{ id, settings }] = rows;
+      await server.patch(`/channels/${id}`, { settings: { pace: 151 } });
+      const [after] = await server.query(`SELECT settings, format FROM channels WHERE id = '${id}'`);
+      expect(after).to.deep.equal({ settings: { ...settings, pace: 151 }, format: FORMAT });
     });
 
     it('goes back to every state, and takes new steps on the old ones', async () => {
@@ -203,6 +217,14 @@ describe('a stored document', () => {
     const read = storedSettings({ ...sound, waived: [{ rule: 7 }], pace: 'fast', cast: [] });
     expect(read).to.deep.equal({ ...sound, pace: 150, cast: [] });
     expect(storedSettings(null).title).to.equal('No title');
+  });
+
+  it('of a channel is read field by field: what today’s schema refuses is as usual', () => {
+    const good = { ...BRIEF, usual: { from: 60, to: 90 }, rulesOff: ['long'] };
+    expect(storedChannel(good)).to.deep.equal(good);
+    expect(storedChannel({ ...good, pace: 'fast', sayings: [{ word: 7 }] })).to.deep.equal(good);
+    for (const nothing of [null, 7, [], 'x'])
+      expect(storedChannel(nothing)).to.deep.equal({ ...BRIEF, usual: { from: 60, to: 600 } });
   });
 });
 

@@ -267,6 +267,13 @@ export const migrations: readonly { name: string; up: Run }[] = [
       );
     },
   },
+  {
+    name: '008-more-formats',
+    up: async (q) => {
+      for (const table of ['channels', 'translations'])
+        await q.addColumn(table, 'format', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 });
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

@@ -15,10 +15,10 @@ import type {
   Rights,
   ScriptRowSettings,
 } from '../api.ts';
-import { storedSettings, storedSnapshot } from '../stored.ts';
+import { storedChannel, storedSettings, storedSnapshot } from '../stored.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
-export interface ChannelRow { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
+export interface ChannelRow extends Formatted { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
 /** With what was made of it; that is missing in rows of before, and null where it says nothing. `gone`: taken away again. */
 export type StoredOwnFact = OwnFact & { made?: { fact: Fact; tags: PackedTags } | null; gone?: boolean };
 export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; extractor: number | null; tags: PackedTags[] | null; address: string | null; rights: Rights; marks: Marks; ownFacts: StoredOwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
@@ -34,7 +34,7 @@ export interface CommissionRow { id: string; workspaceId: string; scriptId: stri
 export interface SpendingRow { id: string; workspaceId: string; what: 'note' | 'commission'; tokensIn: number; tokensOut: number; cost: number | null; at: Date } // prettier-ignore
 
 export interface HandoffRow extends Formatted { id: string; workspaceId: string; scriptId: string; who: Recipient | null; language: string | null; without: string[]; state: HandoffState; stage: string; done: number; of: number; message: string | null; files: HandoffView['files']; left: HandoffView['left']; zip: Buffer | null; snapshot: { title: string; sections: PlainSection[] }; voiceMs: number; at: Date } // prettier-ignore
-export interface TranslationRow { id: string; workspaceId: string; scriptId: string; language: string; body: Translation; at: Date } // prettier-ignore
+export interface TranslationRow extends Formatted { id: string; workspaceId: string; scriptId: string; language: string; body: Translation; at: Date } // prettier-ignore
 
 /** The format that a row was written in; what is read of it is in today's. */
 interface Formatted { format: number } // prettier-ignore
@@ -77,7 +77,8 @@ export function defineModels(db: Sequelize): Models {
       id: key(),
       workspaceId: UUID,
       name: TEXT,
-      settings: JSONB,
+      settings: { type: JSONB, get: upgraded('settings', (json) => storedChannel(json)) },
+      format: INTEGER,
       createdAt: DATE,
     }),
     sources: table('sources', {
@@ -199,6 +200,7 @@ export function defineModels(db: Sequelize): Models {
       scriptId: UUID,
       language: STRING,
       body: JSONB,
+      format: INTEGER,
       at: DATE,
     }),
     steps: table('script_steps', {
