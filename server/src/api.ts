@@ -442,6 +442,15 @@ export const handoffInput = z.object({
 });
 export const HANDOFF_STATES = ['waiting', 'writing', 'done', 'failed'] as const;
 export type HandoffState = (typeof HANDOFF_STATES)[number];
+/** A file of a kit, and one that was left out. */
+export const handedFile = z.object({
+  name: z.string(),
+  format: z.string(),
+  bytes: z.number().int().nonnegative(),
+  /** In hexadecimal. */
+  sha256: z.string(),
+});
+export const leftOut = z.object({ format: z.string(), why: z.string() });
 export interface HandoffView {
   id: string;
   who: Recipient | null;
@@ -451,8 +460,8 @@ export interface HandoffView {
   done: number;
   of: number;
   message: string | null;
-  files: { name: string; format: string; bytes: number; sha256: string }[];
-  left: { format: string; why: string }[];
+  files: z.infer<typeof handedFile>[];
+  left: z.infer<typeof leftOut>[];
   at: string;
 }
 export const filmInput = figuresInput;

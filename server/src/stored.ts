@@ -11,7 +11,16 @@ import {
   type PlainSection,
   type ScriptNode,
 } from '@ursprung/core/script';
-import { channelSettings, scriptSettings, type ChannelSettings, type ScriptRowSettings } from './api.ts';
+import {
+  channelSettings,
+  commissionScope,
+  handedFile,
+  leftOut,
+  type CommissionScope,
+  scriptSettings,
+  type ChannelSettings,
+  type ScriptRowSettings,
+} from './api.ts';
 import type { Models, ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 
@@ -62,6 +71,20 @@ export function storedSnapshot(json: unknown): { title: string; sections: PlainS
   return { title, sections: sections.flatMap((s) => plainSectionSchema.safeParse(s).data ?? []) };
 }
 const snapshotSchema = z.object({ title: z.string(), sections: z.array(z.unknown()) });
+
+/** A stored list by the schema of its entries; one that can't be read is left out. */
+const listOf =
+  <T>(entry: z.ZodType<T>) =>
+  (json: unknown): T[] =>
+    (Array.isArray(json) ? json : []).flatMap((x: unknown) => {
+      const read = entry.safeParse(x);
+      return read.success ? [read.data] : [];
+    });
+export const storedFiles = listOf(handedFile);
+export const storedLeft = listOf(leftOut);
+export const storedFormats = listOf(z.string());
+/** What was ordered; the whole script where that can't be read. */
+export const storedScope = (json: unknown): CommissionScope => commissionScope.safeParse(json).data ?? {};
 
 /** The document of a script. One that can't be read is said to be so, and nothing of it is changed. */
 export function opened(row: { doc: unknown }): ScriptNode {

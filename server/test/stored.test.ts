@@ -13,7 +13,14 @@ import {
   type Upgrade,
 } from '@ursprung/core/script';
 import { migrate, migrations } from '../src/db/migrate.ts';
-import { storedChannel, storedSettings } from '../src/stored.ts';
+import {
+  storedChannel,
+  storedFiles,
+  storedFormats,
+  storedLeft,
+  storedScope,
+  storedSettings,
+} from '../src/stored.ts';
 import { BRIEF, freshServer, type TestServer } from './helpers.ts';
 
 const PAST = ['005-handoffs.sql.gz'];
@@ -225,6 +232,16 @@ describe('a stored document', () => {
     expect(storedChannel({ ...good, pace: 'fast', sayings: [{ word: 7 }] })).to.deep.equal(good);
     for (const nothing of [null, 7, [], 'x'])
       expect(storedChannel(nothing)).to.deep.equal({ ...BRIEF, usual: { from: 60, to: 600 } });
+  });
+
+  it('of kits and orders is read entry by entry: what can’t be read is left out', () => {
+    const file = { name: 'a.txt', format: 'text', bytes: 7, sha256: 'ab' };
+    expect(storedFiles([file, null, { ...file, bytes: -1 }, 'x'])).to.deep.equal([file]);
+    expect(storedLeft([{ format: 'edl', why: 'No.' }, { format: 'edl' }])).to.deep.equal([{ format: 'edl', why: 'No.' }]); // prettier-ignore
+    expect(storedFormats(['text', 7, null])).to.deep.equal(['text']);
+    expect([storedScope({ section: 'S1' }), storedScope({ section: 7 }), storedScope(null)]).to.deep.equal([{ section: 'S1' }, {}, {}]); // prettier-ignore
+    for (const list of [storedFiles, storedLeft, storedFormats])
+      for (const nothing of [null, undefined, {}, 'text', 7]) expect(list(nothing)).to.deep.equal([]);
   });
 });
 

@@ -15,7 +15,15 @@ import type {
   Rights,
   ScriptRowSettings,
 } from '../api.ts';
-import { storedChannel, storedSettings, storedSnapshot } from '../stored.ts';
+import {
+  storedChannel,
+  storedFiles,
+  storedFormats,
+  storedLeft,
+  storedScope,
+  storedSettings,
+  storedSnapshot,
+} from '../stored.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow extends Formatted { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
@@ -62,6 +70,13 @@ const upgraded = (column: string, upgrade: (json: unknown, format: number) => un
     const json: unknown = this.getDataValue(column);
     const format = (this.getDataValue('format') as number | undefined) ?? FORMAT;
     return format < FORMAT && json !== undefined ? upgrade(json, format) : json;
+  };
+
+/** Reads a column by its schema, whenever it was written. A column that was not selected stays so. */
+const read = (column: string, by: (json: unknown) => unknown) =>
+  function (this: Model): unknown {
+    const json: unknown = this.getDataValue(column);
+    return json === undefined ? json : by(json);
   };
 
 const { UUID, TEXT, JSONB, INTEGER, DATE, BLOB, STRING, DOUBLE } = DataTypes;
@@ -152,7 +167,7 @@ export function defineModels(db: Sequelize): Models {
       id: key(),
       workspaceId: UUID,
       scriptId: UUID,
-      scope: JSONB,
+      scope: { type: JSONB, get: read('scope', storedScope) },
       orderText: TEXT,
       toKind: STRING,
       toWho: TEXT,
@@ -180,14 +195,14 @@ export function defineModels(db: Sequelize): Models {
       scriptId: UUID,
       who: STRING,
       language: STRING,
-      without: JSONB,
+      without: { type: JSONB, get: read('without', storedFormats) },
       state: STRING,
       stage: TEXT,
       done: INTEGER,
       of: INTEGER,
       message: TEXT,
-      files: JSONB,
-      left: JSONB,
+      files: { type: JSONB, get: read('files', storedFiles) },
+      left: { type: JSONB, get: read('left', storedLeft) },
       zip: BLOB,
       snapshot: { type: JSONB, get: upgraded('snapshot', (json) => storedSnapshot(json)) },
       format: INTEGER,
