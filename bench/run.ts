@@ -417,7 +417,7 @@ rows.push(
   const text = [lift, ...others, lift].flatMap((d) =>
     d.blocks.filter((b) => b.type === 'paragraph').map((b) => b.text),
   );
-  const words = async (n: number) => {
+  const words = (n: number) => {
     const out: string[] = [];
     for (let i = 0, count = 0; count < n; i++) {
       // Passages told again under another number, so that no two are the same.
@@ -425,7 +425,7 @@ rows.push(
       out.push(passage);
       count += passage.split(' ').length;
     }
-    return await readSource(`A lift for boats\n\n${out.join('\n\n')}`, { kind: 'encyclopedia' });
+    return readSource(`A lift for boats\n\n${out.join('\n\n')}`, { kind: 'encyclopedia' });
   };
   const tagger = getTagger();
   const tools = { tagger, clock: getClock('even', 150), solver: await getSolver() };

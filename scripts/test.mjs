@@ -26,9 +26,10 @@ function node(args, { shown = false, env = {} } = {}) {
 
 /** A check passes or fails as a whole. */
 async function check(name, args, shown = false) {
+  if (shown) process.stdout.write(`— ${name}\n`);
   const { status, output } = await node(args, { shown });
   const report = `— ${name}\n${output}${status ? `✗ ${name}\n` : ''}`;
-  if (shown) process.stdout.write(report);
+  if (shown && status) process.stdout.write(`✗ ${name}\n`);
   return { report, passes: 0, failures: status ? 1 : 0, files: {} };
 }
 
@@ -53,7 +54,7 @@ async function mocha(files, { shown = false, without = [] } = {}) {
   return { report: output, passes, failures: failures || (status === 0 ? 0 : 1), files: times };
 }
 
-async function inTurn(...jobs) {
+async function inTurn(jobs) {
   const out = [];
   for (const job of jobs) out.push(await job());
   return out;
@@ -97,7 +98,7 @@ const series = only.length
     ];
 let ended = [];
 try {
-  ended = (await Promise.all(series.map((jobs) => inTurn(...jobs)))).flat();
+  ended = (await Promise.all(series.map(inTurn))).flat();
 } finally {
   postgres.stop();
   rmSync(scratch, { recursive: true, force: true });

@@ -1,6 +1,8 @@
 /** The program as people start it: outputs, exit status, a reader that closes early. */
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
+import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
@@ -49,8 +51,8 @@ describe('the program', function () {
     const script = execFileSync(bin, ['draft', eels, '--seconds', '30'], {
       stdio: ['ignore', 'pipe', 'ignore'],
     });
-    const path = join(process.env.TEST_SCRATCH ?? '/tmp', 'program-script.json');
-    execFileSync('tee', [path], { input: script, stdio: ['pipe', 'ignore', 'ignore'] });
+    const path = join(process.env.TEST_SCRATCH ?? tmpdir(), 'program-script.json');
+    writeFileSync(path, script);
     const zip = execFileSync(bin, ['export', path, '--as', 'kit'], { maxBuffer: 1 << 26, stdio: ['ignore', 'pipe', 'ignore'] }); // prettier-ignore
     expect(zip.subarray(0, 4).toString('latin1')).to.equal('PK\u0003\u0004');
     // The end of the central directory is there (APPNOTE.TXT of the ZIP format, 4.3.16).

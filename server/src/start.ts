@@ -48,8 +48,8 @@ export interface StartOptions {
 export async function startServer(options: StartOptions): Promise<Running> {
   await migrate(options.databaseUrl);
   const db = connect(options.databaseUrl);
-  const own = options.worker instanceof URL;
-  const work = options.worker instanceof URL ? startWork(options.worker) : options.worker;
+  const { worker } = options;
+  const work = worker instanceof URL ? startWork(worker) : worker;
   const now = () => new Date();
   const links = options.links ?? {};
   const service = await Service.open({ db, work, now, links });
@@ -138,7 +138,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
       await handoffs.stop();
       await handoffNotices.stop();
       await readings.stop();
-      if (own) await work.close();
+      if (work !== worker) await work.close();
       await db.close();
     },
   };

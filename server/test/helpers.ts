@@ -116,6 +116,11 @@ export const demoDatabase = (): Promise<string> =>
     return name;
   })());
 
+after(async () => {
+  const name = await demo;
+  if (name) await admin(process.env.TEST_DATABASE_URL!, (c) => c.query(`DROP DATABASE ${name} WITH (FORCE)`));
+});
+
 /** How the tests' channels and scripts sound. */
 export const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
 

@@ -224,6 +224,19 @@ const call = <T>(method: string, path: string, input?: unknown): Promise<T> =>
 
 const inLanguage = (language: string | null) => (language ? `?language=${encodeURIComponent(language)}` : '');
 
+function exportPath(
+  scriptId: string,
+  format: string,
+  more: { language?: string | null; section?: string; show?: boolean } = {},
+): string {
+  const query = new URLSearchParams();
+  if (more.language) query.set('language', more.language);
+  if (more.section) query.set('section', more.section);
+  if (more.show) query.set('show', '1');
+  const text = query.toString();
+  return `/scripts/${scriptId}/export/${format}${text ? `?${text}` : ''}`;
+}
+
 export const api = {
   film: (scriptId: string, sections: readonly PlainSection[]) =>
     call<Film>('POST', `/scripts/${scriptId}/film`, { sections }),
@@ -242,25 +255,9 @@ export const api = {
     call<TakenTranslation>('POST', `/scripts/${scriptId}/translate`, { language }),
   removeTranslation: (scriptId: string, language: string) =>
     call('DELETE', `/scripts/${scriptId}/translations/${encodeURIComponent(language)}`, {}),
-  exportAddress: (
-    scriptId: string,
-    format: string,
-    more: { language?: string | null; section?: string; show?: boolean } = {},
-  ) => {
-    const query = new URLSearchParams();
-    if (more.language) query.set('language', more.language);
-    if (more.section) query.set('section', more.section);
-    if (more.show) query.set('show', '1');
-    const text = query.toString();
-    return `/api/scripts/${scriptId}/export/${format}${text ? `?${text}` : ''}`;
-  },
+  exportAddress: (...what: Parameters<typeof exportPath>) => `/api${exportPath(...what)}`,
   exported: (scriptId: string, format: string, language: string | null): Promise<string> =>
-    ask(
-      'GET',
-      api.exportAddress(scriptId, format, { language, show: true }).slice('/api'.length),
-      undefined,
-      (a) => a.text(),
-    ),
+    ask('GET', exportPath(scriptId, format, { language, show: true }), undefined, (a) => a.text()),
   citation: (sourceId: string, style: string): Promise<string> =>
     ask('GET', `/sources/${sourceId}/cite/${style}`, undefined, (a) => a.text()),
   /** A kit that was made, with the file name that the server gives it. */

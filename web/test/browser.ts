@@ -1,12 +1,7 @@
 /** As much of a browser as an open script needs: a window, workers that tests answer for, and a server in memory. */
 import { Step } from 'prosemirror-transform';
-import {
-  docFromJson,
-  docFromSections,
-  emptyLine,
-  scriptSchema,
-  type PlainSection,
-} from '@ursprung/core/script';
+import { docFromJson, docFromSections, scriptSchema, type PlainSection } from '@ursprung/core/script';
+import { line, section as sectionOf } from '../../core/test/script/build.ts';
 import type { ScriptRowSettings, ScriptView } from '../src/api.ts';
 
 /** A worker: what it was told, and what it says when the test makes it. */
@@ -37,20 +32,11 @@ export class FakeWorker {
   }
 }
 
-export const section = (
-  id: string,
-  texts: readonly string[],
-  more: Partial<PlainSection> = {},
-): PlainSection => ({
-  id,
-  title: id,
-  role: 'ground',
-  plannedMs: 0,
-  locked: false,
-  takes: [],
-  lines: texts.map((text, i) => ({ ...emptyLine(`${id}L${i + 1}`), text })),
-  ...more,
-});
+export const section = (id: string, texts: readonly string[]): PlainSection =>
+  sectionOf(
+    id,
+    texts.map((text, i) => line(`${id}L${i + 1}`, text)),
+  );
 
 export const SETTINGS = {
   title: 'The bell',

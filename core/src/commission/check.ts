@@ -14,7 +14,7 @@ import { makeRetoldChecker, replacedIn } from '../trace/retold/index.ts';
 import type { ReplyKind } from './faults.ts';
 import { matchSections } from './match.ts';
 import { readReply } from './read.ts';
-import { type CommissionSource, type OrderedFact, type OrderedSection } from './types.ts';
+import type { CommissionSource, OrderedFact, OrderedSection } from './types.ts';
 
 export interface ReplyFault {
   kind: ReplyKind;

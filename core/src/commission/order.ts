@@ -9,7 +9,7 @@ import type { LineRole, PlainLine, PlainSection, SectionRole } from '../script/d
 import { indexFacts } from '../trace/align.ts';
 import { RULES, asData, soundRows } from './parts.ts';
 import { soundOf } from './sound.ts';
-import { type CommissionContext, type Order, type OrderScope, type OrderedFact, type OrderedSection } from './types.ts'; // prettier-ignore
+import type { CommissionContext, Order, OrderScope, OrderedFact, OrderedSection } from './types.ts';
 
 /** The longest order, in letters, unless the person sets another: about 4,000 tokens, which any service takes. */
 export const USUAL_LETTERS = 16_000;

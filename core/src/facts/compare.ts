@@ -89,11 +89,16 @@ export function compareSources(
       for (const e of group) groupOf.set(e, group);
     }
   }
+  // In the order of the sources, the first telling first.
+  const origins = new Map<Set<Entry>, Told[]>();
+  for (const e of entries) {
+    const group = groupOf.get(e);
+    if (!group) continue;
+    const { source, fact } = e;
+    (origins.get(group) ?? origins.set(group, []).get(group)!).push({ source, fact });
+  }
   return {
-    // In the order of the sources, the first telling first.
-    same: [...new Set(entries.flatMap((e) => groupOf.get(e) ?? []))].map((group) => ({
-      origins: entries.filter((e) => group.has(e)).map(({ source, fact }) => ({ source, fact })),
-    })),
+    same: [...origins.values()].map((told) => ({ origins: told })),
     disagreements,
   };
 }

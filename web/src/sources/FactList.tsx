@@ -71,7 +71,7 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
           {shown.length === facts.length ? `${facts.length} facts` : `${shown.length} of ${facts.length}`}
         </strong>
         <select
-          className="field py-0 text-[12px] min-w-0 max-w-[92px]"
+          className="field py-0 text-[12px]"
           aria-label="Type of fact"
           value={type}
           onChange={(e) => setType(e.target.value as FactType | '')}
@@ -84,7 +84,7 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
           ))}
         </select>
         <select
-          className="field py-0 text-[12px] min-w-0 max-w-[72px]"
+          className="field py-0 text-[12px]"
           aria-label="Which facts"
           value={only}
           onChange={(e) => setOnly(e.target.value as typeof only)}
@@ -94,13 +94,13 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
           <option value="marked">marked ({Object.keys(marks).length})</option>
         </select>
         <input
-          className="field py-0 text-[12px] w-20 min-w-0"
+          className="field py-0 text-[12px] flex-1 w-0 min-w-10"
           placeholder="find"
           aria-label="Find a fact"
           value={words}
           onChange={(e) => setWords(e.target.value)}
         />
-        <span className="ml-auto whitespace-nowrap">strength{heard ? ', heard at' : ''}</span>
+        <span className="whitespace-nowrap">strength{heard ? ', heard at' : ''}</span>
       </div>
       <div
         ref={list}

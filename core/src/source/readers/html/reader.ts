@@ -1,4 +1,5 @@
 /** HTML: the article's body, its furniture dropped, what the page says of itself. Parsed by linkedom; nothing is ever run or fetched. */
+import type { Readability } from '@mozilla/readability';
 import { SourceError, type RawBlock } from '../../document.ts';
 import { tidy } from '../../tidy.ts';
 import type { SourceReader } from '../reader.ts';
@@ -6,7 +7,6 @@ import { textReader } from '../text.ts';
 import { collect } from './blocks.ts';
 import { threadOf } from './board.ts';
 import { isFurniture } from './furniture.ts';
-import type { Readability } from '@mozilla/readability';
 import { bylineNames, metadata } from './metadata.ts';
 import { parsedHtml } from './parse.ts';
 
