@@ -403,7 +403,9 @@ rows.push(
     zipped(await pack(kitFor(minutes), { digest: (b) => createHash('sha256').update(b).digest('hex') }));
     return performance.now() - began;
   };
-  await took(2);
+  // A worker writes many kits: its first two pay for what is loaded and compiled.
+  await took(25);
+  await took(25);
   const [kitLong, kitShort] = [await took(25), await took(2.5)];
   rows.push(['a kit of 25 minutes, every file, zipped (bar 3 s)', ms(kitLong), 'of two and a half', ms(kitShort), `${(kitLong / kitShort).toFixed(1)}× for 10×`]); // prettier-ignore
 }

@@ -183,23 +183,25 @@ export function captions(
   const best = new Float64Array(n + 1).fill(Infinity);
   const to = new Int32Array(n + 1);
   best[n] = 0;
-  for (let from = n - 1; from >= 0; from--)
+  for (let from = n - 1; from >= 0; from--) {
+    let letters = 0;
+    let inside = 0;
     for (let end = from + 1; end <= n; end++) {
       if (end > from + 1 && (words[end - 2].mustEnd || (limits.words > 0 && end - from > limits.words)))
         break;
-      const slice = words.slice(from, end);
-      const rows = rowsOf(slice, limits);
-      if (!rows && end > from + 1) break;
+      // Whether two rows hold the words is asked only where one row does not.
+      letters += words[end - 1].text.length + (end > from + 1 ? 1 : 0);
+      const fits = letters <= limits.lineCharacters || rowsOf(words.slice(from, end), limits) !== null;
+      if (!fits && end > from + 1) break;
       const { startMs } = words[from];
       const spoken = words[end - 1].endMs - startMs;
       if (spoken > limits.mostMs && end > from + 1) break;
       const next = end < n ? words[end].startMs - limits.gapMs : words[end - 1].endMs + limits.mostMs;
       const stands = Math.max(1, Math.min(next - startMs, limits.mostMs));
-      const text = lengthOf(rows ?? [words[from].text]);
-      const speed = (text * 1000) / stands;
+      const speed = (letters * 1000) / stands;
       const over = Math.max(0, speed - limits.charactersPerSecond);
       const last = words[end - 1];
-      const inside = slice.slice(0, -1).filter((w) => w.breakAfter >= 5).length;
+      if (end > from + 1 && words[end - 2].breakAfter >= 5) inside++;
       const cost =
         COST.cue +
         // One word at a time is seen, not read: only its time counts.
@@ -223,6 +225,7 @@ export function captions(
         to[from] = end;
       }
     }
+  }
   const out: Caption[] = [];
   for (let from = 0; from < n; from = to[from]) {
     const slice = words.slice(from, to[from]);

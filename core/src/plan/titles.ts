@@ -276,6 +276,7 @@ export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1
 
 /** The best of them, few of a kind and few on a fact, none that would be refused from a writer. */
 function firstTen(titles: readonly Title[], material: readonly Material[]): Title[] {
+  const check = titleChecker(material);
   const seen = new Map<string, number>();
   const count = (key: string) => {
     seen.set(key, (seen.get(key) ?? 0) + 1);
@@ -286,7 +287,7 @@ function firstTen(titles: readonly Title[], material: readonly Material[]): Titl
       (t) =>
         count(t.reasons[0]) <= MOST_OF_A_KIND && count(`${t.pays.source}:${t.pays.fact}`) <= MOST_ON_A_FACT,
     )
-    .filter((t) => checkTitle(t.text, material).paid)
+    .filter((t) => check(t.text).paid)
     .slice(0, TITLES);
 }
 
@@ -315,58 +316,66 @@ const FILLER = new Set(
 );
 
 /** Whether the sources can pay for a title the writer typed; the reason when they can't. */
-export function checkTitle(title: string, material: readonly Material[]): TitleCheck {
-  const text = title.trim();
-  if ([...text].length > LONGEST_TITLE)
-    return { paid: false, why: `It has ${[...text].length} letters; a title has at most ${LONGEST_TITLE}.` };
+export const checkTitle = (title: string, material: readonly Material[]): TitleCheck =>
+  titleChecker(material)(title);
+
+/** The same for many titles: the sources are gone through once. */
+function titleChecker(material: readonly Material[]): (title: string) => TitleCheck {
   const whole = material.map((m) => `${m.source.title}\n${m.source.text}`).join('\n');
+  const lower = whole.toLowerCase();
   const values = new Set([
     ...numbersIn(whole).map((n) => n.value),
     ...datesIn(whole).flatMap((d) => d.iso.split('-').map(Number)),
   ]);
-  const number = [
-    ...numbersIn(text),
-    ...datesIn(text).map((d) => ({ text: d.text, value: Number(d.iso.slice(0, 4)) })),
-  ].find((n) => !values.has(n.value));
-  if (number) return { paid: false, why: `No source has ${number.text}.` };
-  const lower = whole.toLowerCase();
-  const name = [...text.matchAll(/(?<=\S )\p{Lu}[\p{L}’'-]+/gu)]
-    .map((m) => m[0].replace(/[’']s$/, ''))
-    .find((n) => !lower.includes(n.toLowerCase()) && text !== text.toUpperCase());
-  if (name && !isTitleCase(text)) return { paid: false, why: `No source names ${name}.` };
-  const words = stems(text).filter((s) => !FILLER.has(s));
-  const best = material
-    .flatMap((m) =>
-      m.facts.map((f, i) => ({
-        m,
-        f,
-        near: new Set(
-          stems(`${m.source.title} ${m.facts[i - 1]?.text ?? ''} ${f.text} ${m.facts[i + 1]?.text ?? ''}`),
-        ),
-        own: new Set(stems(f.text)),
-      })),
-    )
-    .map((x) => ({
-      ...x,
-      hit: words.filter((w) => x.near.has(w)).length + 0.5 * words.filter((w) => x.own.has(w)).length,
-    }))
-    .sort((a, b) => b.hit - a.hit || b.f.strength - a.f.strength)[0];
-  if (!best || !words.length) return { paid: false, why: 'It promises nothing that a fact could pay for.' };
-  const missing = words.filter((w) => !best.near.has(w));
-  if (missing.length > words.length / 2) {
-    const shown = text.split(/[^\p{L}\p{N}’'-]+/u).filter((w) => stems(w).some((s) => missing.includes(s)));
-    return {
-      paid: false,
-      why: `No fact says anything of ${list(shown.slice(0, 3).map((w) => `“${w.toLowerCase()}”`))}.`,
-    };
-  }
-  const superlative =
-    /\b(?:biggest|largest|worst|best|oldest|first|last|only|most|deadliest|greatest|fastest)\b/i.exec(
-      text,
-    )?.[0];
-  if (superlative && !new RegExp(`\\b${superlative}\\b`, 'i').test(whole))
-    return { paid: false, why: `No source says “${superlative.toLowerCase()}”.` };
-  return { paid: true, pays: ref(best.m, best.f), mustNot: mustNotClaim(best.f) };
+  const facts = material.flatMap((m) => {
+    const [title, own] = [stems(m.source.title), m.facts.map((f) => stems(f.text))];
+    return m.facts.map((f, i) => ({
+      m,
+      f,
+      near: new Set([...title, ...(own[i - 1] ?? []), ...own[i], ...(own[i + 1] ?? [])]),
+      own: new Set(own[i]),
+    }));
+  });
+  return (title) => {
+    const text = title.trim();
+    if ([...text].length > LONGEST_TITLE)
+      return {
+        paid: false,
+        why: `It has ${[...text].length} letters; a title has at most ${LONGEST_TITLE}.`,
+      };
+    const number = [
+      ...numbersIn(text),
+      ...datesIn(text).map((d) => ({ text: d.text, value: Number(d.iso.slice(0, 4)) })),
+    ].find((n) => !values.has(n.value));
+    if (number) return { paid: false, why: `No source has ${number.text}.` };
+    const name = [...text.matchAll(/(?<=\S )\p{Lu}[\p{L}’'-]+/gu)]
+      .map((m) => m[0].replace(/[’']s$/, ''))
+      .find((n) => !lower.includes(n.toLowerCase()) && text !== text.toUpperCase());
+    if (name && !isTitleCase(text)) return { paid: false, why: `No source names ${name}.` };
+    const words = stems(text).filter((s) => !FILLER.has(s));
+    const best = facts
+      .map((x) => ({
+        ...x,
+        hit: words.filter((w) => x.near.has(w)).length + 0.5 * words.filter((w) => x.own.has(w)).length,
+      }))
+      .sort((a, b) => b.hit - a.hit || b.f.strength - a.f.strength)[0];
+    if (!best || !words.length) return { paid: false, why: 'It promises nothing that a fact could pay for.' };
+    const missing = words.filter((w) => !best.near.has(w));
+    if (missing.length > words.length / 2) {
+      const shown = text.split(/[^\p{L}\p{N}’'-]+/u).filter((w) => stems(w).some((s) => missing.includes(s)));
+      return {
+        paid: false,
+        why: `No fact says anything of ${list(shown.slice(0, 3).map((w) => `“${w.toLowerCase()}”`))}.`,
+      };
+    }
+    const superlative =
+      /\b(?:biggest|largest|worst|best|oldest|first|last|only|most|deadliest|greatest|fastest)\b/i.exec(
+        text,
+      )?.[0];
+    if (superlative && !new RegExp(`\\b${superlative}\\b`, 'i').test(whole))
+      return { paid: false, why: `No source says “${superlative.toLowerCase()}”.` };
+    return { paid: true, pays: ref(best.m, best.f), mustNot: mustNotClaim(best.f) };
+  };
 }
 
 const isTitleCase = (text: string) => {

@@ -51,7 +51,7 @@ export interface RetoldLine {
 
 /** Checks lines against sources that were made ready once. A line without facts is asked only whether it claims anything. */
 export interface RetoldChecker {
-  check: (line: RetoldLine) => RetoldFault[];
+  check: (line: RetoldLine) => readonly RetoldFault[];
 }
 
 const MOST_KEPT = 4000;
@@ -110,25 +110,41 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
     facts,
     said: (f) => prepared(f.text),
   };
+  const check = ({ text, facts: refs, before = '', behind = '' }: RetoldLine): RetoldFault[] => {
+    const told = prepared(text);
+    const own = refs.flatMap((r) => at.get(`${r.source}:${r.fact}`) ?? []);
+    const passageFacts = own.map((i) => facts[i]);
+    const passage = prepared(passageFacts[0]?.text ?? '');
+    const all = prepared(passageFacts.map((f) => f.text).join(' '));
+    const near = [...new Set(own.flatMap((i) => [i - 1, i, i + 1]))].sort((a, b) => a - b);
+    const around = prepared(near.flatMap((i) => (facts[i]?.source === passageFacts[0]?.source ? [facts[i].text] : [])).join(' ')); // prettier-ignore
+    const input = { told, passage, all, around, facts: passageFacts, stock, before, behind, tools };
+    if (!own.length) {
+      const bare = [...quotes(input), ...names(input), ...values(input), ...cause(input)];
+      return [...bare, ...restsOnNothing(told, stock, tools)];
+    }
+    const seen = new Set<string>();
+    return CHECKS.flatMap((c) => c(input)).filter((f) => {
+      const key = `${f.start}:${f.end}`;
+      return !seen.has(key) && seen.add(key);
+    });
+  };
+  // A script is looked at again after each key: what a line says beside the same two lines stays as it was.
+  const checked = new Map<string, RetoldFault[]>();
   return {
-    check: ({ text, facts: refs, before = '', behind = '' }) => {
-      const told = prepared(text);
-      const own = refs.flatMap((r) => at.get(`${r.source}:${r.fact}`) ?? []);
-      const passageFacts = own.map((i) => facts[i]);
-      const passage = prepared(passageFacts[0]?.text ?? '');
-      const all = prepared(passageFacts.map((f) => f.text).join(' '));
-      const near = [...new Set(own.flatMap((i) => [i - 1, i, i + 1]))].sort((a, b) => a - b);
-      const around = prepared(near.flatMap((i) => (facts[i]?.source === passageFacts[0]?.source ? [facts[i].text] : [])).join(' ')); // prettier-ignore
-      const input = { told, passage, all, around, facts: passageFacts, stock, before, behind, tools };
-      if (!own.length) {
-        const bare = [...quotes(input), ...names(input), ...values(input), ...cause(input)];
-        return [...bare, ...restsOnNothing(told, stock, tools)];
+    check: (line) => {
+      const key = JSON.stringify([
+        line.text,
+        line.facts.map((f) => [f.source, f.fact]),
+        line.before,
+        line.behind,
+      ]);
+      let known = checked.get(key);
+      if (!known) {
+        if (checked.size > MOST_KEPT) checked.clear();
+        checked.set(key, (known = check(line)));
       }
-      const seen = new Set<string>();
-      return CHECKS.flatMap((c) => c(input)).filter((f) => {
-        const key = `${f.start}:${f.end}`;
-        return !seen.has(key) && seen.add(key);
-      });
+      return known;
     },
   };
 }
