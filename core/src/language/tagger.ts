@@ -26,7 +26,8 @@ export function makeTagger(): Tagger {
         at = from + word.length;
         out.push({
           text: word,
-          lemma: (item.out(lemma as typeof value) as string).toLowerCase(),
+          // The model has no lemma for a few words it splits ("cannot" before a comma).
+          lemma: ((item.out(lemma as typeof value) as string | undefined) ?? word).toLowerCase(),
           pos: item.out(pos) as Pos,
           start: from,
           end: at,

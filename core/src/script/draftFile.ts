@@ -2,7 +2,7 @@
 import { decodeText } from '../source/decode.ts';
 import { SourceError } from '../source/document.ts';
 import { docxOpener, htmlOfDocx } from '../source/openers/docx.ts';
-import { isZip, unpack } from '../source/openers/zip.ts';
+import { isZip } from '../source/openers/zip.ts';
 import { parsedHtml } from '../source/readers/html/parse.ts';
 
 /** The longest draft that is read, in bytes: ten times the longest script. */
@@ -85,11 +85,7 @@ export async function draftText(bytes: Uint8Array): Promise<string> {
   if (bytes.length > LARGEST_DRAFT)
     throw new SourceError('too-long', 'A draft can have at most 4 MB. Open the part you need.');
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
-  if (docxOpener.accepts(bytes, head)) {
-    // Counted before the library sees it: it would unpack a bomb whole.
-    unpack(bytes, () => false);
-    return draftTextOfHtml(await htmlOfDocx(bytes));
-  }
+  if (docxOpener.accepts(bytes, head)) return draftTextOfHtml(await htmlOfDocx(bytes));
   if (isZip(bytes) || head.startsWith('%PDF'))
     throw new SourceError(
       'binary',

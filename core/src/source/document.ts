@@ -88,3 +88,13 @@ export class SourceError extends Error {
     super(message);
   }
 }
+
+/** The most words a source may hold, in letters: about 350,000 words, several books. */
+export const MOST_LETTERS = 2_000_000;
+
+/** Said by every opener and reader of what holds more. */
+export const tooLong = (): SourceError =>
+  new SourceError(
+    'too-long',
+    `This holds more than ${MOST_LETTERS.toLocaleString('en')} letters, more than several books. Paste the part you need.`,
+  );

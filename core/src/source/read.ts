@@ -4,7 +4,9 @@ import { sentences } from '../language/sentences.ts';
 import { wellFormedData } from '../language/wellFormed.ts';
 import { checkedText, decodeText } from './decode.ts';
 import {
+  MOST_LETTERS,
   SourceError,
+  tooLong,
   type Block,
   type RawBlock,
   type RawDocument,
@@ -58,6 +60,7 @@ export async function readSource(
 
 /** What a reader found → a source: clean passages in their places, kind, title, language. */
 export function finishSource(found: RawDocument, format: string, options: ReadOptions): SourceDocument {
+  if (found.blocks.reduce((n, b) => n + b.text.length, 0) > MOST_LETTERS) throw tooLong();
   const raw = wellFormedData(found);
   const blocks = raw.blocks
     .map((b) => ({ ...b, text: cleanText(b.text) }))

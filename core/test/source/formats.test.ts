@@ -141,12 +141,6 @@ describe('DOCX (made by the package "docx")', () => {
     ]);
   });
 
-  it('stops a packed bomb while it unpacks, and says so', async () => {
-    const bomb = zipSync({ 'word/document.xml': new Uint8Array(120 * 1024 * 1024) }, { level: 1 });
-    expect(bomb.length).to.be.lessThan(1024 * 1024);
-    expect(await reason(bomb)).to.match(/unpacks to more than any manuscript/);
-  }).timeout(120_000);
-
   it('says that a cut one is broken and that a packed picture is none', async () => {
     const file = zipSync({ 'word/document.xml': strToU8('<w:document>') });
     expect(await reason(file)).to.match(/broken/);

@@ -1,5 +1,5 @@
 /** EPUB (W3C EPUB 3.3; 2 too): its chapters in reading order, front and back matter that is no text left out. */
-import { SourceError, type RawDocument } from '../document.ts';
+import { MOST_LETTERS, SourceError, tooLong, type RawDocument } from '../document.ts';
 import { blocksOfHtml } from '../readers/html/reader.ts';
 import type { SourceOpener } from '../readers/reader.ts';
 import { all, first, parseXml, textOf } from '../readers/xml.ts';
@@ -40,6 +40,8 @@ export const epubOpener: SourceOpener = {
       all(first(book, 'manifest') ?? book, 'item').map((i) => [i.attributes.id, i.attributes] as const),
     );
     const raw: RawDocument = { blocks: [] };
+    const read = new Set<string>();
+    let letters = 0;
     for (const ref of all(first(book, 'spine') ?? book, 'itemref')) {
       const item = hrefs.get(ref.attributes.idref);
       if (!item?.href || MATTER.test(`${item.id} ${item.href} ${item.properties ?? ''}`)) continue;
@@ -50,7 +52,14 @@ export const epubOpener: SourceOpener = {
         continue;
       }
       const chapter = parts.get(name);
-      if (chapter) raw.blocks.push(...(await blocksOfHtml(utf8(chapter))));
+      // A chapter is told once, however often the book's order names it.
+      if (!chapter || read.has(name)) continue;
+      read.add(name);
+      for (const block of await blocksOfHtml(utf8(chapter))) {
+        letters += block.text.length;
+        raw.blocks.push(block);
+      }
+      if (letters > MOST_LETTERS) throw tooLong();
     }
     const [title, author, language, publisher, rights] = [
       'title',

@@ -2,12 +2,14 @@
  * PDF (ISO 32000), by pdf.js. Ours is what comes after: pieces of text by place → lines → columns → paragraphs; running
  * heads, page numbers, notes below and references left out; words cut at a line end joined again.
  */
-import type { TextItem } from 'pdfjs-dist/types/src/display/api.js';
-import { SourceError, type RawBlock, type RawDocument } from '../document.ts';
+import type { PDFPageProxy, TextContent, TextItem } from 'pdfjs-dist/types/src/display/api.js';
+import { MOST_LETTERS, SourceError, tooLong, type RawBlock, type RawDocument } from '../document.ts';
 import type { SourceOpener } from '../readers/reader.ts';
 import { isoDate, tidy } from '../tidy.ts';
 
 const MOST_PAGES = 400;
+/** Pieces of text: a page of small print has some thousand. */
+const MOST_PIECES = 1_000_000;
 
 interface Piece {
   text: string;
@@ -59,16 +61,10 @@ export const pdfOpener: SourceOpener = {
           `This PDF has ${pdf.numPages} pages; a source can have at most ${MOST_PAGES}. Paste the part you need.`,
         );
       const pages: Line[][] = [];
+      const room = { letters: MOST_LETTERS, pieces: MOST_PIECES };
       for (let n = 1; n <= pdf.numPages; n++) {
         const page = await pdf.getPage(n);
-        const { items } = await page.getTextContent();
-        pages.push(
-          linesOf(
-            items.filter((i): i is TextItem => 'str' in i).map(pieceOf),
-            n,
-            page.view[2] - page.view[0],
-          ),
-        );
+        pages.push(linesOf(await piecesOf(page, room), n, page.view[2] - page.view[0]));
         page.cleanup();
       }
       const { info } = (await pdf.getMetadata().catch(() => ({ info: {} }))) as {
@@ -80,6 +76,24 @@ export const pdfOpener: SourceOpener = {
     }
   },
 };
+
+/** The pieces of a page as they come, counted: forms that hold one another can hold more than any machine. */
+async function piecesOf(page: PDFPageProxy, room: { letters: number; pieces: number }): Promise<Piece[]> {
+  const pieces: Piece[] = [];
+  const reader = (page.streamTextContent() as ReadableStream<TextContent>).getReader();
+  for (let next = await reader.read(); !next.done; next = await reader.read())
+    for (const item of next.value.items) {
+      if (!('str' in item)) continue;
+      room.letters -= item.str.length;
+      if (room.letters < 0 || room.pieces-- <= 0) {
+        const error = tooLong();
+        await reader.cancel(error);
+        throw error;
+      }
+      pieces.push(pieceOf(item));
+    }
+  return pieces;
+}
 
 const pieceOf = (item: TextItem): Piece => {
   const [a, b, , , x, y] = item.transform as number[];
