@@ -52,7 +52,7 @@ export async function openDesk(
     ],
   }));
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
-  page.setDefaultTimeout(20_000);
+  page.setDefaultTimeout(60_000);
   const errors: string[] = [];
   page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
   page.on('pageerror', (e) => errors.push(String(e)));

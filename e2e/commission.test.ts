@@ -16,7 +16,6 @@ Vey had driven wedges of brass under the rim of every wheel.
 (Word count: 118) Let me know if you want changes!`;
 
 describe('the Commission', function () {
-  this.timeout(120_000);
   let desk: Desk;
   let writer: TextService;
   let id: string;

@@ -5,7 +5,6 @@ import { docFromJson, plainSections } from '@ursprung/core/script';
 import { openDesk, type Desk } from './browser.ts';
 
 describe('no word lost', function () {
-  this.timeout(180_000);
   let desk: Desk;
   let scriptId: string;
 

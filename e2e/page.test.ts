@@ -7,7 +7,6 @@ import { axe, openDesk, type Desk } from './browser.ts';
 const MESSY = readFileSync(new URL('./messy-draft.txt', import.meta.url), 'utf8');
 
 describe('the Page', function () {
-  this.timeout(180_000);
   let desk: Desk;
   let scriptId: string;
   before(async () => {

@@ -3,7 +3,6 @@ import { expect } from 'chai';
 import { axe, openDesk, totalSeconds, type Desk } from './browser.ts';
 
 describe('the Rundown', function () {
-  this.timeout(180_000);
   let desk: Desk;
   const open = async (title: string) => {
     const { scripts } = (await desk.server.get('/library')).body;

@@ -9,7 +9,6 @@ import { espeak } from '@ursprung/standins';
 import { axe, openDesk, type Desk } from './browser.ts';
 
 describe('scenes and handoff', function () {
-  this.timeout(120_000);
   let desk: Desk;
   let id: string;
   before(async () => {

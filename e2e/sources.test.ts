@@ -4,7 +4,6 @@ import { startNewsDesk, STORIES, type NewsDesk } from '@ursprung/standins';
 import { axe, openDesk, type Desk } from './browser.ts';
 
 describe('sources on the desk', function () {
-  this.timeout(120_000);
   let desk: Desk;
   let news: NewsDesk;
   before(async () => {

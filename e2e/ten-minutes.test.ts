@@ -5,7 +5,6 @@ import { readSource } from '@ursprung/core/source';
 import { axe, openDesk, totalSeconds, type Desk } from './browser.ts';
 
 describe('a newcomer’s first ten minutes', function () {
-  this.timeout(120_000);
   let desk: Desk;
   before(async () => void (desk = await openDesk()));
   after(() => desk.close());
@@ -254,7 +253,6 @@ describe('a newcomer’s first ten minutes', function () {
 });
 
 describe('an empty workspace and bad input on screen', function () {
-  this.timeout(120_000);
   let desk: Desk;
   before(async () => void (desk = await openDesk(false)));
   after(() => desk.close());

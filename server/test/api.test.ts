@@ -14,7 +14,6 @@ const CHANNEL = {
 };
 
 describe('the server on a real PostgreSQL', function () {
-  this.timeout(120_000);
   let server: TestServer;
   let channelId: string;
   let sourceId: string;

@@ -9,7 +9,6 @@ import { BRIEF, freshServer, type TestServer } from './helpers.ts';
 const WORDS = 'The boats of the lower river went down with coal and came back with lime. ';
 
 describe('bad days', function () {
-  this.timeout(120_000);
   let server: TestServer;
   let writer: TextService;
   let scriptId: string;

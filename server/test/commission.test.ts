@@ -11,7 +11,6 @@ const ORDER =
   'ORDER: narration for section 1 of 1, “Eels”\n\nSECTION 1 of 1: One, 20 words\nMust be said:\n- A1 «Eels swim past lamps at night.»\n- A2 «About 40 eels were counted.»\n\nTHE REPLY\nOnly the words.';
 
 describe('commissions', function () {
-  this.timeout(120_000);
   let writer: TextService;
   let server: TestServer;
   let scriptId: string;

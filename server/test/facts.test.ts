@@ -6,7 +6,6 @@ import { demoSource } from '@ursprung/demo';
 import { BRIEF, freshServer, toldScript, type TestServer } from './helpers.ts';
 
 describe('facts on a real PostgreSQL', function () {
-  this.timeout(120_000);
   let server: TestServer;
   before(async () => {
     server = await freshServer();

@@ -6,7 +6,6 @@ import { modelFrom } from '../src/model.ts';
 import { freshServer, toldScript, type TestServer } from './helpers.ts';
 
 describe('a note put to a text service', function () {
-  this.timeout(120_000);
   let service: Server;
   let server: TestServer;
   let scriptId: string;

@@ -18,7 +18,6 @@ VO: Nobody has greased it since.
 Word count: 20`;
 
 describe('what the Page asks of the server', function () {
-  this.timeout(120_000);
   let server: TestServer;
   let channelId: string;
   let scriptId: string;

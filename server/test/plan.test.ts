@@ -11,7 +11,6 @@ const CHANNEL = {
 const BRIEF = { frame: '16:9', mood: 'calm', pace: 150, voice: 'even' };
 
 describe('planning a script over HTTP', function () {
-  this.timeout(120_000);
   let server: TestServer;
   let channelId: string;
   let sourceId: string;

@@ -44,7 +44,6 @@ describe('what address is public (RFC 6890, IANA special-purpose registries)', (
 });
 
 describe('fetching a link', function () {
-  this.timeout(120_000);
   let desk: NewsDesk;
   before(async () => void (desk = await startNewsDesk()));
   after(() => desk.close());
@@ -120,7 +119,6 @@ describe('fetching a link', function () {
 });
 
 describe('sources on a real PostgreSQL', function () {
-  this.timeout(120_000);
   let server: TestServer;
   let desk: NewsDesk;
   before(async () => {

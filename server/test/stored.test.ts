@@ -27,7 +27,6 @@ const PAST = ['005-handoffs.sql.gz'];
 
 for (const dump of PAST)
   describe(`a database as ${dump.split('.')[0]} left it`, function () {
-    this.timeout(120_000);
     let server: TestServer;
     before(async () => {
       server = await freshServer(undefined, {}, null, { dump });
@@ -246,7 +245,6 @@ describe('a stored document', () => {
 });
 
 describe('a change that would break a document', function () {
-  this.timeout(120_000);
   let server: TestServer;
   let scriptId: string;
   before(async () => {

@@ -15,7 +15,6 @@ import { checkerOf, demoContext } from '../../core/test/commission/context.ts';
 import type { CommissionContext } from '@ursprung/core/commission';
 
 describe('the stand-in writer', function () {
-  this.timeout(120_000);
   let service: TextService;
   let context: CommissionContext;
   let order = '';

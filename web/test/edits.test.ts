@@ -138,7 +138,7 @@ describe('edits of the manuscript', () => {
         expect(plainSections(docFromSections(sections))).to.deep.equal(sections);
       }),
       { seed: 21, numRuns: 250 },
-    )).timeout(120_000);
+    ));
 
   it('are all taken back by undo, and made again by redo', () =>
     fc.assert(
@@ -158,7 +158,7 @@ describe('edits of the manuscript', () => {
         expect(e.state.doc.eq(ended)).to.equal(true);
       }),
       { seed: 22, numRuns: 150 },
-    )).timeout(120_000);
+    ));
 
   it('joining two lines puts a space between them', () => {
     const e = editor();

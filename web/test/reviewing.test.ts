@@ -9,7 +9,6 @@ const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const SPELLED_MS = 1000;
 
 describe('the Read-through of an open script', function () {
-  this.timeout(120_000);
   let server: FakeServer;
   let browser: ReturnType<typeof makeBrowser>;
   let reviewing: Reviewing;

@@ -12,7 +12,6 @@ import { briefSchema } from '../../src/plan/index.ts';
 import { demoContext } from './context.ts';
 
 describe('an order', function () {
-  this.timeout(120_000);
   let context: CommissionContext;
   let lift: CommissionContext;
   before(async () => {

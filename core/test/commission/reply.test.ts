@@ -20,7 +20,6 @@ const PARTS = [
 ];
 
 describe('a reply', function () {
-  this.timeout(120_000);
   let context: CommissionContext;
   let checker: ReplyChecker;
   before(async () => {

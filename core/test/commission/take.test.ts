@@ -33,7 +33,6 @@ const REPLY =
   '[1]\nOn Thursday a new footbridge swung from side to side by nearly seven centimetres. Fifty people were led off one at a time. Nobody was hurt.\n[2]\nIt had been open for just eleven weeks.';
 
 describe('taking a reply', function () {
-  this.timeout(120_000);
   let context: CommissionContext;
   let reply: CheckedReply;
   let n = 0;

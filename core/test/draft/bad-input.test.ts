@@ -22,7 +22,6 @@ const refused = async (source: SourceDocument, options: Partial<DraftOptions> = 
 const idsOf = (source: SourceDocument) => extractFacts(source, tagger).map((f) => f.id);
 
 describe('a draft that can’t be made', function () {
-  this.timeout(120_000);
 
   it('says of a source in another language which it is', async () => {
     const german = await readSource(

@@ -83,7 +83,7 @@ describe('choosing what is told', () => {
       }),
       { seed: 4, numRuns: 60 },
     );
-  }).timeout(120_000);
+  });
 
   it('finds the shortest telling with its pins, as trying every subset does', () => {
     fc.assert(
@@ -97,7 +97,7 @@ describe('choosing what is told', () => {
       }),
       { seed: 5, numRuns: 40 },
     );
-  }).timeout(120_000);
+  });
 
   it('never leans on a unit that was moved away', () => {
     const list = units([

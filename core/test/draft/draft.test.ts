@@ -51,7 +51,6 @@ const newer = await report(
 
 describe('drafting', () => {
   before(async function () {
-    this.timeout(120_000);
     for (const [name, seconds] of Object.entries(DEMOS))
       drafts.set(name, await make(name, { kind: 'point', seconds }));
   });
@@ -161,7 +160,7 @@ describe('drafting', () => {
     expect(told).to.include(must[0]);
     for (const id of out) expect(told).not.to.include(id);
     expect(made.ms).to.be.closeTo(150_000, 1500);
-  }).timeout(120_000);
+  });
 
   describe('from several sources', () => {
     const made = async (seconds: number) =>
@@ -222,7 +221,7 @@ describe('drafting', () => {
       117_600,
       120_000,
     );
-  }).timeout(120_000);
+  });
 
   it('says how long a source carries when it is too short', async () => {
     let error: unknown;
@@ -240,7 +239,7 @@ describe('drafting', () => {
     );
     expect(carries.longestMs).to.equal((error as DraftError).carries.longestMs);
     expect(carries.shortestMs).to.be.lessThan(carries.longestMs);
-  }).timeout(120_000);
+  });
 
   it('refuses steps for a source that has none', async () => {
     let message = '';

@@ -22,7 +22,6 @@ const linesOf = (d: Draft) => d.sections.flatMap((s) => s.lines);
 describe('drafts from pages no rule was written on', () => {
   const drafts = new Map<Page, Draft>();
   before(async function () {
-    this.timeout(120_000);
     const tools = { tagger, clock, solver: await solver() };
     for (const page of LONG_PAGES)
       drafts.set(

@@ -29,7 +29,6 @@ const done = (r: Redone) => {
 const facts = (s: PlainSection) => s.lines.flatMap((l) => l.from.map((f) => f.fact));
 
 describe('another take', function () {
-  this.timeout(120_000);
   let tools: DraftTools;
   let draft: Draft;
   before(async () => {
@@ -119,7 +118,6 @@ describe('another take', function () {
 });
 
 describe('the fit to a plan', function () {
-  this.timeout(120_000);
 
   it('tells sections to their seconds and the whole to within 1 %, and names what can’t be done', async () => {
     const tools = { tagger, clock, solver: await solver() };
@@ -141,7 +139,6 @@ describe('the fit to a plan', function () {
 });
 
 describe('a section moved', function () {
-  this.timeout(120_000);
 
   it('is refused when what it points at would come later, and moves otherwise', async () => {
     const tools = { tagger, clock, solver: await solver() };

@@ -128,7 +128,7 @@ describe('what was taken apart once', () => {
     const kept = draftScript(LIFT, { ...options, tagged }, tools);
     expect(kept.sections).to.deep.equal(anew.sections);
     expect(again).to.be.lessThan(own.size / 4);
-  }).timeout(120_000);
+  });
 });
 
 describe('what the writer knows', () => {
@@ -162,7 +162,7 @@ describe('what the writer knows', () => {
     expect(lines.at(-1)!.from.some((f) => f.fact === 'w1')).to.equal(false);
     const without = await draft(LIFT, { own, out: ['w1'] });
     expect(without.sections.flatMap((s) => s.lines).some((l) => /grandfather/.test(l.text))).to.equal(false);
-  }).timeout(120_000);
+  });
 
   it('chosen words stand for the facts that have them', () => {
     const facts = extractFacts(LIFT, tagger);

@@ -124,5 +124,5 @@ describe('drafts of two channels from the same sources', () => {
     }).length;
     expect(drafts.length).to.be.at.least(8);
     expect(right / drafts.length).to.be.at.least(0.8);
-  }).timeout(120_000);
+  });
 });

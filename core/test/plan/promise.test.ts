@@ -114,7 +114,7 @@ describe('titles', () => {
     const kept = promiseKept(title.pays, lines);
     expect(lines.find((l) => l.id === kept)!.from[0].fact).to.equal(title.pays.fact);
     expect(promiseKept({ source: 'A', fact: 'f9999' }, lines)).to.equal(null);
-  }).timeout(120_000);
+  });
 
   it('come with pictures of at most four words, and a sentence the script must make good', async () => {
     for (const file of FILES) {

@@ -64,7 +64,7 @@ describe('shapes', () => {
         .join('\n'),
     );
     expect(new Set(told).size).to.be.at.least(5);
-  }).timeout(120_000);
+  });
 
   it('can be the writer’s own: parts by name, role and share', async () => {
     const tools = { tagger, clock, solver: await solver() };
@@ -82,7 +82,7 @@ describe('shapes', () => {
     );
     expect(draft.sections[0].title).to.equal('The bang');
     expect(draft.sections.at(-1)!.title).to.equal('The slipway');
-  }).timeout(120_000);
+  });
 
   it('count a list down when there is one', async () => {
     const tools = { tagger, clock, solver: await solver() };
@@ -113,5 +113,5 @@ describe('shapes', () => {
       .map((l) => l.text);
     expect(counted.length).to.be.greaterThan(2);
     expect(counted.at(-1)).to.equal('Number one.');
-  }).timeout(120_000);
+  });
 });

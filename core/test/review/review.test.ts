@@ -86,7 +86,7 @@ describe('the reviewer', () => {
       ),
       { seed: 11, numRuns: 40 },
     );
-  }).timeout(120_000);
+  });
 
   it('passes our own drafts with little but their closeness', async () => {
     for (const name of ['footbridge.html', 'boat-lift.md', 'ledger.txt', 'sash-window.md', 'eels.txt']) {
@@ -96,7 +96,7 @@ describe('the reviewer', () => {
       );
       expect(truth.map((f) => `${name}: ${f.reason}`)).to.deep.equal([]);
     }
-  }).timeout(120_000);
+  });
 
   it('has a catalogue for pages that says the same as the rules', () =>
     expect(CATALOGUE.map(({ id, area, name }) => ({ id, area, name }))).to.deep.equal(
@@ -173,7 +173,7 @@ describe('spelling and grammar', () => {
     const hits = await grammarHits(own.map(([t]) => t));
     expect(hits[1].map((h) => own[1][0].slice(h.start, h.end))).to.include('recieved');
     expect(hits[0].some((h) => own[0][0].slice(h.start, h.end) === 'a')).to.equal(true);
-  }).timeout(120_000);
+  });
   it('knows names and the words of the sources, and judges no quotation', async () => {
     const text = 'The frobnitz of Orrin said “I recieved it”, and the wibblewort broke.';
     const [hits] = await grammarHits([text]);
@@ -185,7 +185,7 @@ describe('spelling and grammar', () => {
       (f) => f.text,
     );
     expect(found).to.deep.equal(['wibblewort']);
-  }).timeout(120_000);
+  });
 });
 
 const text =

@@ -150,5 +150,5 @@ describe('the test pages of the Readability library (in the npm package readabil
     expect(middle(scores.map((s) => s.recall))).to.be.at.least(0.97);
     expect(mean(scores.map((s) => s.precision))).to.be.at.least(0.94);
     expect(mean(scores.map((s) => s.recall))).to.be.at.least(0.94);
-  }).timeout(120_000);
+  });
 });
