@@ -79,6 +79,7 @@ if (!cliOnly) {
     say('Building the server…');
     await bundle('server/src/main.ts', 'server/dist/main.js');
     await bundle('server/src/worker.ts', 'server/dist/worker.js');
+    await bundle('server/src/reader.ts', 'server/dist/reader.js');
   }
   if (stale('web/dist/index.html', 'core', 'web')) {
     say('Building the page…');

@@ -61,6 +61,15 @@ export function dataFolder(root, use) {
   return join(base, `${use}-${mark}`);
 }
 
+function isAlive(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error.code === 'EPERM';
+  }
+}
+
 /** Starts (or joins) the server of a folder. `stop` ends only what this call started. */
 export async function startPostgres(folder) {
   const bin = binaries();
@@ -69,8 +78,11 @@ export async function startPostgres(folder) {
   if (!existsSync(join(data, 'PG_VERSION'))) initialise(bin, folder, data, secret);
   const password = readFileSync(secret, 'utf8').trim();
   const running = as(join(bin, 'pg_ctl'), ['-D', data, 'status']);
-  const own = !running.ok;
-  if (own) {
+  // One that was left behind by a starter that is gone is taken over.
+  const owner = join(folder, 'owner');
+  const own = !running.ok || !(existsSync(owner) && isAlive(Number(readFileSync(owner, 'utf8'))));
+  if (own) writeFileSync(owner, String(process.pid));
+  if (!running.ok) {
     const port = await freePort();
     const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='' -c fsync=${process.env.URSPRUNG_TEST === '1' ? 'off' : 'on'}`;
     const started = as(

@@ -1,4 +1,4 @@
-// Builds, starts PostgreSQL and the server, prints the address, and stops what it started on Ctrl C.
+// Builds, starts PostgreSQL and the server (again, when it dies), prints the address, and stops what it started on Ctrl C.
 // Usage: node scripts/serve.mjs demo|start
 import { execFileSync, spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
@@ -11,6 +11,10 @@ import { dataFolder, ensureDatabase, startPostgres } from './postgres.mjs';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const use = process.argv[2] === 'demo' ? 'demo' : 'start';
 const FIRST_PORT = Number(process.env.PORT ?? (use === 'demo' ? 4410 : 4400));
+
+/** A server that ends so often within so many milliseconds has something wrong with it that starting again does not mend. */
+const MOST_DEATHS = 5;
+const DEATHS_WITHIN_MS = 60_000;
 
 const isFree = (port) =>
   new Promise((resolve) => {
@@ -38,22 +42,42 @@ try {
   const postgres = await startPostgres(dataFolder(root, use));
   const url = await ensureDatabase(postgres, 'ursprung');
   const port = await freeFrom(FIRST_PORT);
-  const server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
-    stdio: 'inherit',
-    env: {
-      ...process.env,
-      DATABASE_URL: url,
-      PORT: String(port),
-      NODE_ENV: 'production',
-      URSPRUNG_SECRET: process.env.URSPRUNG_SECRET ?? secretIn(dataFolder(root, use)),
-      ...(use === 'demo' ? { URSPRUNG_DEMO: '1' } : {}),
-    },
-  });
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill('SIGTERM'));
-  server.on('exit', (code) => {
-    postgres.stop();
-    process.exit(code ?? 0);
-  });
+  let stopping = false;
+  let server;
+  const deaths = [];
+  const run = () => {
+    server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+      // A server whose starter is gone hears of it by this channel, and stops.
+      stdio: ['inherit', 'inherit', 'inherit', 'ipc'],
+      env: {
+        ...process.env,
+        DATABASE_URL: url,
+        PORT: String(port),
+        NODE_ENV: 'production',
+        URSPRUNG_SECRET: process.env.URSPRUNG_SECRET ?? secretIn(dataFolder(root, use)),
+        ...(use === 'demo' ? { URSPRUNG_DEMO: '1' } : {}),
+      },
+    });
+    server.on('exit', (code) => {
+      const now = Date.now();
+      deaths.push(now);
+      const often = deaths.filter((at) => now - at < DEATHS_WITHIN_MS).length > MOST_DEATHS;
+      if (stopping || code === 0 || often) {
+        if (often)
+          process.stderr.write('The server ended again and again, so it was not started once more.\n');
+        postgres.stop();
+        process.exit(code ?? (stopping ? 0 : 1));
+      }
+      process.stderr.write('The server ended by itself; it is started again.\n');
+      setTimeout(run, 500);
+    });
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.on(signal, () => {
+      stopping = true;
+      server.kill('SIGTERM');
+    });
+  run();
 } catch (error) {
   process.stderr.write(`${error.message}\n`);
   process.exit(1);

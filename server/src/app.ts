@@ -176,9 +176,9 @@ export function makeApp({
     app.get(/^\/(?!api\/).*/, (_req, res) => res.sendFile(join(webFolder, 'index.html')));
   }
 
-  app.use((error: unknown, _req: Request, res: Response, next: NextFunction) => {
+  app.use((error: unknown, req: Request, res: Response, next: NextFunction) => {
     if (res.headersSent) return next(error);
-    const { code, message, extra } = described(error, log);
+    const { code, message, extra } = described(error, log, `${req.method} ${req.path}`);
     const { field, ...rest } = extra as { field?: string };
     // Whatever the answer was going to be.
     res.type('json');
@@ -201,9 +201,20 @@ const answers = (asked: Promise<unknown>): Promise<boolean> => {
   return Promise.race([answered, late]).finally(() => clearTimeout(timer));
 };
 
+/** What went wrong with the database, by Sequelize's names and PostgreSQL's codes (appendix A of its manual). */
+function ofDatabase(error: unknown): 'away' | 'busy' | null {
+  const { name = '', original } = error as { name?: string; original?: { code?: string } };
+  // Cancelled by a time limit, no lock within one, two that wait for one another.
+  if (['57014', '55P03', '40P01'].includes(original?.code ?? '')) return 'busy';
+  return name.startsWith('SequelizeConnection') || /^(?:57P|08|53)/.test(original?.code ?? '')
+    ? 'away'
+    : null;
+}
+
 function described(
   error: unknown,
   log: (line: string) => void,
+  where: string,
 ): { code: ErrorCode; message: string; extra: Record<string, unknown> } {
   if (error instanceof ApiError) return error;
   const type = (error as { type?: string }).type;
@@ -214,6 +225,11 @@ function described(
   const { status = 500 } = error as { status?: number };
   if (status === 404) return new ApiError('not-found');
   if (status === 400) return new ApiError('bad-request');
-  log(`${(error as Error).name}: ${(error as Error).stack ?? String(error)}`);
+  const database = ofDatabase(error);
+  if (database) {
+    log(`${where}: ${(error as Error).name}: ${(error as Error).message}`);
+    return new ApiError(database);
+  }
+  log(`${where}: ${(error as Error).stack ?? String(error)}`);
   return new ApiError('internal');
 }

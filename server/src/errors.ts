@@ -24,6 +24,12 @@ export const ERRORS = {
       'This server has no secret to keep a key with. Set URSPRUNG_SECRET, or give the service by environment.',
   },
   'too-many': { status: 429, message: 'Too many requests at once. Wait a moment and try again.' },
+  away: {
+    status: 503,
+    message:
+      'The database can’t be reached just now. What you wrote is kept here; it is sent again by itself.',
+  },
+  busy: { status: 503, message: 'This took too long and was stopped. Nothing is lost; try again.' },
   internal: {
     status: 500,
     message: 'Something went wrong on the server. Nothing you wrote is lost; try again.',

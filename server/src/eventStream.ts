@@ -4,6 +4,12 @@ import type { Request, Response } from 'express';
 /** Proxies close connections that say nothing. */
 const KEEP_OPEN_MS = 15_000;
 
+/** Streams that stand open: a server that stops ends them, and pages ask again. */
+const open = new Set<Response>();
+export function endStreams(): void {
+  for (const res of open) res.end();
+}
+
 export async function streamRow<T>(
   req: Request,
   res: Response,
@@ -13,7 +19,9 @@ export async function streamRow<T>(
   let last = '';
   let off: (() => void) | undefined;
   const beat = setInterval(() => res.headersSent && res.write(': still here\n\n'), KEEP_OPEN_MS);
+  open.add(res);
   const end = () => {
+    open.delete(res);
     clearInterval(beat);
     off?.();
   };

@@ -36,6 +36,7 @@ export interface HandoffsDeps {
 }
 
 export class Handoffs {
+  private readonly leaving = new AbortController();
   private constructor(
     private readonly deps: HandoffsDeps,
     private readonly boss: PgBoss,
@@ -49,7 +50,11 @@ export class Handoffs {
     );
     return handoffs;
   }
-  stop = (): Promise<void> => this.boss.stop({ graceful: true, timeout: 5000, wait: true });
+  /** A kit that is being written goes back to its place in the line, for the next process. */
+  stop = (): Promise<void> => {
+    this.leaving.abort();
+    return this.boss.stop({ graceful: true, timeout: 5000, wait: true });
+  };
 
   private get models(): Models {
     return this.deps.service.models;
@@ -188,7 +193,7 @@ export class Handoffs {
       format: FORMAT,
       at: this.deps.now(),
     });
-    await this.boss.send(QUEUE, { id: row.id }, { retryLimit: 2, retryDelay: 1, expireInSeconds: 180 });
+    await this.boss.send(QUEUE, { id: row.id }, { retryLimit: 2, retryDelay: 0, expireInSeconds: 600 });
     return view(row);
   }
 
@@ -232,6 +237,7 @@ export class Handoffs {
           ...(translation ? { translation } : {}),
         },
         progress,
+        this.leaving.signal,
       );
       const clock = getClock(input.settings.voice, input.settings.pace, input.channel.sayings);
       const voiceMs = clock
@@ -251,6 +257,10 @@ export class Handoffs {
         row,
       );
     } catch (error) {
+      if (this.leaving.signal.aborted) {
+        await this.save(id, { state: 'waiting', stage: 'waiting its turn', done: 0, of: 0 });
+        throw error;
+      }
       if (!(error instanceof ApiError))
         this.deps.log(`handoff ${id}: ${(error as Error).stack ?? String(error)}`);
       await this.save(id, {

@@ -10,7 +10,6 @@ import {
   nameOf,
   pack,
   proposedRests,
-  readXliff,
   ssmlOfSection,
   tooLong,
   translated,
@@ -203,6 +202,4 @@ export const packKit = (task: PackTask): Promise<WorkResult<PackedKit>> =>
     };
   });
 
-export const fromXliff = (task: { text: string; sections: PlainSection[] }) =>
-  expected(() => readXliff(task.text, task.sections));
 export type { Changed };

@@ -18,13 +18,15 @@ const inside = [
   ...(desk ? [desk.host] : []),
   ...(writer ? [writer.host] : []),
 ];
+/** A line of the log says when. */
+const log = (line: string) => process.stderr.write(`${new Date().toISOString()} ${line}\n`);
 const here = (path: string) => new URL(path, import.meta.url);
 const running = await startServer({
   databaseUrl: DATABASE_URL,
   port: Number(PORT ?? 4400),
   worker: here('./worker.js'),
   webFolder: fileURLToPath(here('../../web/dist')),
-  log: (line) => process.stderr.write(`${line}\n`),
+  log,
   model: modelFrom(process.env),
   ...(URSPRUNG_SECRET ? { secret: URSPRUNG_SECRET } : {}),
   ...(writer ? { standIn: writer.host } : {}),
@@ -38,19 +40,21 @@ if (desk) process.stdout.write(`Reports to try as links: ${desk.url}/weir and ${
 
 // What nobody waited for must not take the pages of everybody with it.
 process.on('unhandledRejection', (error) => {
-  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  log(error instanceof Error ? (error.stack ?? error.message) : String(error));
 });
 
 let stopping = false;
-for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => {
-    if (stopping) return;
-    stopping = true;
-    running.stop().then(
-      () => process.exit(0),
-      (error: Error) => {
-        process.stderr.write(`${error.message}\n`);
-        process.exit(1);
-      },
-    );
-  });
+const stop = () => {
+  if (stopping) return;
+  stopping = true;
+  running.stop().then(
+    () => process.exit(0),
+    (error: Error) => {
+      log(error.message);
+      process.exit(1);
+    },
+  );
+};
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, stop);
+// Whoever started it is gone: it is not left behind.
+process.on('disconnect', stop);

@@ -33,6 +33,7 @@ export interface ReadingsDeps {
 
 export class Readings {
   private readonly stopping = new Map<string, AbortController>();
+  private leaving = false;
   private constructor(
     private readonly deps: ReadingsDeps,
     private readonly boss: PgBoss,
@@ -53,7 +54,9 @@ export class Readings {
     return readings;
   }
 
+  /** What is being read goes back to its place in the line, for the next process. */
   async stop(): Promise<void> {
+    this.leaving = true;
     for (const c of this.stopping.values()) c.abort();
     await this.boss.stop({ graceful: true, timeout: 5000, wait: true });
     await this.notices.stop();
@@ -89,8 +92,8 @@ export class Readings {
       sourceId: null,
       createdAt: this.deps.now(),
     });
-    // Taken up again once if the process that reads it dies; a failure of its own is an answer and not tried again.
-    await this.boss.send(QUEUE, { id: row.id }, { retryLimit: 2, retryDelay: 1, expireInSeconds: 180 });
+    // Taken up again if the server that has it read stops or dies; a failure of its own is an answer and not tried again.
+    await this.boss.send(QUEUE, { id: row.id }, { retryLimit: 2, retryDelay: 0, expireInSeconds: 600 });
     return view(row);
   }
 
@@ -138,7 +141,7 @@ export class Readings {
         const fetched = await fetchLink(row.address, this.deps.links);
         ({ bytes, address } = fetched);
       }
-      if (stopper.signal.aborted) return;
+      stopper.signal.throwIfAborted();
       // The source and the word that it is read are written together: a process that dies between can't read it twice.
       await this.deps.sources.add(bytes ?? new Uint8Array(), {
         ...(row.kind ? { kind: row.kind } : {}),
@@ -155,6 +158,11 @@ export class Readings {
       });
       await this.notices.tell(id).catch(this.failed(id));
     } catch (error) {
+      if (this.leaving && stopper.signal.aborted) {
+        await this.save(id, { state: 'waiting', stage: 'waiting its turn', done: 0, of: 0 });
+        // The job is not done: the next process takes it up.
+        throw error;
+      }
       if (stopper.signal.aborted || error instanceof Stopped) return;
       if (!(error instanceof ApiError)) {
         this.deps.log(`reading ${id}: ${(error as Error).stack ?? String(error)}`);

@@ -334,7 +334,7 @@ export class Sources {
     const where = [
       's."workspaceId" = :workspace',
       's."deletedAt" IS NULL',
-      ...(query.q ? [`s.found @@ websearch_to_tsquery('english', :q)`] : []),
+      ...(query.q ? [`s.found @@ ${ASKED}`] : []),
       ...(query.kind ? [`s.document->>'kind' = :kind`] : []),
       ...(query.rights ? ['s.rights = :rights'] : []),
       ...(query.publisher ? [`s.document->>'publisher' ILIKE :publisher`] : []),
@@ -352,15 +352,16 @@ export class Sources {
     const rows = await this.deps.db.query(
       `SELECT s.id, s.title, s.document->>'kind' AS kind, s.document->>'publisher' AS publisher,
               s.document->>'published' AS published, s.document->>'licence' AS licence, s.rights, ${USES} AS scripts,
-              ${query.q ? `ts_headline('english', left(s.document->>'text', 200000), websearch_to_tsquery('english', :q), E'StartSel=\\x02, StopSel=\\x03, MaxFragments=2, MaxWords=18, MinWords=6, FragmentDelimiter=" … "')` : 'NULL'} AS found
+              ${query.q ? `ts_headline('english', ${SHOWN}, ${ASKED}, E'StartSel=\\x02, StopSel=\\x03, MaxFragments=2, MaxWords=18, MinWords=6, FragmentDelimiter=" … "')` : 'NULL'} AS found
          FROM sources s WHERE ${where.join(' AND ')}
-        ORDER BY ${query.q ? `ts_rank_cd(s.found, websearch_to_tsquery('english', :q)) DESC,` : ''} s."createdAt" DESC
+        ORDER BY ${query.q ? `ts_rank_cd(s.found, ${ASKED}) DESC,` : ''} s."createdAt" DESC
         LIMIT ${ROWS_FOUND}`,
       {
         type: QueryTypes.SELECT,
         replacements: {
           workspace: this.workspaceId,
           ...query,
+          q: query.q && plainWords(query.q),
           publisher: anywhere(query.publisher),
           licence: anywhere(query.licence),
         },
@@ -440,6 +441,12 @@ export class Sources {
 
 /** A pattern that finds words anywhere; what SQL would take for a pattern is taken as it stands. */
 const anywhere = (words = '') => `%${words.replace(/[%_\\]/g, '\\$&')}%`;
+
+/** What is asked for, and the words it is found in as they are shown: without the marks that the parser chokes on. */
+const ASKED = `websearch_to_tsquery('english', :q)`;
+const SHOWN = `translate(left(s.document->>'text', 200000), '<_-', ' \u2009\u2011')`;
+/** Marks between words are none of the search's own signs. */
+const plainWords = (q: string) => q.replace(/(?<=[\p{L}\p{N}])-|[<>_@/&=#%+]/gu, ' ');
 
 /** Scripts in the library that rest on the source. */
 const USES =

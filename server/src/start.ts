@@ -12,6 +12,8 @@ import { Notices } from './notices.ts';
 import { PageDesk } from './page.ts';
 import { Readings } from './readings.ts';
 import { secretsFrom } from './secrets.ts';
+import { endStreams } from './eventStream.ts';
+import { findAgain, holdPresence } from './presence.ts';
 import { Service } from './service.ts';
 import { TextServices } from './textServices.ts';
 import { startWork, type TextWork } from './work.ts';
@@ -53,6 +55,8 @@ export async function startServer(options: StartOptions): Promise<Running> {
   const now = () => new Date();
   const links = options.links ?? {};
   const service = await Service.open({ db, work, now, links });
+  const log = options.log ?? (() => {});
+  const leave = await holdPresence(options.databaseUrl, log, findAgain);
   const readings = await Readings.start({
     databaseUrl: options.databaseUrl,
     models: service.models,
@@ -60,9 +64,8 @@ export async function startServer(options: StartOptions): Promise<Running> {
     workspaceId: service.workspaceId,
     links,
     now,
-    log: options.log ?? (() => {}),
+    log,
   });
-  const log = options.log ?? (() => {});
   const standIn = options.standIn ?? null;
   const services = new TextServices({
     models: service.models,
@@ -131,17 +134,28 @@ export async function startServer(options: StartOptions): Promise<Running> {
       });
     },
     stop: async () => {
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
+      await drained(server);
       await commissions.stop();
       await notices.stop();
       await handoffs.stop();
       await handoffNotices.stop();
       await readings.stop();
       if (work !== worker) await work.close();
+      await leave();
       await db.close();
     },
   };
+}
+
+/** How long requests that were begun may take to end, in milliseconds: a draft is finished and answered. */
+const DRAIN_MS = 20_000;
+async function drained(server: Server): Promise<void> {
+  const closed = new Promise((resolve) => server.close(resolve));
+  endStreams();
+  server.closeIdleConnections();
+  const late = setTimeout(() => server.closeAllConnections(), DRAIN_MS);
+  await closed;
+  clearTimeout(late);
 }
 
 const isLoopback = (address: string) => /^https?:\/\/127\.0\.0\.1[:/]/.test(address);

@@ -1,6 +1,5 @@
-/** Text work of the Page that runs in a worker thread: cleaning, notes, style. Expected failures are values. */
+/** Text work of the Page that runs in a worker thread: notes, style. Expected failures are values. */
 import { lineTellings } from '@ursprung/core/draft';
-import { draftText } from '@ursprung/core/drafts';
 import {
   againstStyle,
   houseStyle,
@@ -10,7 +9,7 @@ import {
 } from '@ursprung/core/measure';
 import { propose, tellerOf, type Revised, type Selection } from '@ursprung/core/revise';
 import type { ReviewSource } from '@ursprung/core/review';
-import { readDraft, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
+import type { PlainSection } from '@ursprung/core/script';
 import { frequencyOf } from './frequency.ts';
 import { drafting, expected, type DraftTask, type WorkResult } from './drafting.ts';
 import { getClock, getPronouncer, getTagger } from './tools.ts';
@@ -40,9 +39,6 @@ export interface AgainstTask {
   voice: string;
   pace: number;
 }
-
-export const clean = (task: { bytes: Uint8Array }): Promise<WorkResult<CleanedDraft>> =>
-  expected(async () => readDraft(await draftText(task.bytes)));
 
 export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
   expected(async () => {

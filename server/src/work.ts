@@ -1,4 +1,4 @@
-/** Heavy text work in worker threads, never in the web loop. */
+/** Heavy text work in worker threads, and reading in processes of its own (`apart.ts`): never in the web loop. */
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Carries, Draft, Redone } from '@ursprung/core/draft';
@@ -14,34 +14,22 @@ import type { PlainSection } from '@ursprung/core/script';
 import type { FilmTask, KitTask, PackTask, PackedKit, Sheet, Written } from './kits.ts';
 import type { AgainstTask, ReviseTask, StyleTask, TellingsTask } from './texts.ts';
 import type { StoredSource } from './drafting.ts';
-import type {
-  DraftTask,
-  OwnTask,
-  PromiseTask,
-  Promised,
-  ReadResult,
-  RedoTask,
-  WorkResult,
-} from './worker.ts';
+import { readApart, tookTooMuch, type Limits, type ReadHow, type ReadProgress } from './apart.ts';
+import type { ReadResult, Renewed } from './reader.ts';
+import { Turns } from './turns.ts';
+import type { DraftTask, OwnTask, PromiseTask, Promised, RedoTask, WorkResult } from './worker.ts';
 import { ApiError } from './errors.ts';
 
-/** What is being done, how much of it is done, of how much. */
-export type ReadProgress = (stage: string, done: number, of: number) => void;
+export type { ReadProgress } from './apart.ts';
 
-export interface ReadOptions {
+export interface ReadOptions extends ReadHow {
   kind?: SourceKind;
-  progress?: ReadProgress;
-  signal?: AbortSignal;
 }
 
 export interface TextWork {
   read: (bytes: Uint8Array, options?: ReadOptions) => Promise<ReadResult>;
   /** Reads a stored source again; its facts keep their ids where their words stand. */
-  renew: (
-    bytes: Uint8Array,
-    before: readonly Fact[],
-    kind: SourceKind,
-  ) => Promise<ReadResult & { moved: [string, readonly string[]][]; lost: string[] }>;
+  renew: (bytes: Uint8Array, before: readonly Fact[], kind: SourceKind) => Promise<Renewed>;
   own: (task: OwnTask) => Promise<({ fact: Fact; tags: PackedTags } | null)[]>;
   draft: (source: StoredSource, options: DraftTask['options']) => Promise<Draft>;
   carries: (source: StoredSource, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
@@ -65,80 +53,78 @@ export interface TextWork {
   close: () => Promise<void>;
 }
 
-/** Longer than any honest source needs; a worker that takes longer is ended and made anew. */
-const LONGEST_WORK_MS = 60_000;
+export interface WorkSettings extends Partial<Limits> {
+  /** What one worker may hold, in MB: far more than the largest source needs. */
+  workerMb?: number;
+  /** Longer than any honest work takes, in milliseconds; a worker that takes longer is ended and made anew. */
+  withinMs?: number;
+}
+const WORKER_MB = 1024;
+const WITHIN_MS = 60_000;
+const WORKERS = 2;
 
-/** What one worker may hold, in MB: far more than the largest source needs. */
-const MEMORY_MB = 1024;
-
-/** A pool of workers from the built worker file, or from its source under a TypeScript loader. */
-export function startWork(file: URL, { memoryMb = MEMORY_MB } = {}): TextWork {
+/** A pool of workers from the built worker file and the reader beside it, or from their sources under a TypeScript loader. */
+export function startWork(file: URL, settings: WorkSettings = {}): TextWork {
+  const { workerMb = WORKER_MB, withinMs = WITHIN_MS, ...limits } = settings;
+  const isSource = file.pathname.endsWith('.ts');
   const pool = new Piscina({
     filename: file.href,
     minThreads: 0,
-    maxThreads: 2,
+    maxThreads: WORKERS,
     // A worker that has warmed up drafts in a fraction of the time: it outlasts a writer's pauses.
     idleTimeout: 15 * 60_000,
-    maxQueue: 32,
-    resourceLimits: { maxOldGenerationSizeMb: memoryMb },
-    ...(file.pathname.endsWith('.ts') ? { execArgv: ['--import', 'tsx'] } : {}),
+    resourceLimits: { maxOldGenerationSizeMb: workerMb },
+    ...(isSource ? { execArgv: ['--import', 'tsx'] } : {}),
   });
   // A worker that ends by itself, out of memory, ends its task; it must not end the server.
   pool.on('error', () => undefined);
-  const run = async <T>(
-    name: string,
-    task: unknown,
-    options: { signal?: AbortSignal; transfer?: MessagePort } = {},
-  ): Promise<T> => {
+  const reader = readApart(new URL(isSource ? './reader.ts' : './reader.js', file), limits);
+  const turns = new Turns(WORKERS);
+
+  const work = async <T>(name: string, task: unknown, { signal, transfer }: Sent): Promise<T> => {
+    // Held here until it is over: Node drops a signal of a time limit that only another signal knows.
+    const stopper = new AbortController();
+    let late = false;
+    const limit = setTimeout(() => {
+      late = true;
+      stopper.abort();
+    }, withinMs);
+    const stop = () => stopper.abort();
+    signal?.addEventListener('abort', stop, { once: true });
     let result: WorkResult<T>;
     try {
       result = (await pool.run(task, {
         name,
-        signal: options.signal
-          ? AbortSignal.any([options.signal, AbortSignal.timeout(LONGEST_WORK_MS)])
-          : AbortSignal.timeout(LONGEST_WORK_MS),
-        ...(options.transfer ? { transferList: [options.transfer] } : {}),
+        signal: stopper.signal,
+        ...(transfer ? { transferList: [transfer] } : {}),
       })) as WorkResult<T>;
     } catch (error) {
-      if ((error as Error).name === 'AbortError')
-        throw new ApiError(
-          'source-unreadable',
-          'This took longer than a minute and was stopped. Paste a shorter part.',
-        );
-      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
-        throw new ApiError(
-          'source-unreadable',
-          'This needs more memory than a text may take here. Paste a shorter part.',
-        );
-      if (/queue/i.test((error as Error).message)) throw new ApiError('too-many');
+      if (late) throw tookTooMuch('time');
+      if (stopper.signal.aborted) throw new ApiError('source-unreadable', 'This was stopped.');
+      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw tookTooMuch('memory');
       throw error;
+    } finally {
+      clearTimeout(limit);
+      signal?.removeEventListener('abort', stop);
     }
     if (result.ok) return result.value;
     throw new ApiError(result.code, result.message, result.extra);
   };
+  // Waiting for a turn is no work: the limit begins with the work.
+  const run = <T>(name: string, task: unknown, sent: Sent = {}): Promise<T> =>
+    turns.take(() => work<T>(name, task, sent), sent.signal);
+
   return {
-    read: async (bytes, { kind, progress, signal } = {}) => {
-      const { port1, port2 } = new MessageChannel();
-      port1.on('message', (m: { stage: string; done: number; of: number }) =>
-        progress?.(m.stage, m.done, m.of),
-      );
-      try {
-        return await run(
-          'read',
-          { bytes: new Uint8Array(bytes), ...(kind ? { kind } : {}), port: port2 },
-          { transfer: port2, ...(signal ? { signal } : {}) },
-        );
-      } finally {
-        port1.close();
-      }
-    },
-    renew: (bytes, before, kind) => run('renew', { bytes: new Uint8Array(bytes), before, kind }),
+    read: (bytes, { kind, ...how } = {}) =>
+      reader.run({ what: 'read', bytes, ...(kind ? { kind } : {}) }, how),
+    renew: (bytes, before, kind) => reader.run({ what: 'renew', bytes, before, kind }),
+    clean: (bytes) => reader.run({ what: 'clean', bytes }),
+    fromXliff: (text, sections) => reader.run({ what: 'xliff', text, sections }),
     own: (task) => run('own', task),
     draft: (source, options) => run('draft', { source, options }),
     carries: (source, options) => run('carries', { source, options }),
     promise: (task) => run('promise', task),
     redo: (task) => run('redo', task),
-    clean: (bytes) => run('clean', { bytes }),
     revise: (task) => run('revise', task),
     grammar: (texts) => run('grammar', { texts }),
     tellings: (task) => run('tellings', task),
@@ -162,8 +148,14 @@ export function startWork(file: URL, { memoryMb = MEMORY_MB } = {}): TextWork {
         port1.close();
       }
     },
-    fromXliff: (text, sections) => run('fromXliff', { text, sections }),
     ping: () => run('ping', {}),
-    close: () => pool.destroy(),
+    close: async () => {
+      await Promise.all([pool.destroy(), reader.close()]);
+    },
   };
+}
+
+interface Sent {
+  signal?: AbortSignal;
+  transfer?: MessagePort;
 }

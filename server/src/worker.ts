@@ -1,5 +1,4 @@
-/** The worker: reads sources and drafts scripts. Expected failures come back as values, so that only bugs throw. */
-import type { MessagePort } from 'node:worker_threads';
+/** The worker: drafts scripts from sources that were read. Expected failures come back as values, so that only bugs throw. */
 import {
   draftScript,
   fitToPlan,
@@ -14,16 +13,7 @@ import {
   type Draft,
   type Redone,
 } from '@ursprung/core/draft';
-import {
-  carried,
-  ownTagged,
-  packTags,
-  storedOf,
-  taggedFacts,
-  type Fact,
-  type OwnFact,
-  type PackedTags,
-} from '@ursprung/core/facts';
+import { ownTagged, packTags, type Fact, type OwnFact, type PackedTags } from '@ursprung/core/facts';
 import {
   checkTitle,
   hooksOf,
@@ -40,7 +30,7 @@ import {
   type TitleCheck,
 } from '@ursprung/core/plan';
 import type { PlainSection } from '@ursprung/core/script';
-import { openSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
+import type { SourceDocument } from '@ursprung/core/source';
 import {
   drafting,
   expected,
@@ -52,16 +42,10 @@ import {
 import { getClock, getTagger } from './tools.ts';
 
 export type { DraftTask, WorkResult } from './drafting.ts';
-export { against, clean, revise, style, tellings } from './texts.ts';
+export { against, revise, style, tellings } from './texts.ts';
 export { grammar } from './grammarTask.ts';
-export { film, fromXliff, packKit, sheet, write } from './kits.ts';
+export { film, packKit, sheet, write } from './kits.ts';
 
-export interface ReadTask {
-  bytes: Uint8Array;
-  kind?: SourceKind;
-  /** Where progress goes. */
-  port?: MessagePort;
-}
 export interface PromiseTask {
   sources: ({ letter: string } & StoredSource)[];
   voice: string;
@@ -87,37 +71,12 @@ export interface RedoTask extends DraftTask {
   hook?: HookKind;
 }
 
-/** What is stored of a source when it was read. */
-export interface ReadResult {
-  document: SourceDocument;
-  facts: Fact[];
-  tags: PackedTags[];
-}
 export interface OwnTask {
   document: SourceDocument;
   own: OwnFact[];
 }
 
 export const ping = (): WorkResult<null> => ({ ok: true, value: null });
-
-export const read = (task: ReadTask): Promise<WorkResult<ReadResult>> =>
-  expected(async () => {
-    const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});
-    const tell = (stage: string, done: number, of: number) => task.port?.postMessage({ stage, done, of });
-    tell(`${document.blocks.length} passages found`, 0, document.blocks.length);
-    const tagged = taggedFacts(document, getTagger(), (done, of) => tell('taking it apart', done, of));
-    return { document, ...storedOf(tagged) };
-  });
-
-/** A source that is stored, read again from its bytes: facts keep their ids where their words stand. */
-export const renew = (
-  task: ReadTask & { before: Fact[] },
-): Promise<WorkResult<ReadResult & { moved: [string, readonly string[]][]; lost: string[] }>> =>
-  expected(async () => {
-    const document = await openSource(task.bytes, task.kind ? { kind: task.kind } : {});
-    const { facts, moved, lost } = carried(task.before, taggedFacts(document, getTagger()));
-    return { document, ...storedOf(facts), moved: [...moved], lost: lost.map((f) => f.id) };
-  });
 
 /** What the writer knows or chose, as facts; null for one that says nothing. */
 export const own = (task: OwnTask): Promise<WorkResult<({ fact: Fact; tags: PackedTags } | null)[]>> =>
