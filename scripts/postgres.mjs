@@ -52,8 +52,9 @@ const freePort = () =>
     });
   });
 
-/** Where the data of this checkout lives: per user, per checkout, per use. */
+/** Where the data of this checkout lives: per user, per checkout, per use, or where URSPRUNG_DATA says. */
 export function dataFolder(root, use) {
+  if (process.env.URSPRUNG_DATA) return process.env.URSPRUNG_DATA;
   const mark = createHash('sha256').update(root).digest('hex').slice(0, 10);
   const base = isRoot
     ? '/var/lib/ursprung'
