@@ -29,6 +29,7 @@ import { pageRoutes } from './pageRoutes.ts';
 import type { Readings } from './readings.ts';
 import type { Service } from './service.ts';
 import type { TextServices } from './textServices.ts';
+import { askedBy } from './turns.ts';
 import { comparing, readingRoutes, sourceRoutes } from './sourceRoutes.ts';
 
 export interface AppOptions {
@@ -43,23 +44,57 @@ export interface AppOptions {
   /** The built page; left out in API tests. */
   webFolder?: string;
   log?: (line: string) => void;
-  /** Requests a minute from one address. */
+  /** Saves a minute from one page; twice as many reads, half as much of what takes work. */
   perMinute?: number;
 }
 
-/** Writes come as JSON from this server's own page: Host, Origin and Sec-Fetch-Site are checked. */
+/** Only this server's own page asks; writes come as JSON: Host, Origin and Sec-Fetch-Site are checked before anything is counted. */
 function ownOrigin(req: Request, _res: Response, next: NextFunction): void {
   const host = req.headers.host ?? '';
   if (!/^(?:127\.0\.0\.1|localhost|\[::1\])(?::\d+)?$/.test(host)) throw new ApiError('other-origin');
-  if (req.method === 'GET' || req.method === 'HEAD') return next();
   const origin = req.headers.origin;
   const site = req.headers['sec-fetch-site'];
+  if (req.method === 'GET' || req.method === 'HEAD') {
+    // "none": somebody typed the address.
+    if (site !== undefined && site !== 'same-origin' && site !== 'none') throw new ApiError('other-origin');
+    return next();
+  }
   if (origin !== undefined && origin !== `http://${host}`) throw new ApiError('other-origin');
   if (site !== undefined && site !== 'same-origin') throw new ApiError('other-origin');
   if (origin === undefined && site === undefined && req.headers['x-requested-with'] !== 'ursprung')
     throw new ApiError('other-origin');
   if (!req.is('application/json')) throw new ApiError('not-json');
   next();
+}
+
+/** Which page asks: by the name it goes by, else by its address. */
+const pageOf = (req: Request): string => {
+  const name = req.headers['x-page'];
+  return typeof name === 'string' && /^[\w-]{1,60}$/.test(name) ? name : (req.ip ?? '');
+};
+const isSave = (req: Request) =>
+  req.method === 'PATCH' || (req.method === 'POST' && /^\/scripts\/[^/]+\/steps$/.test(req.path));
+const isRead = (req: Request) => req.method === 'GET' || req.method === 'HEAD';
+
+/** Limits a minute, apart for saves, for reads and for all that takes work, so that none of them uses up another's. */
+function limits(perMinute: number) {
+  const limit = (most: number, counts: (req: Request) => boolean) =>
+    rateLimit({
+      windowMs: 60_000,
+      limit: most,
+      standardHeaders: true,
+      legacyHeaders: false,
+      keyGenerator: pageOf,
+      skip: (req) => !counts(req),
+      handler: () => {
+        throw new ApiError('too-many');
+      },
+    });
+  return [
+    limit(perMinute, isSave),
+    limit(perMinute * 2, isRead),
+    limit(Math.ceil(perMinute / 2), (req) => !isSave(req) && !isRead(req)),
+  ];
 }
 
 export function makeApp({
@@ -83,6 +118,7 @@ export function makeApp({
           defaultSrc: ["'self'"],
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
+          fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:'],
           mediaSrc: ["'self'", 'blob:'],
           workerSrc: ["'self'"],
@@ -92,7 +128,11 @@ export function makeApp({
       strictTransportSecurity: false,
     }),
   );
-  app.use('/api', ownOrigin, rateLimit({ windowMs: 60_000, limit: perMinute, standardHeaders: true, legacyHeaders: false, handler: () => { throw new ApiError('too-many'); } })); // prettier-ignore
+  app.use('/api', ownOrigin, ...limits(perMinute), (req, res, next) => {
+    // Answers hold people's words: no cache on the way keeps them.
+    res.set('cache-control', 'no-store');
+    askedBy.run(pageOf(req), next);
+  });
   app.use('/api/sources', sourceRoutes(service.sources));
   app.use('/api/readings', readingRoutes(readings));
   app.use('/api', handoffRoutes(handoffs));
@@ -202,8 +242,9 @@ const answers = (asked: Promise<unknown>): Promise<boolean> => {
 };
 
 /** What went wrong with the database, by Sequelize's names and PostgreSQL's codes (appendix A of its manual). */
-function ofDatabase(error: unknown): 'away' | 'busy' | null {
+function ofDatabase(error: unknown): 'away' | 'busy' | 'full' | null {
   const { name = '', original } = error as { name?: string; original?: { code?: string } };
+  if (original?.code === '53100') return 'full';
   // Cancelled by a time limit, no lock within one, two that wait for one another.
   if (['57014', '55P03', '40P01'].includes(original?.code ?? '')) return 'busy';
   return name.startsWith('SequelizeConnection') || /^(?:57P|08|53)/.test(original?.code ?? '')
@@ -221,10 +262,10 @@ function described(
   if (type === 'entity.too.large') return new ApiError('too-large');
   if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported')
     return new ApiError('bad-request');
-  // What Express itself refuses, such as an address that isn't well written.
-  const { status = 500 } = error as { status?: number };
+  // What Express itself refuses, such as an address that isn't well written, and a body that does not unpack.
+  const { status = 500, code: named = '' } = error as { status?: number; code?: string };
   if (status === 404) return new ApiError('not-found');
-  if (status === 400) return new ApiError('bad-request');
+  if ((status >= 400 && status < 500) || named.startsWith('Z_')) return new ApiError('bad-request');
   const database = ofDatabase(error);
   if (database) {
     log(`${where}: ${(error as Error).name}: ${(error as Error).message}`);

@@ -104,7 +104,7 @@ export class Commissions {
     if (row.state === 'arriving')
       throw new ApiError('bad-request', 'A reply is just arriving here. Stop it first.');
     await row.update({ reply, state: reply ? 'arrived' : 'waiting', message: null, endedAt: this.deps.now(), ...(who === undefined ? {} : { toWho: who }) }); // prettier-ignore
-    await this.deps.notices.tell(id);
+    await this.deps.notices.tell(id).catch(this.untold(id));
     return view(row, this.deps.now());
   }
 
@@ -139,7 +139,7 @@ export class Commissions {
 
   async halt(id: string): Promise<CommissionView> {
     const row = await this.row(id);
-    await this.deps.notices.tell(id, 'stop');
+    await this.deps.notices.tell(id, 'stop').catch(this.untold(id));
     // A process that is gone can't be told: what it left is ended here.
     if (row.state === 'arriving' && !this.stopping.has(id) && isAbandoned(row, this.deps.now()))
       await row.update({ state: 'broken', message: 'Stopped.', endedAt: this.deps.now() });
@@ -161,6 +161,9 @@ export class Commissions {
     return off;
   }
 
+  /** What is written stands, whoever could not be told of it: pages look again when they hear again. */
+  private untold = (id: string) => (error: Error) => this.deps.log(`commission ${id}: ${error.message}`);
+
   private async run(row: Row, service: TextModel): Promise<void> {
     const stopper = new AbortController();
     this.stopping.set(row.id, stopper);
@@ -170,7 +173,7 @@ export class Commissions {
       writing = writing
         .then(() => row.update(change))
         .then(() => this.deps.notices.tell(row.id))
-        .catch((error: Error) => this.deps.log(`commission ${row.id}: ${error.message}`));
+        .catch(this.untold(row.id));
       return writing;
     };
     try {

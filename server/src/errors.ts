@@ -29,6 +29,11 @@ export const ERRORS = {
     message:
       'The database can’t be reached just now. What you wrote is kept here; it is sent again by itself.',
   },
+  full: {
+    status: 503,
+    message:
+      'The server’s disk is full, so nothing can be written. What you wrote is kept here; free some room there.',
+  },
   busy: { status: 503, message: 'This took too long and was stopped. Nothing is lost; try again.' },
   internal: {
     status: 500,

@@ -13,6 +13,7 @@ import type { TranslatorPort } from '@ursprung/standins';
 import { handoffSettings, type HandoffView, type handoffInput } from './api.ts';
 import type { HandoffRow, Models } from './db/models.ts';
 import { ApiError } from './errors.ts';
+import { Turns } from './turns.ts';
 import { startJobs } from './jobs.ts';
 import { opened } from './stored.ts';
 import type { Notices } from './notices.ts';
@@ -37,6 +38,8 @@ export interface HandoffsDeps {
 
 export class Handoffs {
   private readonly leaving = new AbortController();
+  /** The translator is a program of its own, a heavy one. */
+  private readonly translating = new Turns(1);
   private constructor(
     private readonly deps: HandoffsDeps,
     private readonly boss: PgBoss,
@@ -370,9 +373,11 @@ export class Handoffs {
     const { sections, settings } = await this.input(scriptId);
     const lines = sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
     const texts = [settings.title, ...sections.map((s) => s.title), ...lines.map((l) => l.text)];
-    const out = await translator.translate(texts).catch((error: Error) => {
-      throw new ApiError('internal', error.message);
-    });
+    const out = await this.translating
+      .take(() => translator.translate(texts))
+      .catch((error: Error) => {
+        throw error instanceof ApiError ? error : new ApiError('internal', error.message);
+      });
     const [title, ...rest] = out;
     await this.keepTranslation(scriptId, {
       language,

@@ -4,7 +4,7 @@
  * second time gets inside), with limits on size, time and type, and robots.txt (RFC 9309) respected.
  */
 import { lookup as dnsLookup } from 'node:dns';
-import { isIP } from 'node:net';
+import { BlockList, isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import robotsParser from 'robots-parser';
 import { Agent, buildConnector, request, type Dispatcher } from 'undici';
@@ -33,11 +33,31 @@ export interface Fetched {
 
 const refused = (message: string) => new ApiError('link-refused', `${message} Paste the text instead.`);
 
-/** Whether an IP address belongs to the open internet. */
+/** What is not the open internet: IANA's registries of special-purpose addresses (RFC 6890 and its updates), multicast (RFC 5771), and what carries an IPv4 address inside (6to4, Teredo). */
+const SPECIAL_4 = ['0.0.0.0/8', '10.0.0.0/8', '100.64.0.0/10', '127.0.0.0/8', '169.254.0.0/16', '172.16.0.0/12', '192.0.0.0/24', '192.0.2.0/24', '192.31.196.0/24', '192.52.193.0/24', '192.88.99.0/24', '192.168.0.0/16', '192.175.48.0/24', '198.18.0.0/15', '198.51.100.0/24', '203.0.113.0/24', '224.0.0.0/4', '240.0.0.0/4']; // prettier-ignore
+const SPECIAL_6 = ['2001::/23', '2001:db8::/32', '2002::/16', '2620:4f:8000::/48', '3fff::/20']; // prettier-ignore
+/** All that is given out as the open internet of version 6 (RFC 4291, section 2.4); everything else is something else. */
+const OPEN_6 = '2000::/3';
+
+const [special, open] = [new BlockList(), new BlockList()];
+for (const [list, ranges, family] of [
+  [special, SPECIAL_4, 'ipv4'],
+  [special, SPECIAL_6, 'ipv6'],
+  [open, [OPEN_6], 'ipv6'],
+] as const)
+  for (const range of ranges) {
+    const [net, bits] = range.split('/');
+    list.addSubnet(net, Number(bits), family);
+  }
+
+/** Whether an IP address belongs to the open internet. One of version 4 written as version 6 is what it stands for. */
 export function isPublic(address: string): boolean {
   if (!ipaddr.isValid(address)) return false;
   const parsed = ipaddr.process(address);
-  return parsed.range() === 'unicast';
+  const plain = parsed.toString();
+  return parsed.kind() === 'ipv4'
+    ? !special.check(plain, 'ipv4')
+    : open.check(plain, 'ipv6') && !special.check(plain, 'ipv6');
 }
 
 /** A connection that refuses any address that is not public, at the moment it connects. `allow`: hosts inside the network, each on its own port only. */

@@ -17,9 +17,12 @@ import {
 import { ApiError } from './errors.ts';
 import { body, id } from './input.ts';
 import type { PageDesk } from './page.ts';
+import { Turns } from './turns.ts';
 
 export function pageRoutes(page: PageDesk, voice: (pace: number) => VoicePort): Router {
   const router = Router();
+  /** A voice is a program of its own; fifty at once would take the memory of everything else. */
+  const speaking = new Turns(2);
   router.post('/clean', json({ limit: Math.ceil((LARGEST_DRAFT * 4) / 3) + 4096 }), async (req, res) => {
     const input = body(sourceInput, req);
     const bytes =
@@ -32,9 +35,10 @@ export function pageRoutes(page: PageDesk, voice: (pace: number) => VoicePort): 
   });
   router.post('/voice', async (req, res) => {
     const { text, pace } = body(voiceInput, req);
-    const wav = await voice(pace)
-      .speak(text)
-      .catch(() => {
+    const wav = await speaking
+      .take(() => voice(pace).speak(text))
+      .catch((error: Error) => {
+        if (error instanceof ApiError) throw error;
         throw new ApiError('internal', 'The stand-in voice can’t speak here: espeak-ng is not installed.');
       });
     res.type('audio/wav').send(Buffer.from(wav));

@@ -43,7 +43,7 @@ export interface StartOptions {
   secret?: string;
   /** The host of the stand-in that ships, where it runs. */
   standIn?: string;
-  /** Requests a minute from one address. */
+  /** Saves a minute from one page. */
   perMinute?: number;
 }
 

@@ -121,8 +121,8 @@ export class TextServices {
     const sealed = input.key ? this.deps.secrets!.seal(input.key) : undefined;
     const { key: _, ...plain } = input;
     const row = await this.row();
-    // A kept key belongs to the host it was given for.
-    const moved = row !== null && new URL(row.address).host !== url.host;
+    // A kept key belongs to the host it was given for, and to the way there: it does not go where everybody can read it.
+    const moved = row !== null && new URL(row.address).origin !== url.origin;
     const sealedKey = sealed ?? (moved ? null : (row?.sealedKey ?? null));
     const change = { ...plain, address: url.href.replace(/\/+$/, ''), sealedKey, at: this.deps.now() };
     if (row) await row.update(change);

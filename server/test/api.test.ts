@@ -1,10 +1,7 @@
-import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
-import type { AddressInfo } from 'node:net';
 import { expect } from 'chai';
 import { docFromJson, plainSections, scriptSchema } from '@ursprung/core/script';
 import { Step, Transform } from 'prosemirror-transform';
-import { makeApp, type AppOptions } from '../src/app.ts';
 import { ERRORS } from '../src/index.ts';
 import { BRIEF, freshServer, toldScript, type Answer, type TestServer } from './helpers.ts';
 
@@ -272,28 +269,17 @@ describe('the server on a real PostgreSQL', function () {
       'link-refused': './sources.test.ts',
       'service-silent': './model.test.ts',
       'service-limit': './commission.test.ts',
-      'too-many': './api.test.ts',
+      'too-many': './hostile.test.ts',
+      away: './badDays.test.ts',
+      busy: './limits.test.ts',
+      full: './limits.test.ts',
       'script-broken': './stored.test.ts',
-      internal: './badDays.test.ts',
+      internal: './limits.test.ts',
     };
     expect([...Object.keys(provoked), ...Object.keys(elsewhere)].sort()).to.deep.equal(
       Object.keys(ERRORS).sort(),
     );
     for (const [code, file] of Object.entries(elsewhere))
       expect(readFileSync(new URL(file, import.meta.url), 'utf8'), code).to.include(code);
-  });
-
-  it('answers too many requests at once with words, and lets the next minute in', async () => {
-    const app = makeApp({ service: server.service, perMinute: 3 } as unknown as AppOptions).listen(
-      0,
-      '127.0.0.1',
-    );
-    await once(app, 'listening');
-    const { port } = app.address() as AddressInfo;
-    const ask = async () =>
-      (await fetch(`http://127.0.0.1:${port}/api/library`)).json() as Promise<Answer['body']>;
-    for (let i = 0; i < 3; i++) expect((await ask()).error).to.equal(undefined);
-    expect((await ask()).error).to.deep.equal({ code: 'too-many', message: ERRORS['too-many'].message });
-    app.close();
   });
 });

@@ -27,6 +27,19 @@ describe('what address is public (RFC 6890, IANA special-purpose registries)', (
     '::',
     'ff02::1',
     '2001:db8::1',
+    '198.18.0.1',
+    '198.19.255.254',
+    '192.88.99.1',
+    '203.0.113.9',
+    'fec0::1',
+    '::7f00:1',
+    '::127.0.0.1',
+    '64:ff9b::7f00:1',
+    '64:ff9b:1::1',
+    '2002:7f00:1::',
+    '2001::1',
+    '3fff::1',
+    '100::1',
   ];
   for (const address of INSIDE) it(`${address} is not`, () => expect(isPublic(address)).to.equal(false));
   for (const address of ['93.184.216.34', '8.8.8.8', '2606:2800:220:1::1'])

@@ -187,6 +187,9 @@ export class RequestError extends Error {
   }
 }
 
+/** The name this page goes by, so that the server deals fairly between pages. */
+const PAGE = crypto.randomUUID();
+
 /** Asks the server and reads its answer. Throws a RequestError with words for the person, whatever went wrong. */
 async function ask<T>(
   method: string,
@@ -199,7 +202,7 @@ async function ask<T>(
     answer = await fetch(`/api${path}`, {
       method,
       ...(input === undefined ? {} : { body: JSON.stringify(input) }),
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'x-page': PAGE },
     });
   } catch {
     throw new RequestError(0, 'offline', 'The server can’t be reached. What you wrote is kept here.');
