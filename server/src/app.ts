@@ -20,6 +20,7 @@ import {
 } from './api.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
 import { body, id } from './input.ts';
+import { sendJson } from './json.ts';
 import { handoffRoutes } from './handoffRoutes.ts';
 import type { Handoffs } from './handoffs.ts';
 import { commissionRoutes } from './commissionRoutes.ts';
@@ -111,6 +112,8 @@ export function makeApp({
 }: AppOptions) {
   const app = express();
   app.disable('x-powered-by');
+  // Answers are never kept, so nothing has to be told from what was kept.
+  app.disable('etag');
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -150,12 +153,12 @@ export function makeApp({
       .status(database && workers ? 200 : 503)
       .json({ ok: database && workers, app: 'ursprung', database, workers });
   });
-  app.get('/api/library', async (_req, res) => void res.json(await service.library()));
+  app.get('/api/library', async (_req, res) => sendJson(res, await service.library()));
   app.post(
     '/api/channels',
     async (req, res) => void res.status(201).json(await service.addChannel(body(channelInput, req))),
   );
-  app.post('/api/compare', async (req, res) => void res.json(await comparing(service.sources)(req)));
+  app.post('/api/compare', async (req, res) => sendJson(res, await comparing(service.sources)(req)));
   app.post('/api/carries', async (req, res) => {
     res.json(await service.carries(body(carriesInput, req)));
   });
@@ -172,12 +175,10 @@ export function makeApp({
     '/api/scripts',
     async (req, res) => void res.status(201).json(await service.addScript(body(scriptInput, req))),
   );
-  app.post(
-    '/api/scripts/:id/sources',
-    async (req, res) =>
-      void res.json(await service.addSourceTo(id(req), body(scriptSourceInput, req).sourceId)),
+  app.post('/api/scripts/:id/sources', async (req, res) =>
+    sendJson(res, await service.addSourceTo(id(req), body(scriptSourceInput, req).sourceId)),
   );
-  app.get('/api/scripts/:id', async (req, res) => void res.json(await service.script(id(req))));
+  app.get('/api/scripts/:id', async (req, res) => sendJson(res, await service.script(id(req))));
   app.patch(
     '/api/scripts/:id',
     async (req, res) => void res.json(await service.patchSettings(id(req), body(settingsPatch, req))),

@@ -11,6 +11,7 @@ import {
 } from '@ursprung/core/plan';
 import type { Mood, Target } from '@ursprung/core/script';
 import { SourceError, type SourceDocument } from '@ursprung/core/source';
+import { openedText, type SourceText } from './sourceText.ts';
 import { getClock, getSolver, getTagger } from './tools.ts';
 
 export type WorkResult<T> =
@@ -28,7 +29,7 @@ export interface StoredSource extends StoredFacts {
   own: StoredFacts;
 }
 export interface DraftTask {
-  source: StoredSource;
+  source: SourceText;
   options: {
     target: Target;
     mood: Mood;
@@ -43,7 +44,7 @@ export interface DraftTask {
     favour?: string[];
     given?: string[];
     reveal?: string;
-    others?: ({ letter: string } & StoredSource)[];
+    others?: ({ letter: string } & SourceText)[];
     brief?: Brief;
     fixed?: DraftOptions['fixed'];
     parts?: readonly OwnPart[];
@@ -90,9 +91,11 @@ export const materialOf = (sources: readonly ({ letter: string } & StoredSource)
     facts: [...s.facts, ...s.own.facts.filter((f) => f.own === 'known')],
   }));
 
-export const drafting = async (source: StoredSource, asked: Omit<DraftTask['options'], 'target'>) => {
-  const { mood, pace, voice, sayings, seed, shape, hook: kind, others, ...rest } = asked;
-  const { tagged, own } = readSourceOf(source);
+export const drafting = async (text: SourceText, asked: Omit<DraftTask['options'], 'target'>) => {
+  const { mood, pace, voice, sayings, seed, shape, hook: kind, others: beside, ...rest } = asked;
+  const source = openedText(text);
+  const others = beside?.map((o) => ({ letter: o.letter, ...openedText(o) }));
+  const { tagged, own, document } = readSourceOf(source);
   const tools = { tagger: getTagger(), clock: getClock(voice, pace, sayings), solver: await getSolver() };
   const options = {
     ...rest,
@@ -103,8 +106,8 @@ export const drafting = async (source: StoredSource, asked: Omit<DraftTask['opti
     seed: seed ?? 1,
     ...(shape ? { shape: shape as ShapeId } : {}),
   };
-  if (!kind) return { options, tools };
+  if (!kind) return { options, tools, document };
   const material = materialOf([{ letter: 'A', ...source }, ...(others ?? [])]);
   const hook = hooksOf(material, tools, seed).find((h) => h.kind === kind);
-  return { options: hook ? { ...options, hook } : options, tools };
+  return { options: hook ? { ...options, hook } : options, tools, document };
 };

@@ -6,13 +6,14 @@ import { randomUUID } from 'node:crypto';
 import type PgBoss from 'pg-boss';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
-import type { KitInput, Translation } from '@ursprung/core/handoff';
-import { FORMAT, plainSections, printedSource, type PlainSection } from '@ursprung/core/script';
+import type { Translation } from '@ursprung/core/handoff';
+import { FORMAT, plainSections, type PlainSection } from '@ursprung/core/script';
 import { languageOf } from '@ursprung/core/timing';
 import type { TranslatorPort } from '@ursprung/standins';
 import { handoffSettings, type HandoffView, type handoffInput } from './api.ts';
 import type { HandoffRow, Models } from './db/models.ts';
 import { ApiError } from './errors.ts';
+import type { KitAsked } from './kits.ts';
 import { Turns } from './turns.ts';
 import { startJobs } from './jobs.ts';
 import { opened } from './stored.ts';
@@ -64,11 +65,11 @@ export class Handoffs {
   }
 
   /** What a kit is made from: the script as the server has it, or as the page has it. */
-  async input(id: string, sections?: readonly PlainSection[]): Promise<KitInput> {
+  async input(id: string, sections?: readonly PlainSection[]): Promise<KitAsked> {
     const { service } = this.deps;
     const row = await service.scriptRow(id);
     const [sources, channel] = await Promise.all([
-      service.sourcesOf(id),
+      service.readOf(id),
       this.models.channels.findOne({ where: service.own({ id: row.channelId }) }),
     ]);
     const { settings } = row;
@@ -77,8 +78,7 @@ export class Handoffs {
       settings,
       sections: sections ?? plainSections(opened(row)),
       language: 'en-GB',
-      sources: sources.map(({ letter, document, facts, rights }) => ({ letter, document, facts, rights })),
-      printed: sources.map((s) => ({ id: s.letter, ...printedSource(s.document, s.facts) })),
+      sources,
       channel: {
         name: channel?.name ?? '',
         style: channel?.settings.pictures?.style ?? '',

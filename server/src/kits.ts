@@ -25,20 +25,36 @@ import {
   type Translation,
 } from '@ursprung/core/handoff';
 import { filmOf, type Film } from '@ursprung/core/scenes';
-import type { PlainSection } from '@ursprung/core/script';
-import { clockLines } from '@ursprung/core/script';
+import { clockLines, printedSource, type PlainSection } from '@ursprung/core/script';
 import { SHIPPED_VOICES, languageOf, makeOtherClock, type Clock } from '@ursprung/core/timing';
+import type { Rights } from './api.ts';
 import { expected, type WorkResult } from './drafting.ts';
+import { openedText, type SourceText } from './sourceText.ts';
 import { getClock, getFonts, getKin, getPronouncer, getSenses, getTagger } from './tools.ts';
 
+/** What a kit is made from, its sources as they are stored. */
+export interface KitAsked extends Omit<KitInput, 'sources' | 'printed'> {
+  sources: readonly ({ letter: string; rights: Rights } & SourceText)[];
+}
+const inputOf = ({ sources: texts, ...rest }: KitAsked): KitInput => {
+  const sources = texts.map(({ letter, rights, ...text }) => {
+    const { document, facts, own } = openedText(text);
+    return { letter, rights, document, facts: [...facts, ...own.facts] };
+  });
+  return {
+    ...rest,
+    sources,
+    printed: sources.map((s) => ({ id: s.letter, ...printedSource(s.document, s.facts) })),
+  };
+};
 export interface KitTask {
-  input: KitInput;
+  input: KitAsked;
   translation?: Translation;
 }
 
-const clockOf = ({ settings, channel }: KitInput): Clock =>
+const clockOf = ({ settings, channel }: Pick<KitInput, 'settings' | 'channel'>): Clock =>
   getClock(settings.voice, settings.pace, channel.sayings);
-const otherClock = ({ settings }: KitInput, language: string): Clock | null => {
+const otherClock = ({ settings }: Pick<KitInput, 'settings'>, language: string): Clock | null => {
   const other = languageOf(language);
   if (!other || other.code === 'en') return null;
   return makeOtherClock(
@@ -49,7 +65,8 @@ const otherClock = ({ settings }: KitInput, language: string): Clock | null => {
   );
 };
 
-function kitOf({ input: asked, translation }: KitTask) {
+function kitOf({ input: kept, translation }: KitTask) {
+  const asked = inputOf(kept);
   // A recording is of the script's own words.
   const { recording, ...bare } = asked;
   const input = recording && !translation ? asked : bare;
@@ -75,11 +92,11 @@ function kitOf({ input: asked, translation }: KitTask) {
 }
 
 export interface FilmTask {
-  input: KitInput;
+  input: KitAsked;
 }
 export const film = ({ input }: FilmTask): Promise<WorkResult<Film>> =>
   expected(() =>
-    filmOf(filmInput(input), {
+    filmOf(filmInput(inputOf(input)), {
       tagger: getTagger(),
       senses: getSenses(),
       kin: getKin(),

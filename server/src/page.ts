@@ -9,7 +9,7 @@ import {
   type CleanedDraft,
   type PlainSection,
 } from '@ursprung/core/script';
-import type { GrammarHit, ReviewSource } from '@ursprung/core/review';
+import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import { answered, orderOf, type ReviseContext, type Revised } from '@ursprung/core/revise';
 import type { z } from 'zod';
@@ -17,7 +17,7 @@ import type { channelPatch, reviseInput } from './api.ts';
 import { ApiError } from './errors.ts';
 import { opened, readable } from './stored.ts';
 import type { Service } from './service.ts';
-import type { ReadSource } from './sources.ts';
+import { reviewed } from './sourceText.ts';
 import type { TextServices } from './textServices.ts';
 import { getClock } from './tools.ts';
 import type { TextWork } from './work.ts';
@@ -141,7 +141,7 @@ export class PageDesk {
       voice,
       pace,
       sayings: await this.service.sayings(row.channelId),
-      sources: sources.map(reviewed),
+      sources,
       ...(from ? { from } : {}),
       salt: randomUUID().slice(0, 8),
     });
@@ -236,11 +236,3 @@ export class PageDesk {
     return { differences, style };
   }
 }
-
-const reviewed = (s: ReadSource & { letter: string }): ReviewSource => ({
-  letter: s.letter,
-  text: s.document.text,
-  facts: [...s.facts, ...s.own.facts],
-  kind: s.document.kind,
-  ...(s.document.published ? { published: s.document.published } : {}),
-});

@@ -1,6 +1,6 @@
 /** What can be done in a workspace. Every query is scoped to it. Routes are thin over this. */
 import { randomUUID } from 'node:crypto';
-import type { Sequelize, Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
 import type { Carries, Redone } from '@ursprung/core/draft';
 import type { HouseStyle } from '@ursprung/core/measure';
@@ -16,7 +16,6 @@ import {
   plainSections,
   scriptSchema,
   sectionsOfDraft,
-  type PlainSection,
   type ScriptNode,
 } from '@ursprung/core/script';
 import type { z } from 'zod';
@@ -37,7 +36,8 @@ import { defineModels, type Models, type ScriptRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import type { LinkSettings } from './link.ts';
 import { Sources, type ReadSource } from './sources.ts';
-import { inFormat, opened, readable } from './stored.ts';
+import { inFormat, opened } from './stored.ts';
+import { summaryKey, type ScriptSummary } from './summaries.ts';
 import { getClock } from './tools.ts';
 import type { DraftTask, Promised } from './worker.ts';
 import type { TextWork } from './work.ts';
@@ -84,75 +84,105 @@ export class Service {
     return { ...where, workspaceId: this.workspaceId };
   }
 
+  /** Channels, scripts and sources as lists: of each what was worked out when it last changed. */
   async library() {
     const { channels, scripts, sources, scriptSources } = this.models;
     const [channelRows, scriptRows, sourceRows, links] = await Promise.all([
       channels.findAll({ where: this.own(), order: [['createdAt', 'ASC']] }),
-      scripts.findAll({ where: this.own({ deletedAt: null }), order: [['createdAt', 'ASC']] }),
+      scripts.findAll({
+        where: this.own({ deletedAt: null }),
+        attributes: { exclude: ['doc'] },
+        order: [['createdAt', 'ASC']],
+      }),
       sources.findAll({
         where: this.own({ deletedAt: null }),
-        attributes: { exclude: ['original'] },
+        attributes: ['id', 'title', 'summary', 'createdAt'],
         order: [['createdAt', 'ASC']],
       }),
       scriptSources.findAll(),
     ]);
+    const sayings = new Map(channelRows.map((c) => [c.id, c.settings.sayings ?? []]));
+    const rows: { row: ScriptRow; settings: ScriptRowSettings }[] = [];
+    for (const row of scriptRows) {
+      rows.push({ row, settings: row.settings });
+      // Settings are held against their schema, row by row: others are served in between.
+      if (rows.length % 8 === 0) await aside();
+    }
+    const summaries = await this.summaries(rows, sayings);
+    const shown = new Map(scriptRows.map((r) => [r.id, summaries.get(r.id)!]));
     const heard = new Map<string, Set<string>>();
-    const summaries = scriptRows.map((row) => {
-      const sections = readable(row);
-      const own = links.filter((l) => l.scriptId === row.id);
-      for (const l of (sections ?? []).flatMap((s) => s.lines))
-        for (const f of l.from) {
-          const source = own.find((o) => o.letter === f.source);
-          if (source && f.fact)
-            (heard.get(source.sourceId) ?? heard.set(source.sourceId, new Set()).get(source.sourceId)!).add(
-              f.fact,
-            );
-        }
-      return {
-        id: row.id,
-        channelId: row.channelId,
-        settings: row.settings,
-        updatedAt: row.updatedAt,
-        sourceIds: own.map((o) => o.sourceId),
-        broken: sections === null,
-        ...this.timed(row, sections ?? [], channelRows.find((c) => c.id === row.channelId)?.settings.sayings),
-      };
-    });
+    for (const { scriptId, letter, sourceId } of links)
+      for (const fact of shown.get(scriptId)?.heard[letter] ?? [])
+        (heard.get(sourceId) ?? heard.set(sourceId, new Set()).get(sourceId)!).add(fact);
+    const listed = [];
+    for (const { id, title, summary, createdAt } of sourceRows) {
+      const known = summary ?? (await this.sources.summary(id));
+      const on = new Set([...(heard.get(id) ?? [])].map((fact) => known.at[fact]));
+      listed.push({
+        id,
+        title,
+        kind: known.kind,
+        publisher: known.publisher,
+        published: known.published,
+        readAt: createdAt,
+        passages: known.ms.length,
+        heard: [...on].filter((i) => i !== undefined).length,
+        strip: stripOf(known.ms, on),
+        scripts: links.filter((l) => l.sourceId === id && shown.has(l.scriptId)).length,
+      });
+    }
     return {
       channels: channelRows.map((c) => ({ id: c.id, name: c.name, settings: c.settings })),
-      scripts: summaries,
-      sources: sourceRows.map((s) => ({
-        id: s.id,
-        title: s.title,
-        kind: s.document.kind,
-        publisher: s.document.publisher ?? null,
-        published: s.document.published ?? null,
-        readAt: s.createdAt,
-        passages: s.document.blocks
-          .filter((b) => b.type !== 'heading')
-          .map((b) => ({
-            ms: getClock().time(b.text).ms,
-            heard: s.facts.some((f) => f.block === b.id && heard.get(s.id)?.has(f.id)),
-          })),
-        scripts: links.filter((l) => l.sourceId === s.id && scriptRows.some((r) => r.id === l.scriptId))
-          .length,
-      })),
+      scripts: rows.map(({ row, settings }) => {
+        const { key: _, heard: __, ...summary } = shown.get(row.id)!;
+        return {
+          id: row.id,
+          channelId: row.channelId,
+          settings,
+          updatedAt: row.updatedAt,
+          sourceIds: links.filter((l) => l.scriptId === row.id).map((l) => l.sourceId),
+          ...summary,
+        };
+      }),
+      sources: listed,
     };
   }
 
-  private timed(row: ScriptRow, sections: readonly PlainSection[], sayings?: Saying[]) {
-    const times = getClock(row.settings.voice, row.settings.pace, sayings).lines(clockLines(sections));
-    let at = 0;
-    const parts = sections.map((s) => ({
-      title: s.title,
-      role: s.role,
-      ms: s.lines.reduce((sum) => sum + times[at++].ms, 0),
-    }));
-    return {
-      sections: parts,
-      ms: parts.reduce((sum, p) => sum + p.ms, 0),
-      words: times.reduce((sum, t) => sum + t.words, 0),
-    };
+  /** Summaries of scripts, those that are of an earlier state made anew by a worker and kept. */
+  private async summaries(
+    rows: readonly { row: ScriptRow; settings: ScriptRowSettings }[],
+    sayings: ReadonlyMap<string, readonly Saying[]>,
+  ): Promise<Map<string, ScriptSummary>> {
+    const out = new Map<string, ScriptSummary>();
+    const stale: { id: string; key: string; voice: string; pace: number; sayings: readonly Saying[] }[] = [];
+    for (const { row, settings } of rows) {
+      const said = sayings.get(row.channelId) ?? [];
+      const key = summaryKey(row, said);
+      if (row.summary?.key === key) out.set(row.id, row.summary);
+      else stale.push({ id: row.id, key, voice: settings.voice, pace: settings.pace, sayings: said });
+    }
+    for (let at = 0; at < stale.length; at += AT_A_TIME) {
+      const some = stale.slice(at, at + AT_A_TIME);
+      const docs = (await this.deps.db.query(
+        'SELECT id, doc::text AS doc, format FROM scripts WHERE id = ANY($1::uuid[])',
+        { type: QueryTypes.SELECT, bind: [some.map((s) => s.id)] },
+      )) as { id: string; doc: string; format: number }[];
+      const stored = new Map(docs.map((d) => [d.id, d]));
+      const made = await this.deps.work.summaries({
+        scripts: some.map(({ id, ...s }) => ({
+          ...s,
+          doc: stored.get(id)!.doc,
+          format: stored.get(id)!.format,
+        })),
+      });
+      for (const [i, summary] of made.entries()) {
+        out.set(some[i].id, summary);
+        await this.deps.db.query('UPDATE scripts SET summary = $2 WHERE id = $1', {
+          bind: [some[i].id, JSON.stringify(summary)],
+        });
+      }
+    }
+    return out;
   }
 
   async addChannel(input: z.infer<typeof channelInput>) {
@@ -168,9 +198,9 @@ export class Service {
   }
 
   async addSource(bytes: Uint8Array, rights?: Rights) {
-    const source = await this.sources.add(bytes);
-    if (rights) await this.sources.change(source.id, { rights });
-    return source;
+    const id = await this.sources.add(bytes);
+    if (rights) await this.sources.change(id, { rights });
+    return { id };
   }
 
   /** Sources under their letters, each once. */
@@ -353,7 +383,7 @@ export class Service {
         : null;
     const { title, frame, mood, pace, voice, target, seed } = input;
     const settings: ScriptRowSettings = {
-      title: title ?? source?.document.title ?? 'No title yet',
+      title: title ?? source?.title ?? 'No title yet',
       frame,
       mood,
       pace,
@@ -427,7 +457,7 @@ export class Service {
   /** The promise of a new script: what its title rests on, unless that was chosen; a title the sources can't pay for promises nothing. */
   private async promised(input: z.infer<typeof scriptInput>, sources: readonly Lettered[]) {
     if (input.promise?.pays) return { promise: input.promise, refused: null };
-    const wanted = input.title ?? sources[0].document.title;
+    const wanted = input.title ?? sources[0].title;
     const { check, sentence } = await this.deps.work.promise({
       sources: [...sources],
       voice: input.voice,
@@ -495,10 +525,7 @@ export class Service {
   /** Sources of a script as the page shows them. */
   async sourcesOf(scriptId: string) {
     return Promise.all(
-      (await this.linksOf(scriptId)).map(async (l) => ({
-        letter: l.letter,
-        ...(await this.sources.ofScript(l.sourceId)),
-      })),
+      (await this.linksOf(scriptId)).map((l) => this.sources.ofScript(l.sourceId, l.letter)),
     );
   }
   /** The same as a draft takes them. */
@@ -511,6 +538,7 @@ export class Service {
     );
   }
 
+  /** A script with its sources; these as JSON. */
   async script(id: string) {
     const row = await this.scriptRow(id);
     opened(row);
@@ -530,7 +558,7 @@ export class Service {
 
   /** Lays another source beside those of a script, under the next letter. */
   async addSourceTo(id: string, sourceId: string) {
-    await this.sources.one(sourceId);
+    await this.sources.here(sourceId);
     await this.deps.db.transaction(async (transaction) => {
       await this.scriptRow(id, { transaction, lock: true });
       const links = await this.models.scriptSources.findAll({ where: { scriptId: id }, transaction });
@@ -666,6 +694,25 @@ function besides(first: Lettered, others: readonly Lettered[]) {
     out: having('out', 'wrong', 'wait'),
     others: others.map(({ letter, document, facts, tags, own }) => ({ letter, document, facts, tags, own })),
   };
+}
+
+/** Scripts that a worker summarises in one go. */
+const AT_A_TIME = 25;
+/** Lets others be served. */
+const aside = () => new Promise<void>((resolve) => setImmediate(resolve));
+
+/** Stretches of a source's strip: as many as can be told apart on a screen. */
+const MOST_STRETCHES = 160;
+function stripOf(ms: readonly number[], heard: ReadonlySet<number>): { ms: number; heard: boolean }[] {
+  const each = Math.ceil(ms.length / MOST_STRETCHES) || 1;
+  const out: { ms: number; heard: boolean }[] = [];
+  ms.forEach((length, i) => {
+    if (i % each === 0) out.push({ ms: 0, heard: false });
+    const last = out[out.length - 1];
+    last.ms += length;
+    last.heard ||= heard.has(i);
+  });
+  return out;
 }
 
 const LETTERS = [...'ABCDEFGHIJKL'];

@@ -8,6 +8,7 @@ import { readingInput, sourceInput, sourcePatch, sourceSearch, type Reading } fr
 import { ApiError } from './errors.ts';
 import { streamRow } from './eventStream.ts';
 import { body, id } from './input.ts';
+import { sendJson } from './json.ts';
 import type { Readings } from './readings.ts';
 import type { Sources } from './sources.ts';
 
@@ -27,12 +28,12 @@ export function sourceRoutes(sources: Sources): Router {
     const input = body(sourceInput, req);
     const bytes =
       input.text !== undefined ? new TextEncoder().encode(input.text) : Buffer.from(input.base64!, 'base64');
-    res.status(201).json(await sources.add(bytes, input.kind ? { kind: input.kind } : {}));
+    const made = await sources.add(bytes, input.kind ? { kind: input.kind } : {});
+    sendJson(res, await sources.one(made), 201);
   });
-  router.get('/:id', async (req, res) => void res.json(await sources.one(id(req))));
-  router.patch(
-    '/:id',
-    async (req, res) => void res.json(await sources.change(id(req), body(sourcePatch, req))),
+  router.get('/:id', async (req, res) => sendJson(res, await sources.one(id(req))));
+  router.patch('/:id', async (req, res) =>
+    sendJson(res, await sources.change(id(req), body(sourcePatch, req))),
   );
   router.delete('/:id', async (req, res) => {
     await sources.remove(id(req));
@@ -49,7 +50,7 @@ export function sourceRoutes(sources: Sources): Router {
   );
   router.post('/:id/renewal', async (req, res) => {
     const { lost, moved } = await sources.renew(id(req));
-    res.json({ source: await sources.one(id(req)), lost, moved });
+    sendJson(res, { source: await sources.one(id(req)), lost, moved });
   });
   router.get('/:id/cite/:format', async (req, res) => {
     const format = CITATION_FORMATS.find((f) => f === req.params.format);

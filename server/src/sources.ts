@@ -6,27 +6,21 @@ import type { z } from 'zod';
 import { citation, type CitationFormat } from '@ursprung/core/cite';
 import {
   EXTRACTOR,
-  castOf,
   chosenIn,
-  compareSources,
-  glossaryOf,
-  outlineOf,
   ownBlock,
-  thinIn,
-  timeline,
-  type Comparison,
   type Fact,
   type OwnFact,
   type PackedTags,
 } from '@ursprung/core/facts';
-import { NEARLY_SAME, sharedOf, sketchOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
-import { sameData, type LineSource } from '@ursprung/core/script';
+import { NEARLY_SAME, sharedOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
+import type { LineSource } from '@ursprung/core/script';
 import type { FoundSource, Mark, Marks, Renewal, Rights, sourcePatch, sourceSearch } from './api.ts';
 import type { Models, SourceRow, StoredOwnFact } from './db/models.ts';
-import type { StoredSource } from './drafting.ts';
 import { ApiError } from './errors.ts';
-import { appendToLog, readable, readableDoc } from './stored.ts';
+import { JsonText, joinedLists, jsonOf } from './json.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
+import type { SourceSummary, SourceText } from './sourceText.ts';
+import { appendToLog, readable, readableDoc } from './stored.ts';
 import type { ReadProgress, TextWork } from './work.ts';
 
 export interface SourcesDeps {
@@ -40,6 +34,8 @@ export interface SourcesDeps {
 const OPEN_LICENCE =
   /\b(?:CC[ -]?(?:BY|0)|creativecommons\.org|public domain|GFDL|open government licen[cs]e)\b/i;
 const ROWS_FOUND = 100;
+/** Columns that are fetched only where they are needed, as texts. */
+const LARGE = ['original', 'document', 'facts', 'tags', 'outlook', 'summary'] as const;
 
 export class Sources {
   constructor(
@@ -52,7 +48,7 @@ export class Sources {
     return { ...where, workspaceId: this.workspaceId };
   }
 
-  /** Reads bytes into the library. `address`: the link they were fetched from. */
+  /** Reads bytes into the library. `address`: the link they were fetched from. Answers with its id. */
   async add(
     bytes: Uint8Array,
     options: {
@@ -63,45 +59,51 @@ export class Sources {
       /** Written together with the source, or neither is. */
       with?: (sourceId: string, transaction: Transaction) => Promise<void>;
     } = {},
-  ) {
+  ): Promise<string> {
     const { with: together, ...how } = options;
-    const { document: read, facts, tags } = await this.deps.work.read(bytes, how);
-    const document: SourceDocument = options.address ? { ...read, address: options.address } : read;
-    const rights: Rights = OPEN_LICENCE.test(document.licence ?? '') ? 'open' : 'not asked';
-    const made = {
-      id: randomUUID(),
-      workspaceId: this.workspaceId,
-      title: document.title,
-      original: Buffer.from(bytes),
-      document,
-      facts,
-      extractor: EXTRACTOR,
-      tags,
-      address: options.address ?? null,
-      rights,
-      marks: {},
-      ownFacts: [],
-      sketch: sketchOf(document.text),
-      createdAt: this.deps.now(),
-      deletedAt: null,
-    };
-    const row = await this.deps.db.transaction(async (transaction) => {
-      const created = await this.models.sources.create(made, { transaction });
-      await together?.(made.id, transaction);
-      return created;
+    const kept = await this.deps.work.read(bytes, how);
+    const id = randomUUID();
+    const rights: Rights = OPEN_LICENCE.test(kept.licence ?? '') ? 'open' : 'not asked';
+    await this.deps.db.transaction(async (transaction) => {
+      // The texts go in as they are: made into objects they would only be made into texts again.
+      await this.deps.db.query(
+        `INSERT INTO sources (id, "workspaceId", title, original, document, facts, tags, outlook, summary, sketch, extractor,
+                              address, rights, marks, "ownFacts", "createdAt")
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, '{}', '[]', $14)`,
+        {
+          transaction,
+          bind: [
+            id,
+            this.workspaceId,
+            kept.title,
+            Buffer.from(bytes),
+            kept.document,
+            kept.facts,
+            kept.tags,
+            kept.outlook,
+            kept.summary,
+            kept.sketch,
+            EXTRACTOR,
+            options.address ?? null,
+            rights,
+            this.deps.now(),
+          ],
+        },
+      );
+      await together?.(id, transaction);
     });
-    return { ...this.view(row), like: await this.like(row) };
+    return id;
   }
 
+  /** What of a source is small: everything but its texts and the bytes it came as. */
   private async row(
     id: string,
-    options: { original?: boolean; deleted?: boolean; tags?: boolean; transaction?: Transaction } = {},
+    options: { deleted?: boolean; transaction?: Transaction } = {},
   ): Promise<SourceRow & { update: (change: Partial<SourceRow>, how?: object) => Promise<unknown> }> {
     const { transaction } = options;
-    const exclude = [...(options.original ? [] : ['original']), ...(options.tags ? [] : ['tags'])];
     const row = await this.models.sources.findOne({
       where: options.deleted ? this.own({ id }) : this.own({ id, deletedAt: null }),
-      attributes: { exclude },
+      attributes: { exclude: [...LARGE] },
       ...(transaction ? { transaction, lock: true } : {}),
     });
     if (!row) throw new ApiError('not-found', 'This source is not here, or no longer.');
@@ -109,56 +111,94 @@ export class Sources {
     return row;
   }
 
+  /** Columns of a source as texts of JSON. */
+  private async texts<C extends 'document' | 'facts' | 'tags' | 'outlook'>(
+    id: string,
+    ...columns: C[]
+  ): Promise<Record<C, string> & { tags: string | null; outlook: string | null }> {
+    const [row] = await this.deps.db.query(
+      `SELECT ${columns.map((c) => `${c}::text AS ${c}`).join(', ')} FROM sources WHERE id = $1 AND "workspaceId" = $2`,
+      { type: QueryTypes.SELECT, bind: [id, this.workspaceId] },
+    );
+    return row as Record<C, string> & { tags: string | null; outlook: string | null };
+  }
+
   /** Own facts of before they were taken apart: once, when they are read first. */
   private async makeOwn(row: SourceRow): Promise<void> {
     const waiting = row.ownFacts.filter((o) => o.made === undefined);
-    const made = await this.deps.work.own({ document: row.document, own: waiting });
-    const of = new Map(waiting.map((o, i) => [o.id, made[i]]));
+    const { document } = await this.texts(row.id, 'document');
+    const made = await this.deps.work.own({ document, own: waiting });
+    const of = new Map(waiting.map((o, i) => [o.id, named(made[i]!, o.id)]));
+    const now = (own: readonly StoredOwnFact[]) => own.map((o) => of.get(o.id) ?? o);
     await this.deps.db.transaction(async (transaction) => {
-      const now = await this.row(row.id, { deleted: true, transaction });
-      await now.update(
-        { ownFacts: now.ownFacts.map((o) => (of.has(o.id) ? { ...o, made: of.get(o.id) ?? null } : o)) },
-        { transaction },
-      );
+      const held = await this.row(row.id, { deleted: true, transaction });
+      await held.update({ ownFacts: now(held.ownFacts) }, { transaction });
     });
-    row.ownFacts = row.ownFacts.map((o) => (of.has(o.id) ? { ...o, made: of.get(o.id) ?? null } : o));
+    row.ownFacts = now(row.ownFacts);
   }
 
-  private view(row: SourceRow) {
-    const { document, facts } = row;
-    return {
+  /** What is worked out of a source once; made now for one that was read before that was stored. */
+  private async outlook(
+    id: string,
+    known: string | null,
+    texts: { document: string; facts: string },
+  ): Promise<string> {
+    if (known !== null) return known;
+    const made = await this.deps.work.outlook(texts);
+    await this.deps.db.query('UPDATE sources SET outlook = $2, summary = $3 WHERE id = $1', {
+      bind: [id, made.outlook, made.summary],
+    });
+    return made.outlook;
+  }
+
+  /** What the library shows of a source that was read before that was stored. */
+  async summary(id: string): Promise<SourceSummary> {
+    const texts = await this.texts(id, 'document', 'facts');
+    await this.outlook(id, null, texts);
+    const { summary } = (await this.models.sources.findOne({ where: { id }, attributes: ['summary'] }))!;
+    return summary!;
+  }
+
+  /** A source as pages show it, as JSON. */
+  private async view(row: SourceRow, more: Record<string, unknown> = {}): Promise<JsonText> {
+    const { document, facts, outlook } = await this.texts(row.id, 'document', 'facts', 'outlook');
+    const parts = await this.outlook(row.id, outlook, { document, facts });
+    const head = jsonOf({
       id: row.id,
-      document,
-      facts: [...facts, ...ownOf(row).facts],
+      document: new JsonText(document),
+      facts: new JsonText(joinedLists(facts, JSON.stringify(ownOf(row).facts))),
       rights: row.rights,
       marks: row.marks,
       ownFacts: standing(row).map(({ made: _, gone: __, ...own }): OwnFact => own),
       address: row.address,
       /** Whether today's code would read it otherwise than it was read. */
       older: (row.extractor ?? 1) < EXTRACTOR,
-      outline: outlineOf(document, facts),
-      cast: castOf(facts),
-      glossary: glossaryOf(facts),
-      thin: thinIn(facts),
-      timeline: timeline(facts),
-    };
+      ...more,
+    });
+    return new JsonText(`${head.slice(0, -1)},${parts.trim().slice(1)}`);
   }
 
   /** A source as it is told from: what was taken apart when it was read, and the marks on its facts. */
   async read(id: string, options: { deleted?: boolean } = {}): Promise<ReadSource> {
-    const row = await this.row(id, { ...options, tags: true });
-    const { document, facts, tags } = row;
-    return { id, document, facts, tags, own: ownOf(row), marks: marksOn(row) };
+    const row = await this.row(id, options);
+    const { document, facts, tags } = await this.texts(id, 'document', 'facts', 'tags');
+    const marks = marksOn(row, () => JSON.parse(facts) as Fact[]);
+    return { id, title: row.title, rights: row.rights, document, facts, tags, own: ownOf(row), marks };
   }
 
-  async one(id: string) {
+  async one(id: string): Promise<JsonText> {
     const row = await this.row(id);
-    return { ...this.view(row), like: await this.like(row) };
+    return this.view(row, { like: await this.like(row) });
+  }
+
+  /** Throws where it is not in the library. */
+  async here(id: string): Promise<void> {
+    await this.row(id);
   }
 
   /** A source that a script rests on, even when it was taken out of the library since. */
-  async ofScript(id: string) {
-    return this.view(await this.row(id, { deleted: true }));
+  async ofScript(id: string, letter: string): Promise<JsonText> {
+    return this.view(await this.row(id, { deleted: true }), { letter });
   }
 
   /** Others that share most of their words with it. */
@@ -174,7 +214,7 @@ export class Sources {
       .slice(0, 5);
   }
 
-  async change(id: string, patch: z.infer<typeof sourcePatch>) {
+  async change(id: string, patch: z.infer<typeof sourcePatch>): Promise<JsonText> {
     // What takes long is done before the row is held.
     const added = patch.addFact ? await this.ownFact(id, patch.addFact) : null;
     if (patch.kind) await this.renew(id, patch.kind);
@@ -182,7 +222,10 @@ export class Sources {
       const row = await this.row(id, { transaction });
       const change: Partial<SourceRow> = {};
       if (patch.rights) change.rights = patch.rights;
-      if (patch.marks) change.marks = marked(row, patch.marks);
+      if (patch.marks) {
+        await this.known(row, Object.keys(patch.marks), transaction);
+        change.marks = marked(row, patch.marks);
+      }
       if (added) change.ownFacts = [...row.ownFacts, named(added, nextOwn(row))];
       if (patch.removeFact) {
         // Its id is not given again: lines may still name it.
@@ -195,14 +238,29 @@ export class Sources {
     return this.one(id);
   }
 
+  /** Throws where one of the ids is of no fact of the source. */
+  private async known(row: SourceRow, ids: readonly string[], transaction: Transaction): Promise<void> {
+    const found = await this.deps.db.query(
+      `SELECT f->>'id' AS id FROM sources, jsonb_array_elements(facts) f WHERE sources.id = $1 AND f->>'id' = ANY($2)`,
+      { type: QueryTypes.SELECT, bind: [row.id, ids], transaction },
+    );
+    const here = new Set([
+      ...(found as { id: string }[]).map((f) => f.id),
+      ...standing(row).map((f) => f.id),
+    ]);
+    const missing = ids.find((id) => !here.has(id));
+    if (missing !== undefined) throw new ApiError('not-found', `There is no fact ${missing} in this source.`);
+  }
+
   private async ownFact(
     id: string,
     input: { start: number; end: number } | { text: string },
   ): Promise<Omit<StoredOwnFact, 'id'>> {
-    const { document } = await this.row(id);
-    const own = 'text' in input ? { text: input.text } : chosenWords(document, input);
-    const [made] = await this.deps.work.own({ document, own: [{ ...own, id: 'w0' }] });
-    return { ...own, made };
+    await this.here(id);
+    const { document } = await this.texts(id, 'document');
+    const [made] = await this.deps.work.own({ document, own: [input] });
+    if (!made) throw new ApiError('bad-request', 'Choose a few words to a few sentences of the source.');
+    return made;
   }
 
   /**
@@ -210,67 +268,53 @@ export class Sources {
    * lines of scripts and their promises follow the others to the facts that have their words. `preview` changes nothing.
    */
   async renew(id: string, kind?: SourceKind, preview = false): Promise<Renewal> {
-    const before = await this.row(id, { original: true, deleted: true });
-    const made = await this.deps.work.renew(before.original, before.facts, kind ?? before.document.kind);
-    const document: SourceDocument = {
-      ...made.document,
-      ...(before.document.address ? { address: before.document.address } : {}),
-    };
+    const before = await this.row(id, { deleted: true });
+    const [texts, { original }] = await Promise.all([
+      this.texts(id, 'document', 'facts'),
+      this.originalOf(id),
+    ]);
+    const {
+      kept,
+      own,
+      answer: found,
+      ...made
+    } = await this.deps.work.renew(original, texts, before.ownFacts, kind);
     const moved = new Map(made.moved);
-    const known = new Set(before.facts.map((f) => f.id));
-    const lost = before.facts.filter((f) => made.lost.includes(f.id));
     const answer: Renewal = {
-      passages: { before: before.document.blocks.length, after: document.blocks.length },
-      facts: {
-        before: before.facts.length,
-        after: made.facts.length,
-        same: made.facts.filter((f) => known.has(f.id)).length,
-      },
-      moved: before.facts
-        .filter((f) => moved.has(f.id))
-        .map((f) => ({
-          id: f.id,
-          text: f.text,
-          to: moved.get(f.id)!.map((to) => made.facts.find((n) => n.id === to)!.text),
-        })),
-      lost: lost.map((f) => ({ id: f.id, text: f.text, mark: before.marks[f.id]?.mark ?? null })),
-      lines: await this.linesOn(id, new Set(lost.map((f) => f.id))),
-      tidy: sameData(JSON.parse(JSON.stringify(document)), before.document) && !moved.size && !lost.length,
+      ...found,
+      lost: found.lost.map((f) => ({ ...f, mark: before.marks[f.id]?.mark ?? null })),
+      lines: await this.linesOn(id, new Set(made.lost)),
     };
     if (preview) return answer;
-    const own = await this.replaced(before.ownFacts, document);
     await this.deps.db.transaction(async (transaction) => {
       const row = await this.row(id, { deleted: true, transaction });
       const marks: Record<string, Mark> = {};
       for (const [fact, mark] of Object.entries(row.marks))
         for (const to of moved.get(fact) ?? [fact]) marks[to] ??= mark;
       for (const fact of made.lost) delete marks[fact];
-      await row.update(
+      await this.deps.db.query(
+        `UPDATE sources SET title = $2, document = $3, facts = $4, tags = $5, outlook = $6, summary = $7, sketch = $8,
+                extractor = $9, marks = $10, "ownFacts" = $11 WHERE id = $1`,
         {
-          document,
-          title: document.title,
-          facts: made.facts,
-          tags: made.tags,
-          extractor: EXTRACTOR,
-          sketch: sketchOf(document.text),
-          marks,
-          ownFacts: own,
+          transaction,
+          bind: [
+            id,
+            kept.title,
+            kept.document,
+            kept.facts,
+            kept.tags,
+            kept.outlook,
+            kept.summary,
+            kept.sketch,
+            EXTRACTOR,
+            JSON.stringify(marks),
+            JSON.stringify(own),
+          ],
         },
-        { transaction },
       );
       if (moved.size) await this.relink(id, moved, transaction);
     });
     return answer;
-  }
-
-  /** Chosen words at their place in the source as it is read now; without one they are something the writer knows. */
-  private async replaced(own: readonly StoredOwnFact[], document: SourceDocument): Promise<StoredOwnFact[]> {
-    const placed = own.map(({ made: _, start: was, end: __, ...known }): StoredOwnFact => {
-      const start = was === undefined ? -1 : document.text.indexOf(known.text);
-      return start < 0 ? known : { ...known, start, end: start + known.text.length };
-    });
-    const made = await this.deps.work.own({ document, own: placed });
-    return placed.map((o, i) => ({ ...o, made: made[i] }));
   }
 
   /** The lines and promises that rest on facts which have another id now: one step a line, as part of the script's log. */
@@ -373,14 +417,29 @@ export class Sources {
     }));
   }
 
+  /** What a source says of itself, without its words. */
+  private async about(id: string): Promise<SourceDocument> {
+    await this.here(id);
+    const [{ about }] = (await this.deps.db.query(
+      `SELECT document - 'text' - 'blocks' AS about FROM sources WHERE id = $1`,
+      { type: QueryTypes.SELECT, bind: [id] },
+    )) as { about: object }[];
+    return { ...about, text: '', blocks: [] } as unknown as SourceDocument;
+  }
+
   async cite(id: string, format: CitationFormat): Promise<string> {
-    return citation((await this.row(id)).document, format);
+    return citation(await this.about(id), format);
+  }
+
+  private async originalOf(id: string): Promise<{ original: Buffer }> {
+    const row = await this.models.sources.findOne({ where: this.own({ id }), attributes: ['original'] });
+    return { original: row!.original };
   }
 
   /** The original as it came. */
   async original(id: string): Promise<{ bytes: Buffer; document: SourceDocument }> {
-    const row = await this.row(id, { original: true });
-    return { bytes: row.original, document: row.document };
+    const document = await this.about(id);
+    return { bytes: (await this.originalOf(id)).original, document };
   }
 
   async remove(id: string) {
@@ -390,12 +449,12 @@ export class Sources {
     await (await this.row(id, { deleted: true })).update({ deletedAt: null });
   }
 
-  /** Sources beside one another: what they tell alike, where they disagree. Letters as given. */
-  async compare(sources: readonly { letter: string; id: string }[]): Promise<Comparison> {
-    const rows = await Promise.all(
-      sources.map(async ({ letter, id }) => ({ letter, ...(await this.ofScript(id)) })),
+  /** Sources beside one another: what they tell alike, where they disagree, as JSON. Letters as given. */
+  async compare(sources: readonly { letter: string; id: string }[]): Promise<JsonText> {
+    const read = await Promise.all(
+      sources.map(async ({ letter, id }) => ({ letter, ...(await this.read(id, { deleted: true })) })),
     );
-    return compareSources(rows);
+    return new JsonText(await this.deps.work.compare({ sources: read }));
   }
 
   /** Reads a link again: passages that changed since, and the script lines that rest on changed words. Nothing stored changes. */
@@ -407,20 +466,13 @@ export class Sources {
         'This source came without a link, so there is nothing to read again.',
       );
     const { bytes } = await fetchLink(row.address, this.deps.links);
-    const { document } = await this.deps.work.read(bytes, { kind: row.document.kind });
-    const now = new Set(document.blocks.map((b) => b.text));
-    const before = new Set(row.document.blocks.map((b) => b.text));
-    const gone = row.document.blocks.filter((b) => !now.has(b.text));
-    const changedFacts = new Set(
-      row.facts
-        .filter((f) => gone.some((b) => b.id === f.block) && !document.text.includes(f.text))
-        .map((f) => f.id),
-    );
+    const before = await this.texts(id, 'document', 'facts');
+    const { removed, added, facts } = await this.deps.work.reread(bytes, before);
     return {
       at: this.deps.now().toISOString(),
-      removed: gone.map((b) => ({ block: b.id, text: b.text })),
-      added: document.blocks.filter((b) => !before.has(b.text)).map((b) => b.text),
-      lines: await this.linesOn(id, changedFacts),
+      removed,
+      added,
+      lines: await this.linesOn(id, new Set(facts)),
     };
   }
 
@@ -453,8 +505,10 @@ const USES =
   '(SELECT count(*) FROM script_sources l JOIN scripts c ON c.id = l."scriptId" WHERE l."sourceId" = s.id AND c."deletedAt" IS NULL)';
 
 /** A source as it is told from. Marks are by fact: one on chosen words is one on the facts that have them. */
-export interface ReadSource extends StoredSource {
+export interface ReadSource extends SourceText {
   id: string;
+  title: string;
+  rights: Rights;
   marks: Marks;
 }
 /** Own facts that were not taken away. */
@@ -466,18 +520,19 @@ function ownOf(row: SourceRow): { facts: Fact[]; tags: PackedTags[] } {
   return { facts: made.map((m) => m.fact), tags: made.map((m) => m.tags) };
 }
 
-function marksOn(row: SourceRow): Marks {
+/** `facts` are looked at only where words that were chosen are marked. */
+function marksOn(row: SourceRow, facts: () => readonly Fact[]): Marks {
   const out: Record<string, Mark> = { ...row.marks };
-  for (const own of standing(row))
-    if (row.marks[own.id]) for (const id of chosenIn(own, row.facts)) out[id] ??= row.marks[own.id];
+  const chosen = standing(row).filter((own) => own.start !== undefined && row.marks[own.id]);
+  if (!chosen.length) return out;
+  const all = facts();
+  for (const own of chosen) for (const id of chosenIn(own, all)) out[id] ??= row.marks[own.id];
   return out;
 }
 
 function marked(row: SourceRow, patch: NonNullable<z.infer<typeof sourcePatch>['marks']>): Marks {
   const marks: Record<string, Mark> = { ...row.marks };
   for (const [fact, { mark, correct, why }] of Object.entries(patch)) {
-    if (!row.facts.some((f) => f.id === fact) && !standing(row).some((f) => f.id === fact))
-      throw new ApiError('not-found', `There is no fact ${fact} in this source.`);
     if (mark === 'wrong' && !correct) throw new ApiError('bad-request', 'Say what is right instead.');
     if (mark) marks[fact] = { mark, ...(correct ? { correct } : {}), ...(why ? { why } : {}) };
     else delete marks[fact];
@@ -491,13 +546,4 @@ function named({ made, ...own }: Omit<StoredOwnFact, 'id'>, id: string): StoredO
   if (!made) return { ...own, id, made };
   const block = own.start === undefined ? ownBlock({ id, text: own.text }).id : made.fact.block;
   return { ...own, id, made: { ...made, fact: { ...made.fact, id, block } } };
-}
-
-function chosenWords(document: SourceDocument, { start, end }: { start: number; end: number }) {
-  const raw = document.text.slice(start, end);
-  const text = raw.trim();
-  if (text.length < 3 || text.length > 600 || end <= start)
-    throw new ApiError('bad-request', 'Choose a few words to a few sentences of the source.');
-  const at = start + raw.indexOf(text);
-  return { text, start: at, end: at + text.length };
 }

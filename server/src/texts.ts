@@ -8,10 +8,10 @@ import {
   type StyleDifference,
 } from '@ursprung/core/measure';
 import { propose, tellerOf, type Revised, type Selection } from '@ursprung/core/revise';
-import type { ReviewSource } from '@ursprung/core/review';
 import type { PlainSection } from '@ursprung/core/script';
 import { frequencyOf } from './frequency.ts';
 import { drafting, expected, type DraftTask, type WorkResult } from './drafting.ts';
+import { reviewed, type SourceText } from './sourceText.ts';
 import { getClock, getPronouncer, getTagger } from './tools.ts';
 
 export interface ReviseTask {
@@ -22,7 +22,7 @@ export interface ReviseTask {
   voice: string;
   pace: number;
   sayings: readonly { word: string; say: string }[];
-  sources: ReviewSource[];
+  sources: ({ letter: string } & SourceText)[];
   /** To tell anew; absent without sources. */
   from?: DraftTask;
   /** Makes ids of new lines: another each time. */
@@ -47,15 +47,15 @@ export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
     const context = {
       sections: task.sections,
       selection: task.selection,
-      sources: task.sources,
+      sources: task.sources.map(reviewed),
       title: task.title,
       fresh: () => `${task.salt}${(n++).toString(36)}`,
     };
     const tools = { clock, pronouncer: getPronouncer(), tagger: getTagger() };
     if (!task.from) return propose(task.note, context, tools);
     const { source, options: asked } = task.from;
-    const { options, tools: draftTools } = await drafting(source, asked);
-    const teller = tellerOf(source.document, { ...options, target: asked.target }, draftTools);
+    const { options, tools: draftTools, document } = await drafting(source, asked);
+    const teller = tellerOf(document, { ...options, target: asked.target }, draftTools);
     return propose(task.note, context, { ...tools, teller });
   });
 
@@ -67,9 +67,9 @@ export interface TellingsTask extends DraftTask {
 /** A line in every other way its fact can be told safely. */
 export const tellings = (task: TellingsTask): Promise<WorkResult<string[]>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.source, task.options);
+    const { options, tools, document } = await drafting(task.source, task.options);
     const whole = {
-      source: task.source.document,
+      source: document,
       sections: task.sections,
       options: { ...options, target: task.options.target },
     };

@@ -2,7 +2,6 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Carries, Draft, Redone } from '@ursprung/core/draft';
-import type { Fact, PackedTags } from '@ursprung/core/facts';
 import type { SourceKind } from '@ursprung/core/source';
 import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
@@ -13,9 +12,11 @@ import type { Film } from '@ursprung/core/scenes';
 import type { PlainSection } from '@ursprung/core/script';
 import type { FilmTask, KitTask, PackTask, PackedKit, Sheet, Written } from './kits.ts';
 import type { AgainstTask, ReviseTask, StyleTask, TellingsTask } from './texts.ts';
-import type { StoredSource } from './drafting.ts';
 import { readApart, tookTooMuch, type Limits, type ReadHow, type ReadProgress } from './apart.ts';
-import type { ReadResult, Renewed } from './reader.ts';
+import type { StoredOwnFact } from './db/models.ts';
+import type { Renewed, Reread } from './reader.ts';
+import type { KeptTexts, SourceText } from './sourceText.ts';
+import type { ScriptSummary, SummaryTask } from './summaries.ts';
 import { Turns } from './turns.ts';
 import type { DraftTask, OwnTask, PromiseTask, Promised, RedoTask, WorkResult } from './worker.ts';
 import { ApiError } from './errors.ts';
@@ -24,15 +25,26 @@ export type { ReadProgress } from './apart.ts';
 
 export interface ReadOptions extends ReadHow {
   kind?: SourceKind;
+  /** The link it was fetched from. */
+  address?: string;
 }
 
 export interface TextWork {
-  read: (bytes: Uint8Array, options?: ReadOptions) => Promise<ReadResult>;
+  read: (bytes: Uint8Array, options?: ReadOptions) => Promise<KeptTexts>;
   /** Reads a stored source again; its facts keep their ids where their words stand. */
-  renew: (bytes: Uint8Array, before: readonly Fact[], kind: SourceKind) => Promise<Renewed>;
-  own: (task: OwnTask) => Promise<({ fact: Fact; tags: PackedTags } | null)[]>;
-  draft: (source: StoredSource, options: DraftTask['options']) => Promise<Draft>;
-  carries: (source: StoredSource, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
+  renew: (
+    bytes: Uint8Array,
+    before: { document: string; facts: string },
+    own: readonly StoredOwnFact[],
+    kind?: SourceKind,
+  ) => Promise<Renewed>;
+  reread: (bytes: Uint8Array, before: { document: string; facts: string }) => Promise<Reread>;
+  own: (task: OwnTask) => Promise<(Omit<StoredOwnFact, 'id'> | null)[]>;
+  outlook: (task: { document: string; facts: string }) => Promise<{ outlook: string; summary: string }>;
+  summaries: (task: SummaryTask) => Promise<ScriptSummary[]>;
+  compare: (task: { sources: ({ letter: string } & SourceText)[] }) => Promise<string>;
+  draft: (source: SourceText, options: DraftTask['options']) => Promise<Draft>;
+  carries: (source: SourceText, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
   promise: (task: PromiseTask) => Promise<Promised>;
   redo: (task: RedoTask) => Promise<Redone>;
   clean: (bytes: Uint8Array) => Promise<CleanedDraft>;
@@ -115,12 +127,17 @@ export function startWork(file: URL, settings: WorkSettings = {}): TextWork {
     turns.take(() => work<T>(name, task, sent), sent.signal);
 
   return {
-    read: (bytes, { kind, ...how } = {}) =>
-      reader.run({ what: 'read', bytes, ...(kind ? { kind } : {}) }, how),
-    renew: (bytes, before, kind) => reader.run({ what: 'renew', bytes, before, kind }),
+    read: (bytes, { kind, address, ...how } = {}) =>
+      reader.run({ what: 'read', bytes, ...(kind ? { kind } : {}), ...(address ? { address } : {}) }, how),
+    renew: (bytes, before, own, kind) =>
+      reader.run({ what: 'renew', bytes, before, own, ...(kind ? { kind } : {}) }),
+    reread: (bytes, before) => reader.run({ what: 'reread', bytes, before }),
     clean: (bytes) => reader.run({ what: 'clean', bytes }),
     fromXliff: (text, sections) => reader.run({ what: 'xliff', text, sections }),
     own: (task) => run('own', task),
+    outlook: (task) => run('outlook', task),
+    compare: (task) => run('compare', task),
+    summaries: (task) => run('summaries', task),
     draft: (source, options) => run('draft', { source, options }),
     carries: (source, options) => run('carries', { source, options }),
     promise: (task) => run('promise', task),

@@ -13,7 +13,7 @@ import {
   type Draft,
   type Redone,
 } from '@ursprung/core/draft';
-import { ownTagged, packTags, type Fact, type OwnFact, type PackedTags } from '@ursprung/core/facts';
+import { compareSources, type Fact } from '@ursprung/core/facts';
 import {
   checkTitle,
   hooksOf,
@@ -31,23 +31,20 @@ import {
 } from '@ursprung/core/plan';
 import type { PlainSection } from '@ursprung/core/script';
 import type { SourceDocument } from '@ursprung/core/source';
-import {
-  drafting,
-  expected,
-  materialOf,
-  type DraftTask,
-  type StoredSource,
-  type WorkResult,
-} from './drafting.ts';
+import type { StoredOwnFact } from './db/models.ts';
+import { drafting, expected, materialOf, type DraftTask, type WorkResult } from './drafting.ts';
+import { chosenWords, ownMade } from './ownFacts.ts';
+import { openedText, outlookOf, type SourceText } from './sourceText.ts';
 import { getClock, getTagger } from './tools.ts';
 
 export type { DraftTask, WorkResult } from './drafting.ts';
 export { against, revise, style, tellings } from './texts.ts';
 export { grammar } from './grammarTask.ts';
 export { film, packKit, sheet, write } from './kits.ts';
+export { summaries } from './summaries.ts';
 
 export interface PromiseTask {
-  sources: ({ letter: string } & StoredSource)[];
+  sources: ({ letter: string } & SourceText)[];
   voice: string;
   pace: number;
   page: number;
@@ -72,37 +69,65 @@ export interface RedoTask extends DraftTask {
 }
 
 export interface OwnTask {
-  document: SourceDocument;
-  own: OwnFact[];
+  document: string;
+  /** Words, or where they stand in the source. */
+  own: readonly ({ text: string; start?: number; end?: number } | { start: number; end: number })[];
 }
 
 export const ping = (): WorkResult<null> => ({ ok: true, value: null });
 
-/** What the writer knows or chose, as facts; null for one that says nothing. */
-export const own = (task: OwnTask): Promise<WorkResult<({ fact: Fact; tags: PackedTags } | null)[]>> =>
+/** What the writer knows, or chose of a source's words, as it is stored; null for chosen words that are none. */
+export const own = (task: OwnTask): Promise<WorkResult<(Omit<StoredOwnFact, 'id'> | null)[]>> =>
+  expected(() => {
+    const document = JSON.parse(task.document) as SourceDocument;
+    return task.own.map((o) => {
+      const words = 'text' in o ? o : chosenWords(document, o);
+      return words && { ...words, made: ownMade(document, { ...words, id: 'w0' }) };
+    });
+  });
+
+/** What is worked out of a source once, for one that was read before that was stored. */
+export const outlook = (task: {
+  document: string;
+  facts: string;
+}): Promise<WorkResult<{ outlook: string; summary: string }>> =>
+  expected(() => {
+    const made = outlookOf(JSON.parse(task.document) as SourceDocument, JSON.parse(task.facts) as Fact[]);
+    return { outlook: JSON.stringify(made.outlook), summary: JSON.stringify(made.summary) };
+  });
+
+/** Sources beside one another, as JSON. */
+export const compare = (task: {
+  sources: ({ letter: string } & SourceText)[];
+}): Promise<WorkResult<string>> =>
   expected(() =>
-    task.own.map((o) => {
-      const [made] = ownTagged(task.document, [o], getTagger());
-      return made ? { fact: made.fact, tags: packTags(made.tokens) } : null;
-    }),
+    JSON.stringify(
+      compareSources(
+        task.sources.map(({ letter, ...text }) => {
+          const { document, facts, own } = openedText(text);
+          return { letter, document, facts: [...facts, ...own.facts] };
+        }),
+      ),
+    ),
   );
 
 export const draft = (task: DraftTask): Promise<WorkResult<Draft>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.source, task.options);
-    return draftScript(task.source.document, { ...options, target: task.options.target }, tools);
+    const { options, tools, document } = await drafting(task.source, task.options);
+    return draftScript(document, { ...options, target: task.options.target }, tools);
   });
 
 export const carries = (task: DraftTask): Promise<WorkResult<Carries>> =>
   expected(async () => {
-    const { options, tools } = await drafting(task.source, task.options);
-    return sourceCarries(task.source.document, options, tools);
+    const { options, tools, document } = await drafting(task.source, task.options);
+    return sourceCarries(document, options, tools);
   });
 
 export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
   expected(() => {
     const tools = { tagger: getTagger(), clock: getClock(task.voice, task.pace) };
-    const material = materialOf(task.sources);
+    const sources = task.sources.map((s) => ({ letter: s.letter, ...openedText(s) }));
+    const material = materialOf(sources);
     const ideas = promiseIdeas(material, tools, { page: task.page, seed: task.seed });
     const check = task.title === undefined ? null : checkTitle(task.title, material);
     return {
@@ -112,11 +137,11 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
       hooks: hooksOf(material, tools, task.seed).slice(0, 14),
       shapes: rankShapes({
         source: material[0].source,
-        facts: task.sources[0].facts,
+        facts: sources[0].facts,
         sources: material.length,
       }),
       check,
-      beats: material[0].source.kind === 'forum' ? storyBeats(task.sources[0].facts) : null,
+      beats: material[0].source.kind === 'forum' ? storyBeats(sources[0].facts) : null,
     };
   });
 
@@ -124,9 +149,9 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
 export const redo = (task: RedoTask): Promise<WorkResult<Redone>> =>
   expected(async () => {
     const { hook: kind, ...asked } = task.options;
-    const { options, tools } = await drafting(task.source, asked);
+    const { options, tools, document } = await drafting(task.source, asked);
     const whole = {
-      source: task.source.document,
+      source: document,
       sections: task.sections,
       options: { ...options, target: task.options.target },
     };

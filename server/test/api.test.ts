@@ -36,7 +36,7 @@ describe('the server on a real PostgreSQL', function () {
     expect(sources[0].document.kind).to.equal('news');
     const library = (await server.get('/library')).body;
     expect(library.scripts[0].ms).to.be.within(178_200, 181_800);
-    expect(library.sources[0].passages.some((p: { heard: boolean }) => p.heard)).to.equal(true);
+    expect(library.sources[0].strip.some((p: { heard: boolean }) => p.heard)).to.equal(true);
     expect(firstLine(doc)).to.match(/^The Pell Street footbridge/);
   });
 

@@ -75,7 +75,11 @@ export interface SourceSummary {
   publisher: string | null;
   published: string | null;
   readAt: string;
-  passages: { ms: number; heard: boolean }[];
+  /** How many there are, and how many of them a script tells. */
+  passages: number;
+  heard: number;
+  /** Its passages one after another; in a long source some together. */
+  strip: { ms: number; heard: boolean }[];
   scripts: number;
 }
 export interface Library {

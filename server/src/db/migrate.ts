@@ -290,6 +290,18 @@ export const migrations: readonly { name: string; up: Run }[] = [
       await q.query('CREATE INDEX IF NOT EXISTS sources_found ON sources USING gin (found)');
     },
   },
+  {
+    name: '010-outlooks',
+    up: async (q) => {
+      // What is worked out of a source or script once; null until it is asked for first.
+      for (const [table, column] of [
+        ['sources', 'outlook'],
+        ['sources', 'summary'],
+        ['scripts', 'summary'],
+      ])
+        await q.addColumn(table, column, { type: DataTypes.JSONB, allowNull: true });
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

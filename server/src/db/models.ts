@@ -1,6 +1,8 @@
 /** Tables as Sequelize models. Rows carry plain JSON whose schemas live in the core. */
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 import type { Fact, OwnFact, PackedTags } from '@ursprung/core/facts';
+import type { SourceSummary } from '../sourceText.ts';
+import type { ScriptSummary } from '../summaries.ts';
 import type { Recipient, Translation } from '@ursprung/core/handoff';
 import { FORMAT, upgradedDoc, upgradedStep, type PlainSection } from '@ursprung/core/script';
 import type { SourceDocument, SourceKind } from '@ursprung/core/source';
@@ -29,9 +31,9 @@ export interface WorkspaceRow { id: string; name: string; createdAt: Date } // p
 export interface ChannelRow extends Formatted { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
 /** With what was made of it; that is missing in rows of before, and null where it says nothing. `gone`: taken away again. */
 export type StoredOwnFact = OwnFact & { made?: { fact: Fact; tags: PackedTags } | null; gone?: boolean };
-export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; extractor: number | null; tags: PackedTags[] | null; address: string | null; rights: Rights; marks: Marks; ownFacts: StoredOwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
+export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; extractor: number | null; tags: PackedTags[] | null; outlook: unknown; summary: SourceSummary | null; address: string | null; rights: Rights; marks: Marks; ownFacts: StoredOwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ReadingRow { id: string; workspaceId: string; state: ReadingState; stage: string; done: number; of: number; address: string | null; original: Buffer | null; kind: SourceKind | null; message: string | null; sourceId: string | null; createdAt: Date } // prettier-ignore
-export interface ScriptRow extends Formatted { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
+export interface ScriptRow extends Formatted { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; summary?: ScriptSummary | null; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
 export interface StepRow extends Formatted { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
 export interface NameRow { id: string; scriptId: string; version: number; name: string; at: Date } // prettier-ignore
@@ -105,6 +107,8 @@ export function defineModels(db: Sequelize): Models {
       facts: JSONB,
       extractor: INTEGER,
       tags: JSONB,
+      outlook: JSONB,
+      summary: JSONB,
       address: TEXT,
       rights: STRING,
       marks: JSONB,
@@ -136,6 +140,7 @@ export function defineModels(db: Sequelize): Models {
       doc: { type: JSONB, get: upgraded('doc', upgradedDoc) },
       format: INTEGER,
       version: INTEGER,
+      summary: JSONB,
       createdAt: DATE,
       updatedAt: DATE,
       deletedAt: DATE,

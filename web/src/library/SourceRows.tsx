@@ -193,8 +193,8 @@ function Row({
   px: (ms: number) => number;
   onRemove: () => void;
 }) {
-  const total = s.passages.reduce((sum, p) => sum + p.ms, 0);
-  const lefts = s.passages.reduce<number[]>((list, p) => [...list, list[list.length - 1] + p.ms], [0]);
+  let total = 0;
+  const lefts = s.strip.map((p) => (total += p.ms) - p.ms);
   return (
     <div className="border-b border-hair hover:bg-lit group">
       <div className={`${GRID} h-[28px] relative`}>
@@ -208,10 +208,10 @@ function Row({
           height="12"
           width={AXIS_PX + 60}
           role="img"
-          aria-label={`${s.passages.length} passages, ${s.passages.filter((p) => p.heard).length} heard`}
+          aria-label={`${s.passages} passages, ${s.heard} heard`}
           className="overflow-visible"
         >
-          {s.passages.map((p, i) => (
+          {s.strip.map((p, i) => (
             <rect
               key={i}
               x={px(lefts[i]) + 0.5}
