@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import expressStaticGzip from 'express-static-gzip';
 import express, { type NextFunction, type Request, type Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { z } from 'zod';
 import { espeak, type VoicePort } from '@ursprung/standins';
@@ -71,7 +71,7 @@ function ownOrigin(req: Request, _res: Response, next: NextFunction): void {
 /** Which page asks: by the name it goes by, else by its address. */
 const pageOf = (req: Request): string => {
   const name = req.headers['x-page'];
-  return typeof name === 'string' && /^[\w-]{1,60}$/.test(name) ? name : (req.ip ?? '');
+  return typeof name === 'string' && /^[\w-]{1,60}$/.test(name) ? name : ipKeyGenerator(req.ip ?? '');
 };
 const isSave = (req: Request) =>
   req.method === 'PATCH' || (req.method === 'POST' && /^\/scripts\/[^/]+\/steps$/.test(req.path));

@@ -1,7 +1,7 @@
 /** The library of sources: found, ruled on, cited, taken out and put back. Every query is scoped to the workspace. */
 import { randomUUID } from 'node:crypto';
 import { AttrStep, Transform } from 'prosemirror-transform';
-import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { Op, QueryTypes, Transaction, type Sequelize } from 'sequelize';
 import type { z } from 'zod';
 import { citation, type CitationFormat } from '@ursprung/core/cite';
 import {
@@ -17,7 +17,7 @@ import type { LineSource } from '@ursprung/core/script';
 import type { FoundSource, Mark, Marks, Renewal, Rights, sourcePatch, sourceSearch } from './api.ts';
 import type { Models, SourceRow, StoredOwnFact } from './db/models.ts';
 import { ApiError } from './errors.ts';
-import { JsonText, joinedLists, jsonOf } from './json.ts';
+import { JsonText, joinedLists, joinedObjects } from './json.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
 import type { SourceSummary, SourceText } from './sourceText.ts';
 import { appendToLog, readable, readableDoc } from './stored.ts';
@@ -116,11 +116,21 @@ export class Sources {
     id: string,
     ...columns: C[]
   ): Promise<Record<C, string> & { tags: string | null; outlook: string | null }> {
-    const [row] = await this.deps.db.query(
-      `SELECT ${columns.map((c) => `${c}::text AS ${c}`).join(', ')} FROM sources WHERE id = $1 AND "workspaceId" = $2`,
-      { type: QueryTypes.SELECT, bind: [id, this.workspaceId] },
+    const out: Record<string, string | null> = {};
+    // One at a time: each is a stop of its own, and others are served in between. All are of one moment.
+    await this.deps.db.transaction(
+      { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
+      async (transaction) => {
+        for (const column of columns) {
+          const [row] = (await this.deps.db.query(
+            `SELECT ${column}::text AS text FROM sources WHERE id = $1 AND "workspaceId" = $2`,
+            { type: QueryTypes.SELECT, bind: [id, this.workspaceId], transaction },
+          )) as { text: string | null }[];
+          out[column] = row.text;
+        }
+      },
     );
-    return row as Record<C, string> & { tags: string | null; outlook: string | null };
+    return out as Record<C, string> & { tags: string | null; outlook: string | null };
   }
 
   /** Own facts of before they were taken apart: once, when they are read first. */
@@ -163,10 +173,10 @@ export class Sources {
   private async view(row: SourceRow, more: Record<string, unknown> = {}): Promise<JsonText> {
     const { document, facts, outlook } = await this.texts(row.id, 'document', 'facts', 'outlook');
     const parts = await this.outlook(row.id, outlook, { document, facts });
-    const head = jsonOf({
+    const head = {
       id: row.id,
       document: new JsonText(document),
-      facts: new JsonText(joinedLists(facts, JSON.stringify(ownOf(row).facts))),
+      facts: joinedLists(facts, JSON.stringify(ownOf(row).facts)),
       rights: row.rights,
       marks: row.marks,
       ownFacts: standing(row).map(({ made: _, gone: __, ...own }): OwnFact => own),
@@ -174,8 +184,8 @@ export class Sources {
       /** Whether today's code would read it otherwise than it was read. */
       older: (row.extractor ?? 1) < EXTRACTOR,
       ...more,
-    });
-    return new JsonText(`${head.slice(0, -1)},${parts.trim().slice(1)}`);
+    };
+    return joinedObjects(head, parts);
   }
 
   /** A source as it is told from: what was taken apart when it was read, and the marks on its facts. */
