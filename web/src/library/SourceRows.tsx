@@ -7,6 +7,9 @@ import { KINDS, RIGHT_WORDS, kindName } from '../sources/kinds.ts';
 import { clockText } from '../text/clockText.ts';
 import { AXIS_PX, GRID, when } from './grid.ts';
 
+/** The room a strip has: the ruler and a little over. */
+const STRIP_PX = AXIS_PX + 60;
+
 /** A day as exact as it is known. */
 const YEAR = /^\d{4}(-\d{2}){0,2}$/;
 
@@ -204,13 +207,7 @@ function Row({
           </Link>{' '}
           <span className="text-ink3 whitespace-nowrap">{kindName(s.kind)}</span>
         </span>
-        <svg
-          height="12"
-          width={AXIS_PX + 60}
-          role="img"
-          aria-label={`${s.passages} passages, ${s.heard} heard`}
-          className="overflow-visible"
-        >
+        <svg height="12" width={STRIP_PX} role="img" aria-label={`${s.passages} passages, ${s.heard} heard`}>
           {s.strip.map((p, i) => (
             <rect
               key={i}
@@ -223,6 +220,13 @@ function Row({
               strokeWidth="1"
             />
           ))}
+          {/* What is longer than the ruler goes on beyond it. */}
+          {px(total) > STRIP_PX && (
+            <>
+              <rect x={STRIP_PX - 9} width="9" height="12" className="fill-sheet group-hover:fill-lit" />
+              <path d={`M${STRIP_PX - 8} 11 l3 -10 M${STRIP_PX - 4} 11 l3 -10`} stroke="var(--ink2)" />
+            </>
+          )}
         </svg>
         <strong className="clock text-right">{clockText(total, false)}</strong>
         <span className="clock text-right text-ink2">{s.scripts || ''}</span>
