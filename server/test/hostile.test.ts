@@ -59,6 +59,17 @@ describe('a reading that takes too much', () => {
     expect(JSON.parse((await work.read(bytes(prose(12)))).facts)).to.have.length(12);
   });
 
+  it('as a PDF whose forms hold one another, sixteen million times in all, is ended too', async () => {
+    const DEEP = 24;
+    const form = (n: number, content: string, holds: string) =>
+      `${n} 0 obj\n<</Type/XObject/Subtype/Form/BBox[0 0 600 800]/Resources<<${holds}>>/Length ${content.length}>>stream\n${content}\nendstream\nendobj\n`;
+    const forms = Array.from({ length: DEEP }, (_, i) => form(10 + i, '/X Do /X Do', `/XObject<</X ${11 + i} 0 R>>`)); // prettier-ignore
+    const pdf = `%PDF-1.4\n1 0 obj\n<</Type/Catalog/Pages 2 0 R>>\nendobj\n2 0 obj\n<</Type/Pages/Kids[4 0 R]/Count 1>>\nendobj\n3 0 obj\n<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>\nendobj\n4 0 obj\n<</Type/Page/Parent 2 0 R/MediaBox[0 0 600 800]/Resources<</XObject<</X 10 0 R>>>>/Contents 5 0 R>>\nendobj\n5 0 obj\n<</Length 5>>stream\n/X Do\nendstream\nendobj\n${forms.join('')}${form(10 + DEEP, 'BT /F 9 Tf 50 700 Td (The gate was opened.) Tj ET', '/Font<</F 3 0 R>>')}trailer\n<</Root 1 0 R>>\n%%EOF`;
+    expect(pdf.length).to.be.lessThan(6000);
+    work = startWork(WORKER, { busyMs: 2500 });
+    expect((await refused(work.read(bytes(pdf))))!.message).to.match(/longer than a minute of work/);
+  });
+
   it('is held only to its own time: waiting in line is no work', async () => {
     work = startWork(WORKER, { busyMs: 15_000, wholeMs: 240_000 });
     const all = await Promise.all(Array.from({ length: 6 }, () => refused(work.read(bytes(prose(1500))))));

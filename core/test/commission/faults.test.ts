@@ -87,7 +87,6 @@ const PAGE = await readSource(
 );
 
 describe('faults in replies', function () {
-
   it('are found in 84 of 100 planted places, values and quotations in 97, and at most 3 clean lines in 100 accused', () => {
     const counts = [SEEN, UNSEEN, THIRD, FOURTH].map(count);
     const sum = (of: (n: Count) => number) => counts.reduce((total, n) => total + of(n), 0);

@@ -22,7 +22,6 @@ const refused = async (source: SourceDocument, options: Partial<DraftOptions> = 
 const idsOf = (source: SourceDocument) => extractFacts(source, tagger).map((f) => f.id);
 
 describe('a draft that can’t be made', function () {
-
   it('says of a source in another language which it is', async () => {
     const german = await readSource(
       'Die Fähre\n\nDie Kettenfähre fährt seit dem Winter nicht mehr, weil ein Glied der Kette gebrochen ist. Taucher fanden es am Mittwoch auf dem Grund des Flusses. Niemand wurde verletzt, sagte die Hafenmeisterin.\n\nDie nächste Brücke liegt elf Meilen flussaufwärts, und der Bus braucht fünfzig Minuten.',

@@ -32,7 +32,6 @@ const longest = (text: readonly string[]) => {
 };
 
 describe('the brief', function () {
-
   it('who listens: children hear shorter sentences than specialists', async () => {
     const [children, specialists] = [
       await lines('enc-telegraph', { audience: 'children' }),

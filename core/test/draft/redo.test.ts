@@ -118,7 +118,6 @@ describe('another take', function () {
 });
 
 describe('the fit to a plan', function () {
-
   it('tells sections to their seconds and the whole to within 1 %, and names what can’t be done', async () => {
     const tools = { tagger, clock, solver: await solver() };
     const draft = draftScript(source, options, tools);
@@ -139,7 +138,6 @@ describe('the fit to a plan', function () {
 });
 
 describe('a section moved', function () {
-
   it('is refused when what it points at would come later, and moves otherwise', async () => {
     const tools = { tagger, clock, solver: await solver() };
     const source = await readSource(demoFile('boat-lift.md'));

@@ -125,16 +125,3 @@ it('a chapter that a book names two thousand times is told once', async () => {
   );
   expect(often.text).to.equal(once.text);
 });
-
-it('a PDF whose forms hold one another is stopped by its pieces, not by the clock', async () => {
-  const DEEP = 24;
-  const form = (n: number, content: string, next: string) =>
-    `${n} 0 obj\n<</Type/XObject/Subtype/Form/BBox[0 0 600 800]/Resources<<${next}>>/Length ${content.length}>>stream\n${content}\nendstream\nendobj\n`;
-  const font = '/Font<</F 3 0 R>>';
-  let body = '';
-  for (let i = 0; i < DEEP; i++) body += form(10 + i, '/X Do /X Do', `/XObject<</X ${11 + i} 0 R>>`);
-  body += form(10 + DEEP, `BT /F 9 Tf 50 700 Td (${'The gate was opened. '.repeat(200)}) Tj ET`, font);
-  const pdf = `%PDF-1.4\n1 0 obj\n<</Type/Catalog/Pages 2 0 R>>\nendobj\n2 0 obj\n<</Type/Pages/Kids[4 0 R]/Count 1>>\nendobj\n3 0 obj\n<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>\nendobj\n4 0 obj\n<</Type/Page/Parent 2 0 R/MediaBox[0 0 600 800]/Resources<</XObject<</X 10 0 R>>>>/Contents 5 0 R>>\nendobj\n5 0 obj\n<</Length 5>>stream\n/X Do\nendstream\nendobj\n${body}trailer\n<</Root 1 0 R>>\n%%EOF`;
-  expect(pdf.length).to.be.lessThan(60_000);
-  expect(await why(strToU8(pdf))).to.match(/more than 2,000,000 letters/);
-});

@@ -204,6 +204,28 @@ export function Begin() {
   const { mutate: openSource } = open;
   useEffect(() => void (wantedSource && openSource(wantedSource)), [wantedSource, openSource]);
 
+  /** How reading goes, and what went wrong: straight under what was given to be read. */
+  const report = (
+    <>
+      {reader.now && (
+        <p role="status" className="pt-3 flex gap-4 items-baseline">
+          <span className="flex-1">
+            <strong>{reader.now.stage}</strong>
+            {reader.now.of > 0 && ` ${reader.now.done} of ${reader.now.of}`}
+          </span>
+          <button className="textpress" onClick={reader.stop}>
+            Stop reading
+          </button>
+        </p>
+      )}
+      {error && (
+        <p role="alert" className="pt-3">
+          <span className="finding">This could not be read.</span> {error}{' '}
+          {text.trim() && <span className="text-ink3">What you pasted is still here.</span>}
+        </p>
+      )}
+    </>
+  );
   return (
     <div className="h-full flex">
       <Rail {...(channel ? { channel: channel.name } : {})} />
@@ -283,6 +305,7 @@ export function Begin() {
                     text, saved pages, PDF, DOCX, ODT, EPUB, captions, records, mail
                   </span>
                 </div>
+                {report}
                 {(library.data?.sources.length ?? 0) > 0 && (
                   <div className="pt-6">
                     <div className="columnhead border-b border-hair">or one that is read already</div>
@@ -344,23 +367,7 @@ export function Begin() {
                 )}
               />
             )}
-            {reader.now && (
-              <p role="status" className="pt-3 flex gap-4 items-baseline">
-                <span className="flex-1">
-                  <strong>{reader.now.stage}</strong>
-                  {reader.now.of > 0 && ` ${reader.now.done} of ${reader.now.of}`}
-                </span>
-                <button className="textpress" onClick={reader.stop}>
-                  Stop reading
-                </button>
-              </p>
-            )}
-            {error && (
-              <p role="alert" className="pt-3">
-                <span className="finding">This could not be read.</span> {error}{' '}
-                <span className="text-ink3">What you pasted is still here.</span>
-              </p>
-            )}
+            {source && report}
           </section>
           <section aria-label="Brief" className="sticky top-0 self-start">
             <div className="columnhead border-b border-hair">brief</div>
