@@ -38,6 +38,8 @@ export interface ModelSettings {
   dispatcher?: Dispatcher;
   /** Milliseconds; tests give a clock of their own. */
   sleep?: (ms: number) => Promise<void>;
+  /** For the whole answer, in milliseconds. */
+  wholeMs?: number;
 }
 
 /** Milliseconds: for the first word, between two, and for the whole. */
@@ -79,7 +81,14 @@ export function modelFrom(env: Readonly<Record<string, string | undefined>>): Te
   return address ? textModel({ address, ...(key ? { key } : {}), ...(model ? { model } : {}) }) : null;
 }
 
-export function textModel({ address, key, model, dispatcher, sleep = pause }: ModelSettings): TextModel {
+export function textModel({
+  address,
+  key,
+  model,
+  dispatcher,
+  sleep = pause,
+  wholeMs = WAITS.whole,
+}: ModelSettings): TextModel {
   const url = new URL(`${address.replace(/\/+$/, '')}/chat/completions`);
   const { host } = url;
   const silent = (says: string) => new ApiError('service-silent', says);
@@ -131,8 +140,13 @@ export function textModel({ address, key, model, dispatcher, sleep = pause }: Mo
   };
 
   const stream = async (order: string, options: StreamOptions = {}): Promise<Answered> => {
-    const limit = AbortSignal.timeout(WAITS.whole);
-    const signal = options.signal ? AbortSignal.any([options.signal, limit]) : limit;
+    // Held here until it is over: Node drops a signal of a time limit that only another signal knows.
+    const stopper = new AbortController();
+    const stop = () => stopper.abort();
+    const limit = setTimeout(stop, wholeMs);
+    options.signal?.addEventListener('abort', stop, { once: true });
+    if (options.signal?.aborted) stop();
+    const { signal } = stopper;
     let text = '';
     try {
       const { headers, body } = await once(order, options, signal);
@@ -168,6 +182,9 @@ export function textModel({ address, key, model, dispatcher, sleep = pause }: Mo
         throw silent(`${host} leads inside a private network and is not asked.`);
       if (text) return counted(order, text, null, 'The answer broke off before its end.');
       throw silent(`${host} gave no answer.`);
+    } finally {
+      clearTimeout(limit);
+      options.signal?.removeEventListener('abort', stop);
     }
   };
   return { host, name: model ?? '', stream, answer: async (order) => (await stream(order)).text };

@@ -2,7 +2,7 @@
 import { createServer, type Server } from 'node:http';
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
-import { modelFrom } from '../src/model.ts';
+import { modelFrom, textModel } from '../src/model.ts';
 import { freshServer, toldScript, type TestServer } from './helpers.ts';
 
 describe('a note put to a text service', function () {
@@ -94,5 +94,29 @@ describe('a note put to a text service', function () {
     const plain = await freshServer();
     expect((await plain.get('/model')).body).to.deep.equal({ host: null });
     await plain.stop();
+  });
+});
+
+describe('an answer that never ends', () => {
+  /** Says a word every few milliseconds, for ever. */
+  const drips = createServer((_req, res) => {
+    res.writeHead(200, { 'content-type': 'text/event-stream' });
+    const drip = setInterval(() => res.write('data: {"choices":[{"delta":{"content":"on "}}]}\n\n'), 10);
+    res.on('close', () => clearInterval(drip));
+  });
+  before(() => new Promise<void>((r) => drips.listen(0, '127.0.0.1', r)));
+  after(() => drips.close());
+  const asked = (wholeMs: number, signal: AbortSignal) =>
+    textModel({ address: `http://127.0.0.1:${(drips.address() as { port: number }).port}`, wholeMs }).stream('Tell it.', { signal }); // prettier-ignore
+
+  it('is ended by its time limit, also while somebody may stop it, and what came is kept', async () => {
+    const { text, early } = await asked(300, new AbortController().signal);
+    expect([text.slice(0, 6), early]).to.deep.equal(['on on ', 'The answer broke off before its end.']);
+  });
+  it('and by whoever stops it, before or while it comes', async () => {
+    const stopper = new AbortController();
+    setTimeout(() => stopper.abort(), 200);
+    expect((await asked(600_000, stopper.signal)).early).to.equal('Stopped.');
+    expect(await asked(600_000, AbortSignal.abort())).to.include({ text: '', early: 'Stopped.' });
   });
 });
