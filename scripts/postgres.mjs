@@ -10,11 +10,12 @@ import {
   readFileSync,
   readdirSync,
   rmSync,
+  statSync,
   writeFileSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
 import { homedir, tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 
 const isRoot = process.getuid?.() === 0;
 
@@ -52,13 +53,14 @@ const freePort = () =>
     });
   });
 
-/** Where the data of this checkout lives: per user, per checkout, per use, or where URSPRUNG_DATA says. */
+/** Where the data of this checkout lives: per user (or in the folder of URSPRUNG_DATA), per checkout, per use. */
 export function dataFolder(root, use) {
-  if (process.env.URSPRUNG_DATA) return process.env.URSPRUNG_DATA;
   const mark = createHash('sha256').update(root).digest('hex').slice(0, 10);
-  const base = isRoot
-    ? '/var/lib/ursprung'
-    : join(process.env.XDG_DATA_HOME ?? join(homedir(), '.local/share'), 'ursprung');
+  const base =
+    process.env.URSPRUNG_DATA ??
+    (isRoot
+      ? '/var/lib/ursprung'
+      : join(process.env.XDG_DATA_HOME ?? join(homedir(), '.local/share'), 'ursprung'));
   return join(base, `${use}-${mark}`);
 }
 
@@ -116,8 +118,8 @@ function initialise(bin, folder, data, secret) {
     const [uid, gid] = ['-u', '-g'].map((flag) =>
       Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' })),
     );
-    chmodSync(folder, 0o711);
-    if (folder.startsWith('/var/lib/ursprung')) chmodSync('/var/lib/ursprung', 0o711);
+    // The user of PostgreSQL has to get through to it.
+    for (const path of [folder, dirname(folder)]) chmodSync(path, statSync(path).mode | 0o011);
     for (const path of [data, secret]) chownSync(path, uid, gid);
   }
   const made = as(join(bin, 'initdb'), [

@@ -45,6 +45,10 @@ try {
   let stopping = false;
   let server;
   const deaths = [];
+  const end = (code) => {
+    postgres.stop();
+    process.exit(code);
+  };
   const run = () => {
     server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
       // A server whose starter is gone hears of it by this channel, and stops.
@@ -62,14 +66,11 @@ try {
       const now = Date.now();
       deaths.push(now);
       const often = deaths.filter((at) => now - at < DEATHS_WITHIN_MS).length > MOST_DEATHS;
-      if (stopping || code === 0 || often) {
-        if (often)
-          process.stderr.write('The server ended again and again, so it was not started once more.\n');
-        postgres.stop();
-        process.exit(code ?? (stopping ? 0 : 1));
-      }
+      if (often) process.stderr.write('The server ended again and again, so it was not started once more.\n');
+      if (stopping || code === 0 || often) return end(code ?? (stopping ? 0 : 1));
       process.stderr.write('The server ended by itself; it is started again.\n');
-      setTimeout(run, 500);
+      // It may be stopped while there is none.
+      setTimeout(() => (stopping ? end(0) : run()), 500);
     });
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])

@@ -5,6 +5,7 @@
 import { request, type Dispatcher } from 'undici';
 import { z } from 'zod';
 import { ApiError } from './errors.ts';
+import { timeLimit } from './timeLimit.ts';
 
 export interface Answered {
   text: string;
@@ -140,13 +141,7 @@ export function textModel({
   };
 
   const stream = async (order: string, options: StreamOptions = {}): Promise<Answered> => {
-    // Held here until it is over: Node drops a signal of a time limit that only another signal knows.
-    const stopper = new AbortController();
-    const stop = () => stopper.abort();
-    const limit = setTimeout(stop, wholeMs);
-    options.signal?.addEventListener('abort', stop, { once: true });
-    if (options.signal?.aborted) stop();
-    const { signal } = stopper;
+    const { signal, over } = timeLimit(wholeMs, options.signal);
     let text = '';
     try {
       const { headers, body } = await once(order, options, signal);
@@ -183,8 +178,7 @@ export function textModel({
       if (text) return counted(order, text, null, 'The answer broke off before its end.');
       throw silent(`${host} gave no answer.`);
     } finally {
-      clearTimeout(limit);
-      options.signal?.removeEventListener('abort', stop);
+      over();
     }
   };
   return { host, name: model ?? '', stream, answer: async (order) => (await stream(order)).text };

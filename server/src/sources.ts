@@ -19,7 +19,7 @@ import type { Models, SourceRow, StoredOwnFact } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import { JsonText, joinedLists, joinedObjects } from './json.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
-import type { SourceSummary, SourceText } from './sourceText.ts';
+import type { KeptTexts, SourceSummary, SourceText } from './sourceText.ts';
 import { appendToLog, readable, readableDoc } from './stored.ts';
 import type { ReadProgress, TextWork } from './work.ts';
 
@@ -61,32 +61,26 @@ export class Sources {
     } = {},
   ): Promise<string> {
     const { with: together, ...how } = options;
-    const kept = await this.deps.work.read(bytes, how);
+    const read = await this.deps.work.read(bytes, how);
     const id = randomUUID();
-    const rights: Rights = OPEN_LICENCE.test(kept.licence ?? '') ? 'open' : 'not asked';
+    const rights: Rights = OPEN_LICENCE.test(read.licence ?? '') ? 'open' : 'not asked';
     await this.deps.db.transaction(async (transaction) => {
-      // The texts go in as they are: made into objects they would only be made into texts again.
+      const kept = keptColumns(read, 8);
       await this.deps.db.query(
-        `INSERT INTO sources (id, "workspaceId", title, original, document, facts, tags, outlook, summary, sketch, extractor,
-                              address, rights, marks, "ownFacts", "createdAt")
-         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, '{}', '[]', $14)`,
+        `INSERT INTO sources (id, "workspaceId", original, address, rights, marks, "ownFacts", "createdAt", ${kept.names})
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, ${kept.places})`,
         {
           transaction,
           bind: [
             id,
             this.workspaceId,
-            kept.title,
             Buffer.from(bytes),
-            kept.document,
-            kept.facts,
-            kept.tags,
-            kept.outlook,
-            kept.summary,
-            kept.sketch,
-            EXTRACTOR,
             options.address ?? null,
             rights,
+            '{}',
+            '[]',
             this.deps.now(),
+            ...kept.values,
           ],
         },
       );
@@ -115,7 +109,7 @@ export class Sources {
   private async texts<C extends 'document' | 'facts' | 'tags' | 'outlook'>(
     id: string,
     ...columns: C[]
-  ): Promise<Record<C, string> & { tags: string | null; outlook: string | null }> {
+  ): Promise<{ [K in C]: K extends 'tags' | 'outlook' ? string | null : string }> {
     const out: Record<string, string | null> = {};
     // One at a time: each is a stop of its own, and others are served in between. All are of one moment.
     await this.deps.db.transaction(
@@ -130,7 +124,7 @@ export class Sources {
         }
       },
     );
-    return out as Record<C, string> & { tags: string | null; outlook: string | null };
+    return out as { [K in C]: K extends 'tags' | 'outlook' ? string | null : string };
   }
 
   /** Own facts of before they were taken apart: once, when they are read first. */
@@ -302,25 +296,10 @@ export class Sources {
       for (const [fact, mark] of Object.entries(row.marks))
         for (const to of moved.get(fact) ?? [fact]) marks[to] ??= mark;
       for (const fact of made.lost) delete marks[fact];
+      const columns = keptColumns(kept, 3);
       await this.deps.db.query(
-        `UPDATE sources SET title = $2, document = $3, facts = $4, tags = $5, outlook = $6, summary = $7, sketch = $8,
-                extractor = $9, marks = $10, "ownFacts" = $11 WHERE id = $1`,
-        {
-          transaction,
-          bind: [
-            id,
-            kept.title,
-            kept.document,
-            kept.facts,
-            kept.tags,
-            kept.outlook,
-            kept.summary,
-            kept.sketch,
-            EXTRACTOR,
-            JSON.stringify(marks),
-            JSON.stringify(own),
-          ],
-        },
+        `UPDATE sources SET marks = $2, "ownFacts" = $3, (${columns.names}) = ROW (${columns.places}) WHERE id = $1`,
+        { transaction, bind: [id, JSON.stringify(marks), JSON.stringify(own), ...columns.values] },
       );
       if (moved.size) await this.relink(id, moved, transaction);
     });
@@ -513,6 +492,21 @@ const plainWords = (q: string) => q.replace(/(?<=[\p{L}\p{N}])-|[<>_@/&=#%+]/gu,
 /** Scripts in the library that rest on the source. */
 const USES =
   '(SELECT count(*) FROM script_sources l JOIN scripts c ON c.id = l."scriptId" WHERE l."sourceId" = s.id AND c."deletedAt" IS NULL)';
+
+/**
+ * What reading made of a source, as columns and the places of their values behind so many others. The texts go in as they
+ * are: made into objects they would only be made into texts again.
+ */
+function keptColumns(kept: KeptTexts, behind: number) {
+  const { title, document, facts, tags, outlook, summary, sketch } = kept;
+  const columns = { title, document, facts, tags, outlook, summary, sketch, extractor: EXTRACTOR };
+  const names = Object.keys(columns);
+  return {
+    names: names.join(', '),
+    places: names.map((_, i) => `$${behind + i + 1}`).join(', '),
+    values: Object.values(columns),
+  };
+}
 
 /** A source as it is told from. Marks are by fact: one on chosen words is one on the facts that have them. */
 export interface ReadSource extends SourceText {

@@ -17,6 +17,7 @@ import type { StoredOwnFact } from './db/models.ts';
 import type { Renewed, Reread } from './reader.ts';
 import type { KeptTexts, SourceText } from './sourceText.ts';
 import type { ScriptSummary, SummaryTask } from './summaries.ts';
+import { timeLimit } from './timeLimit.ts';
 import { Turns } from './turns.ts';
 import type { DraftTask, OwnTask, PromiseTask, Promised, RedoTask, WorkResult } from './worker.ts';
 import { ApiError } from './errors.ts';
@@ -94,30 +95,21 @@ export function startWork(file: URL, settings: WorkSettings = {}): TextWork {
   const turns = new Turns(WORKERS);
 
   const work = async <T>(name: string, task: unknown, { signal, transfer }: Sent): Promise<T> => {
-    // Held here until it is over: Node drops a signal of a time limit that only another signal knows.
-    const stopper = new AbortController();
-    let late = false;
-    const limit = setTimeout(() => {
-      late = true;
-      stopper.abort();
-    }, withinMs);
-    const stop = () => stopper.abort();
-    signal?.addEventListener('abort', stop, { once: true });
+    const limit = timeLimit(withinMs, signal);
     let result: WorkResult<T>;
     try {
       result = (await pool.run(task, {
         name,
-        signal: stopper.signal,
+        signal: limit.signal,
         ...(transfer ? { transferList: [transfer] } : {}),
       })) as WorkResult<T>;
     } catch (error) {
-      if (late) throw tookTooMuch('time');
-      if (stopper.signal.aborted) throw new ApiError('source-unreadable', 'This was stopped.');
+      if (limit.isLate()) throw tookTooMuch('time');
+      if (limit.signal.aborted) throw new ApiError('source-unreadable', 'This was stopped.');
       if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw tookTooMuch('memory');
       throw error;
     } finally {
-      clearTimeout(limit);
-      signal?.removeEventListener('abort', stop);
+      limit.over();
     }
     if (result.ok) return result.value;
     throw new ApiError(result.code, result.message, result.extra);

@@ -171,7 +171,8 @@ describe('bin/start', () => {
     const over = new Promise((resolve) => starter!.once('exit', resolve));
     starter.kill('SIGTERM');
     expect(await over).to.equal(0);
-    expect(readdirSync(join(folder, 'pg'))).not.to.include('postmaster.pid');
+    const [data] = readdirSync(folder);
+    expect(readdirSync(join(folder, data, 'pg'))).not.to.include('postmaster.pid');
     rmSync(folder, { recursive: true, force: true });
   });
 });

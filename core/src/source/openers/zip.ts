@@ -55,7 +55,8 @@ function partsOf(bytes: Uint8Array): Part[] {
   const list = view.getUint32(end + 16, true);
   if (count > MOST_PARTS) throw tooMuch();
   const text = new TextDecoder();
-  const parts: (Part & { from: number; to: number })[] = [];
+  /** Where each part begins, with its header, and ends. */
+  const parts: (Part & { begins: number; ends: number })[] = [];
   let total = 0;
   let at = list;
   for (let i = 0; i < count; i++) {
@@ -83,6 +84,7 @@ function partsOf(bytes: Uint8Array): Part[] {
       (method === 0 && packed !== size)
     )
       throw twoFaced();
+    if (method !== 0 && method !== 8) throw broken();
     if (flags & 1)
       throw new SourceError(
         'locked',
@@ -93,13 +95,12 @@ function partsOf(bytes: Uint8Array): Part[] {
       stored: method === 0,
       size,
       packed: bytes.subarray(from, from + packed),
-      from: header,
-      to: from + packed,
+      begins: header,
+      ends: from + packed,
     });
-    if (method !== 0 && method !== 8) throw broken();
   }
-  const inOrder = [...parts].sort((a, b) => a.from - b.from);
-  if (inOrder.some((p, i) => i > 0 && p.from < inOrder[i - 1].to)) throw twoFaced();
+  const inOrder = [...parts].sort((a, b) => a.begins - b.begins);
+  if (inOrder.some((p, i) => i > 0 && p.begins < inOrder[i - 1].ends)) throw twoFaced();
   return parts;
 }
 
