@@ -71,8 +71,9 @@ const EPISODE = {
 /** A story's last third holds what came of it; told without, a story has no end. */
 const STORY_END = { from: 0.66, worth: 1.35 };
 
-/** Whether a block is no narration: a list of things, a note on the page. */
-const isThing = (block: Block) => (block.type === 'item' && !block.step) || block.type === 'row';
+/** Whether a block is no narration: a list of things, a row of a table, what may not belong to the text at all. */
+const isThing = (block: Block) =>
+  (block.type === 'item' && !block.step) || block.type === 'row' || block.doubt === true;
 
 /** "The first … The second …": what is counted is told to the end. */
 const COUNTS_ON = /^(?:The|In the|On the|At the) (?:second|third|fourth|fifth|other)\b/;

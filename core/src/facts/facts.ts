@@ -144,14 +144,14 @@ const PROGRESS_EVERY = 40;
 
 const clamp = (n: number) => Math.max(0, Math.min(1, n));
 
-/** Facts with their tags, in reading order. Headings and the replies of a board hold none. */
+/** Facts with their tags, in reading order. Headings, the replies of a board and words under a picture hold none. */
 export function taggedFacts(
   source: SourceDocument,
   tagger: Tagger,
   progress: (done: number, of: number) => void = () => {},
 ): TaggedSentence[] {
   const found = source.blocks
-    .filter((b) => b.type !== 'heading' && b.type !== 'reply')
+    .filter((b) => b.type !== 'heading' && b.type !== 'reply' && b.type !== 'caption')
     .flatMap((block) => sentences(block.text).map((s) => ({ block, ...s })))
     .filter((s) => /\p{L}/u.test(s.text));
   const tokens = found.map((s, i) => {

@@ -3,8 +3,17 @@ import { z } from 'zod';
 
 export const SOURCE_KINDS = ['news', 'encyclopedia', 'abstract', 'forum', 'howto', 'interview'] as const;
 export type SourceKind = (typeof SOURCE_KINDS)[number];
-/** `turn` is one person's words in an interview, `reply` an answer on a board, `row` a line of a table of figures. */
-export const BLOCK_TYPES = ['heading', 'paragraph', 'item', 'quote', 'turn', 'reply', 'row'] as const;
+/** `turn` is one person's words in an interview, `reply` an answer on a board, `row` a line of a table of figures, `caption` words under a picture. */
+export const BLOCK_TYPES = [
+  'heading',
+  'paragraph',
+  'item',
+  'quote',
+  'turn',
+  'reply',
+  'row',
+  'caption',
+] as const;
 export type BlockType = (typeof BLOCK_TYPES)[number];
 
 export const blockSchema = z.object({
@@ -25,8 +34,15 @@ export const blockSchema = z.object({
   speaker: z.string().optional(),
   /** When it is said in a recording, in milliseconds. */
   atMs: z.number().int().nonnegative().optional(),
+  /** What the columns of a table's row are called. */
+  heads: z.array(z.string()).optional(),
+  /** Whether it belongs to the text is not sure. */
+  doubt: z.boolean().optional(),
 });
 export type Block = Readonly<z.infer<typeof blockSchema>>;
+
+export const leftOutSchema = z.object({ text: z.string(), why: z.string(), doubt: z.boolean() });
+export type LeftOut = Readonly<z.infer<typeof leftOutSchema>>;
 
 export const sourceDocumentSchema = z.object({
   version: z.literal(1),
@@ -50,6 +66,8 @@ export const sourceDocumentSchema = z.object({
   /** The reading text: passages joined by a blank line. */
   text: z.string(),
   blocks: z.array(blockSchema),
+  /** What stood beside the text and was left out of it, with why; `doubt` where it may belong to it. */
+  leftOut: z.array(leftOutSchema).optional(),
 });
 export type SourceDocument = Readonly<z.infer<typeof sourceDocumentSchema>>;
 
@@ -61,6 +79,10 @@ export interface RawBlock {
   within?: number;
   speaker?: string;
   atMs?: number;
+  heads?: string[];
+  doubt?: boolean;
+  /** Stands in for the heading above it. */
+  under?: string;
 }
 
 export interface RawDocument {
@@ -76,6 +98,7 @@ export interface RawDocument {
   /** What the format itself says it is: a journal record is a study, a caption file an interview. */
   kind?: { is: SourceKind; why: string };
   blocks: RawBlock[];
+  leftOut?: LeftOut[];
 }
 
 /** Something about the source that stops the reading, in the person's words. */

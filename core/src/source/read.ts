@@ -40,6 +40,9 @@ export const sourceReaders = registry([
 /** A passage longer than this is cut at sentence ends, so that a page without paragraphs is still read in passages. */
 const LONGEST_PASSAGE = 3000;
 
+/** What was left out is shown; of a page that is all links, its beginning. */
+const MOST_LEFT_OUT = 2000;
+
 export interface ReadOptions {
   /** The person's own word for what it is. */
   kind?: SourceKind;
@@ -80,7 +83,10 @@ export function finishSource(found: RawDocument, format: string, options: ReadOp
 function cleanText(text: string): string {
   return text
     .replace(/[\u00a0\u2007]/g, ' ')
-    .replace(/\s?\[(?:\d{1,3}|citation needed|note \d+|edit)\]/gi, '')
+    .replace(
+      /\s?\[(?:\d{1,3}|citation needed|clarification needed|needs update|who\?|when\?|by whom\?|dubious[^\]]{0,20}|note \d+|edit)\]/gi,
+      '',
+    )
     .replace(/``|''/g, '"')
     .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
     .replace(/\s+/g, ' ')
@@ -165,6 +171,7 @@ function place(
   let under: string | undefined;
   const blocks = rawBlocks.map((b, i): Block => {
     if (b.type === 'heading') under = b.text;
+    if (b.under) under = b.under;
     const start = at;
     at += b.text.length + 2;
     return {
@@ -178,6 +185,8 @@ function place(
       ...(b.within ? { within: b.within } : {}),
       ...(b.speaker ? { speaker: b.speaker.slice(0, 80) } : {}),
       ...(b.atMs === undefined ? {} : { atMs: b.atMs }),
+      ...(b.heads?.length ? { heads: b.heads } : {}),
+      ...(b.doubt ? { doubt: true } : {}),
     };
   });
   return {
@@ -196,6 +205,7 @@ function place(
     ...(raw.doubt ? { doubt: raw.doubt } : {}),
     text: rawBlocks.map((b) => b.text).join('\n\n'),
     blocks,
+    ...(raw.leftOut?.length ? { leftOut: raw.leftOut.slice(0, MOST_LEFT_OUT) } : {}),
   };
 }
 

@@ -6,6 +6,8 @@ export function isoDate(text: string | undefined): string | undefined {
   if (!text) return undefined;
   const iso = /^\s*(\d{4})(?:-(\d{2})(?:-(\d{2}))?)?(?:T|\s|$)/.exec(text);
   if (iso) return [iso[1], iso[2], iso[3]].filter(Boolean).join('-');
+  const compact = /^\s*(\d{4})(\d{2})(\d{2})(?:T|$)/.exec(text);
+  if (compact) return `${compact[1]}-${compact[2]}-${compact[3]}`;
   const ms = Date.parse(text.replace(/(\d)(?:st|nd|rd|th)\b/, '$1'));
   if (Number.isNaN(ms)) return undefined;
   // Parsed in the machine's own zone when none is given; a day written in words is that day.

@@ -292,7 +292,8 @@ describe('records and articles', () => {
       'https://creativecommons.org/licenses/by/4.0/',
       'Journal of Urban Birds',
     ]);
-    expect(texts(d)).to.deep.equal(['Methods', 'We recorded 86 sparrows.']);
+    expect(texts(d)).to.deep.equal(['We recorded 86 sparrows.', 'In plain words', 'PLAIN', 'Long', 'BODY']);
+    expect(d.blocks[0].under).to.equal('Methods');
   });
 
   it('reads wikitext: lead, sections and lists; templates, references and apparatus left out', async () => {

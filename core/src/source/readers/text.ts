@@ -1,5 +1,6 @@
 /** Plain text: paragraphs by blank lines, or by lines where there are none; titles, lists and wrapped lines recognised. */
 import type { RawBlock, RawDocument } from '../document.ts';
+import { readPaste } from '../page/paste.ts';
 import type { SourceReader } from './reader.ts';
 
 const ITEM = /^\s*(?:[-*•–]\s+|(\d{1,2})[.)]\s+|(?:step|Step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/;
@@ -18,7 +19,9 @@ const isHeading = (line: string) =>
 export const textReader: SourceReader = {
   id: 'text',
   accepts: () => 0.1,
-  read: (text) => {
+  read: async (text) => {
+    const page = await readPaste(text);
+    if (page) return page;
     const chunks = /\n\s*\n/.test(text) ? text.split(/\n\s*\n/) : text.split('\n');
     const raw: RawDocument = { blocks: [] };
     chunks

@@ -1,4 +1,4 @@
-/** Wikitext, by wtf_wikipedia: lead, sections, lists; templates, references and tables left out. */
+/** Wikitext, by wtf_wikipedia: lead, sections, lists, captions, tables as rows; templates and references left out. */
 import type { RawBlock, RawDocument } from '../document.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
@@ -11,13 +11,19 @@ const MARKS = [
   /<ref[\s>]/,
 ];
 /** What is used of a paragraph; the package's own types say only "object". */
+interface Section {
+  images: () => { caption: () => unknown }[];
+  tables: () => { keyValue: () => Record<string, string>[] }[];
+  templates: () => { json: () => { template?: string; images?: { caption?: { text?: () => string } }[] } }[];
+}
 interface Paragraph {
   sentences: () => { text: () => string }[];
   lists: () => { lines: () => { text: () => string }[] }[];
 }
 /** Sections that hold no narration. */
 const APPARATUS =
-  /^(?:references|notes|external links|further reading|see also|bibliography|sources|gallery|footnotes|citations)$/i;
+  /^(?:references|notes|external links|further reading|see also|bibliography|sources|footnotes|citations)$/i;
+const GALLERY = /^gallery$/i;
 
 export const wikitextReader: SourceReader = {
   id: 'wikitext',
@@ -42,7 +48,10 @@ export const wikitextReader: SourceReader = {
       if (skipBelow !== null && depth > skipBelow) continue;
       skipBelow = APPARATUS.test(section.title()) ? depth : null;
       if (skipBelow !== null) continue;
-      if (section.title()) raw.blocks.push({ type: 'heading', text: section.title() });
+      const parts = section as unknown as Section;
+      if (section.title() && !GALLERY.test(section.title()))
+        raw.blocks.push({ type: 'heading', text: section.title() });
+      raw.blocks.push(...captionsOf(parts));
       for (const paragraph of section.paragraphs() as unknown as Paragraph[]) {
         const sentences = paragraph
           .sentences()
@@ -58,7 +67,37 @@ export const wikitextReader: SourceReader = {
               .filter((b) => b.text),
           );
       }
+      for (const table of parts.tables()) raw.blocks.push(...rowsOf(table.keyValue()));
     }
     return raw;
   },
 };
+
+const caption = (text: unknown): RawBlock[] =>
+  typeof text === 'string' && tidy(text) ? [{ type: 'caption', text: tidy(text) }] : [];
+
+/** Words under a section's pictures and in its galleries. */
+const captionsOf = (section: Section): RawBlock[] => [
+  ...section.images().flatMap((i) => caption(i.caption())),
+  ...section
+    .templates()
+    .map((t) => t.json())
+    .filter((t) => t.template === 'gallery')
+    .flatMap((t) => (t.images ?? []).flatMap((i) => caption(i.caption?.text?.()))),
+];
+
+/** A table as a row of its heads and rows of its cells. */
+function rowsOf(table: readonly Readonly<Record<string, string>>[]): RawBlock[] {
+  const heads = Object.keys(table[0] ?? {});
+  if (!heads.length || table.length < 2) return [];
+  const named = heads.every((h) => /\p{L}/u.test(h) && !/^col\d+$/.test(h));
+  const row = (cells: readonly string[]) => cells.map(tidy).filter(Boolean).join('; ');
+  return [
+    ...(named ? [{ type: 'row' as const, text: row(heads) }] : []),
+    ...table.map((r): RawBlock => ({
+      type: 'row',
+      text: row(heads.map((h) => String(r[h] ?? ''))),
+      ...(named ? { heads } : {}),
+    })),
+  ].filter((b) => b.text);
+}

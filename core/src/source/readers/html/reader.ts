@@ -1,9 +1,14 @@
 /** HTML: the article's body, its furniture dropped, what the page says of itself. Parsed by linkedom; nothing is ever run or fetched. */
 import type { Readability } from '@mozilla/readability';
-import { SourceError, type RawBlock } from '../../document.ts';
+import { SourceError, type RawBlock, type RawDocument } from '../../document.ts';
 import { tidy } from '../../tidy.ts';
 import type { SourceReader } from '../reader.ts';
 import { textReader } from '../text.ts';
+import { readAtoms } from '../../page/article.ts';
+import { pageModel } from '../../page/models.ts';
+import { headOf, titleAmong } from '../../page/head.ts';
+import type { Atom } from '../../page/atom.ts';
+import { atomsOfHtml } from '../../page/ofHtml.ts';
 import { collect } from './blocks.ts';
 import { threadOf } from './board.ts';
 import { isFurniture } from './furniture.ts';
@@ -34,20 +39,56 @@ export const htmlReader: SourceReader = {
         'This page is nested too deeply to be read. Paste the words of the article instead.',
       );
     const document = await parsedHtml(page(text));
-    const meta = metadata(document);
-    const thread = threadOf(document, meta.kind?.is === 'forum');
-    if (thread) return { ...meta, ...thread };
-    const { blocks: found, byline, named } = await article(document);
-    const title = meta.title ?? named;
-    const plain = found.some((b) => b.type !== 'heading')
-      ? ''
-      : [...document.querySelectorAll('pre')].map((p) => p.textContent ?? '').join('\n\n');
-    // A page that is one typed text is read as that text.
-    const blocks = plain ? (await textReader.read(plain)).blocks : withoutTitle(found, title);
-    const authors = meta.authors ?? bylineNames(byline);
-    return { ...meta, ...(title ? { title } : {}), ...(authors.length ? { authors } : {}), blocks };
+    const said = metadata(document);
+    const board = said.kind?.is === 'forum';
+    const atoms = atomsOfHtml(document.body);
+    const title = titleOf(document, atoms, said.title);
+    const head = headOf(atoms, title ?? '');
+    const meta = { ...head, ...said, ...(title ? { title } : {}) };
+    const asked = { title: meta.title ?? '', model: await pageModel(), tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
+    const found = readAtoms(atoms, asked);
+    const byNames = found.thread ? null : threadOf(document, board);
+    if (byNames) return { ...meta, ...byNames };
+    if (letters(found.blocks.filter((b) => b.type !== 'reply')) >= SHORTEST_ARTICLE) {
+      const { blocks, leftOut, thread, teller, day } = found;
+      const authors = thread && teller ? [teller] : meta.authors;
+      return {
+        ...meta,
+        ...(authors ? { authors } : {}),
+        ...(thread ? { kind: meta.kind ?? { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
+        ...(day && !meta.published ? { published: day } : {}),
+        blocks: withoutTitle(blocks, meta.title),
+        leftOut,
+      };
+    }
+    return secondOpinion(document, meta);
   },
 };
+
+/** The heading that the window's title has too; else what the page says its title is; else the part of the window's title that stands on the page. */
+function titleOf(document: Document, atoms: readonly Atom[], said: string | undefined): string | undefined {
+  const window = tidy(document.title ?? '');
+  const heads = atoms.filter((a) => a.tag === 'H1').map((a) => a.text);
+  const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+  const [own] = heads.filter((h) => plain(h).length > 3 && plain(window).includes(plain(h)));
+  if (own && (own.split(' ').length > 2 || heads.length === 1)) return own;
+  if (said && said !== window && !heads.length)
+    return atoms.some((a) => plain(a.text) === plain(said)) ? said : (titleAmong(atoms, window) ?? said);
+  return heads.length ? said : (titleAmong(atoms, window) ?? said);
+}
+
+/** A page on which little was found: what the page marks, what Readability finds, or the whole of it. */
+async function secondOpinion(document: Document, meta: ReturnType<typeof metadata>): Promise<RawDocument> {
+  const { blocks: found, byline, named } = await article(document);
+  const title = meta.title ?? named;
+  const plain = found.some((b) => b.type !== 'heading')
+    ? ''
+    : [...document.querySelectorAll('pre')].map((p) => p.textContent ?? '').join('\n\n');
+  // A page that is one typed text is read as that text.
+  const blocks = plain ? (await textReader.read(plain)).blocks : withoutTitle(found, title);
+  const authors = meta.authors ?? bylineNames(byline);
+  return { ...meta, ...(title ? { title } : {}), ...(authors.length ? { authors } : {}), blocks };
+}
 
 /** Passages of a piece of HTML that is all text: a converted document, a chapter. */
 export async function blocksOfHtml(html: string): Promise<RawBlock[]> {

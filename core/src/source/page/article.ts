@@ -1,0 +1,346 @@
+/** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
+import type { LeftOut, RawBlock } from '../document.ts';
+import { wordsOf, type Atom } from './atom.ts';
+import { sureness, type PageModel } from './classify.ts';
+import { hashOf, isProse } from './features.ts';
+import { recordGroups, type PageRecord, type RecordGroup } from './records.ts';
+import { CREDIT, DAY, isStamp } from './shapes.ts';
+
+export interface PageReading {
+  blocks: RawBlock[];
+  leftOut: LeftOut[];
+  /** A thread: one person's posts are the story, others' are replies. */
+  thread: boolean;
+  /** Who wrote the opening post, and on what day, in the page's words. */
+  teller?: string;
+  day?: string;
+}
+export interface PageAsked {
+  title: string;
+  model: PageModel;
+  /** Whether the atoms come with markup. */
+  tagged: boolean;
+  /** The page says of itself that it is a board, or who wrote it. */
+  board?: boolean;
+  author?: string;
+}
+
+/** From here on an atom is the article's. */
+const IN = 0.5;
+/** Between these it may be either. */
+const DOUBT: readonly [number, number] = [0.3, 0.7];
+/** Words of one's own that make a later post another part of the story; with a mark of an update, fewer. */
+const LONG_POST = 40;
+const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/i;
+const SHORT_UPDATE = 10;
+/** Headings of what stands behind an article and is no part of it (usual in encyclopedias and journals; common practice). */
+const APPARATUS =
+  /^(?:references?|notes?(?: and references)?|external links?|further reading|see also|bibliography|sources?|footnotes|citations?|acknowledge?ments?|related (?:articles|topics|stories|links|posts)|comments?(?: \(\d+\))?|leave a (?:reply|comment)|read more|more (?:on|from|in) .*|you (?:might|may) also like|categories|tags|share this.*)\s*:?$/i;
+type State = 'in' | 'out' | 'reply';
+
+export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading {
+  const sure = sureness(atoms, asked.title, asked.model, asked.tagged);
+  const groups = recordGroups(atoms);
+  const state = atoms.map((_, i): State => (sure[i] >= IN ? 'in' : 'out'));
+  const why = new Map<number, string>();
+  const out = (i: number, reason: string) => {
+    state[i] = 'out';
+    why.set(i, reason);
+  };
+
+  leaveOutByForm(atoms, out);
+  const posts = groups.filter((g) => g.kind === 'posts');
+  for (const g of groups.filter((x) => x.kind === 'cards'))
+    for (const r of g.records) for (const i of r.atoms) if (sure[i] < 0.9) out(i, 'it leads to another page');
+  const thread = threadIn(atoms, sure, posts, asked);
+  const inPosts = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
+  const live = groups.find((g) => g.kind === 'entries' && isLive(atoms, g, state));
+  if (live) for (const r of live.records) out(r.stamp, 'it says when');
+
+  if (!thread?.opening) decideTogether(atoms, sure, state, why, inPosts);
+  const order = live ? oldestFirst(atoms, live) : atoms.map((_, i) => i);
+  const blocks: RawBlock[] = [];
+  const leftOut: LeftOut[] = [];
+  const told = new Set<number>();
+  const add = (i: number, extra: Partial<RawBlock> = {}) => {
+    const block = blockOf(atoms, i, asked.title);
+    told.add(i);
+    if (!block) return;
+    const doubt = !thread?.opening && sure[i] < DOUBT[1];
+    blocks.push({ ...block, ...(doubt ? { doubt: true } : {}), ...extra });
+  };
+
+  if (thread?.opening) for (const i of thread.opening.body) add(i);
+  else
+    for (const i of order)
+      if (state[i] === 'in' && !inPosts.has(i) && !isTitle(atoms[i], asked.title)) add(i);
+  const teller = thread?.opening?.author ?? thread?.teller;
+  for (const record of posts.flatMap((g) => g.records)) {
+    if (record === thread?.opening) continue;
+    const later = teller !== undefined && sameName(record.author, teller) && carriesOn(atoms, record);
+    if (!later) continue;
+    const under = record.day ? `Update, ${DAY.exec(record.day)?.[0] ?? record.day.slice(0, 10)}` : 'Update';
+    for (const i of record.body) add(i, { under });
+  }
+  for (const record of posts.flatMap((g) => g.records)) {
+    const body = record.body.filter((i) => !told.has(i));
+    if (record === thread?.opening || !body.length) continue;
+    const text = body.map((i) => atoms[i].text).join(' ');
+    blocks.push({ type: 'reply', text, ...(record.author ? { speaker: record.author } : {}) });
+    for (const i of body) told.add(i);
+  }
+  atoms.forEach((a, i) => {
+    if (told.has(i) || isTitle(a, asked.title)) return;
+    const reason = why.get(i) ?? (inPosts.has(i) ? 'it belongs to the board, not to the post' : 'it reads and stands like part of the site'); // prettier-ignore
+    leftOut.push({ text: a.text, why: reason, doubt: !why.has(i) && !inPosts.has(i) && sure[i] >= DOUBT[0] });
+  });
+  const day = thread?.opening?.day;
+  return {
+    blocks,
+    leftOut,
+    thread: Boolean(thread),
+    ...(teller ? { teller } : {}),
+    ...(day ? { day } : {}),
+  };
+}
+
+const wordCount = (atoms: readonly Atom[], list: readonly number[]) => list.reduce((n, i) => n + wordsOf(atoms[i].text).length, 0); // prettier-ignore
+const plainName = (name: string) => name.toLowerCase().replace(/^(?:u\/|@)/, '').replace(/[^\p{L}\p{N}]/gu, ''); // prettier-ignore
+const sameName = (a: string | undefined, b: string) => a !== undefined && plainName(a) === plainName(b) && plainName(b).length > 1; // prettier-ignore
+
+/** What its form alone tells: buttons, what is repeated all over the page, what only says when. */
+function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  const counts = new Map<string, number>();
+  const alike = new Map<string, number>();
+  for (const a of atoms) {
+    const key = hashOf(a.text);
+    counts.set(key, (counts.get(key) ?? 0) + 1);
+    alike.set(`${a.look} ${key}`, (alike.get(`${a.look} ${key}`) ?? 0) + 1);
+  }
+  atoms.forEach((a, i) => {
+    if (/^(?:BUTTON|LABEL|LEGEND)$/.test(a.tag)) out(i, 'it is a button or a field');
+    else if (a.type !== 'row' && counts.get(hashOf(a.text))! >= 3 && wordsOf(a.text).length < 12) out(i, 'it stands on the page again and again'); // prettier-ignore
+    else if (a.type === 'paragraph' && a.tag && alike.get(`${a.look} ${hashOf(a.text)}`)! >= 2 && wordsOf(a.text).length <= 3 && !/[.!?]$/.test(a.text)) out(i, 'it is a label'); // prettier-ignore
+    else if (a.linked > a.text.length * 0.95 && a.type !== 'heading' && a.type !== 'row' && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it leads to another page'); // prettier-ignore
+    else if (a.type === 'paragraph' && isStamp(a.text) && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text)) out(i, 'it says when'); // prettier-ignore
+    else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
+  });
+  let under = 0;
+  atoms.forEach((a, i) => {
+    const level = /^H[1-6]$/.test(a.tag) ? Number(a.tag[1]) : 0;
+    if (level && under && level <= under) under = 0;
+    if (level > 1 && APPARATUS.test(a.text)) under = level;
+    if (under) out(i, 'it stands under a heading of notes, links or replies');
+  });
+}
+
+/** A page is a thread where nothing of weight stands outside its posts, or where it says so and its teller posts again. */
+function threadIn(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  posts: readonly RecordGroup[],
+  asked: PageAsked,
+): { opening?: PageRecord; teller?: string } | null {
+  if (!posts.length) return null;
+  const inside = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
+  const outside = atoms.map((_, i) => i).filter((i) => !inside.has(i) && sure[i] >= IN && isProse(atoms[i]));
+  const opening = posts.flatMap((g) => g.records).find((r) => wordCount(atoms, r.body) >= 20);
+  const weight = wordCount(atoms, outside);
+  if (opening && weight < Math.max(60, wordCount(atoms, opening.body) * 0.4))
+    return { opening: opening.author || !asked.author ? opening : { ...opening, author: asked.author } };
+  return asked.board ? { ...(asked.author ? { teller: asked.author } : {}) } : null;
+}
+
+const carriesOn = (atoms: readonly Atom[], record: PageRecord) =>
+  wordCount(atoms, record.body) >=
+  (UPDATE.test(atoms[record.body[0]]?.text ?? '') ? SHORT_UPDATE : LONG_POST);
+
+/** Entries by the clock that hold most of what is told. */
+function isLive(atoms: readonly Atom[], group: RecordGroup, state: readonly State[]): boolean {
+  const told = atoms.map((_, i) => i).filter((i) => state[i] === 'in');
+  const inside = new Set(group.records.flatMap((r) => r.atoms));
+  return (
+    wordCount(
+      atoms,
+      told.filter((i) => inside.has(i)),
+    ) >
+    wordCount(atoms, told) * 0.4
+  );
+}
+
+/** A live page has its newest entry first; it is told from the oldest on. */
+function oldestFirst(atoms: readonly Atom[], live: RecordGroup): number[] {
+  const whens = live.records.map((r) => minutesOf(atoms[r.stamp]));
+  const falls = whens.filter((w, k) => k > 0 && w < whens[k - 1]).length;
+  const all = atoms.map((_, i) => i);
+  if (falls < (whens.length - 1) * 0.7) return all;
+  const inside = new Set(live.records.flatMap((r) => r.atoms));
+  const first = live.records[0].atoms[0];
+  return [
+    ...all.filter((i) => i < first),
+    ...[...live.records].reverse().flatMap((r) => r.atoms),
+    ...all.filter((i) => i > first && !inside.has(i)),
+  ];
+}
+function minutesOf(stamp: Atom): number {
+  if (stamp.time && !Number.isNaN(Date.parse(stamp.time))) return Date.parse(stamp.time) / 60_000;
+  const clock = /(\d{1,2})[:.](\d{2})\s?(pm)?/i.exec(stamp.text);
+  return clock
+    ? (Number(clock[1]) % 24) * 60 + Number(clock[2]) + (clock[3] && clock[1] !== '12' ? 720 : 0)
+    : 0;
+}
+
+/** Rows of one table, items of one list, a heading and what stands under it: what belongs together stays or goes together. */
+function decideTogether(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  state: State[],
+  why: Map<number, string>,
+  inPosts: ReadonlySet<number>,
+): void {
+  const forced = (i: number) => why.has(i);
+  const mean = (list: readonly number[]) => list.reduce((n, i) => n + sure[i], 0) / list.length;
+  const near = (from: number, step: 1 | -1) => {
+    for (let i = from + step, n = 0; i >= 0 && i < atoms.length && n < 3; i += step, n++)
+      if (state[i] === 'in' && isProse(atoms[i])) return true;
+    return false;
+  };
+  quotations(atoms, sure, state, why, inPosts);
+  for (const list of together(atoms)) {
+    const row = atoms[list[0]].type === 'row';
+    const amid = list.length > 2 && near(list[0], -1) && near(list.at(-1)!, 1);
+    const keep = mean(list) >= (row ? 0.3 : amid ? 0.25 : 0.45) || (row && amid);
+    for (const i of list) {
+      if (forced(i) || inPosts.has(i)) continue;
+      if (keep && (row || amid || sure[i] >= 0.1)) state[i] = 'in';
+      else if (!keep) state[i] = 'out';
+    }
+  }
+  standfirst(atoms, state, inPosts);
+  atoms.forEach((_, i) => {
+    if (!forced(i) && !inPosts.has(i) && sure[i] >= 0.05 && withCredit(atoms[i])) state[i] = 'in';
+  });
+  // A heading is kept for what stands under it.
+  for (let i = 0; i < atoms.length; i++) {
+    if (!headingLike(atoms, i) || forced(i) || inPosts.has(i)) continue;
+    let next = i + 1;
+    let passed = 0;
+    while (next < atoms.length && state[next] !== 'in' && passed < 4 && !/^H[1-6]$/.test(atoms[next].tag)) {
+      next++;
+      passed++;
+    }
+    const stands = next < atoms.length && state[next] === 'in' && !headingLike(atoms, next);
+    const tagged = /^H[2-6]$/.test(atoms[i].tag);
+    const sub = next < atoms.length && headingLike(atoms, next) && level(atoms[next]) > level(atoms[i]);
+    if (stands || sub) {
+      if (tagged && sure[i] >= 0.15) state[i] = 'in';
+    } else if (state[i] === 'in') {
+      state[i] = 'out';
+      why.set(i, 'nothing of the article stands under it');
+    }
+  }
+}
+const level = (a: Atom) => (/^H[1-6]$/.test(a.tag) ? Number(a.tag[1]) : 7);
+
+/** What somebody says, set like the paragraphs of the article, is the article's: a short remark has little else to tell it by. */
+function quotations(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  state: State[],
+  why: ReadonlyMap<number, string>,
+  inPosts: ReadonlySet<number>,
+): void {
+  const looks = new Map<string, { all: number; kept: number; atoms: number }>();
+  atoms.forEach((a, i) => {
+    if (!isProse(a)) return;
+    const l = looks.get(a.look) ?? { all: 0, kept: 0, atoms: 0 };
+    l.all += a.text.length;
+    l.kept += state[i] === 'in' ? a.text.length : 0;
+    l.atoms++;
+    looks.set(a.look, l);
+  });
+  atoms.forEach((a, i) => {
+    const l = looks.get(a.look);
+    if (!l || l.atoms < 5 || l.kept < l.all * 0.8 || why.has(i) || inPosts.has(i) || state[i] === 'in')
+      return;
+    if (sure[i] >= 0.3 || (sure[i] >= 0.05 && /["“‘][^"“”‘’]{3,}[,.!?]["”’]/.test(a.text))) state[i] = 'in';
+  });
+}
+
+/** Runs of rows of one table, of items of one list, of short rows set alike in one element. */
+function together(atoms: readonly Atom[]): number[][] {
+  const out: number[][] = [];
+  let key: unknown;
+  atoms.forEach((a, i) => {
+    const own =
+      a.type === 'row'
+        ? `r${a.inside[1] ?? ''}`
+        : (a.type === 'item' && a.tag === 'LI') ||
+            (a.tag && a.type === 'paragraph' && !isProse(a) && a.tag !== 'P')
+          ? `i${a.inside[1] ?? ''} ${a.type === 'item' ? '' : a.look.split('>').at(-3)}`
+          : undefined;
+    if (own !== undefined && own === key) out.at(-1)!.push(i);
+    else if (own !== undefined) out.push([i]);
+    key = own;
+  });
+  return out.filter((l) => l.length > 1);
+}
+
+/** A sentence between the title and the text is the standfirst, however it is marked up. */
+function standfirst(atoms: readonly Atom[], state: State[], inPosts: ReadonlySet<number>): void {
+  const head = atoms.findIndex((a) => a.tag === 'H1');
+  if (head < 0) return;
+  for (let i = head + 1; i < Math.min(atoms.length, head + 4); i++) {
+    const a = atoms[i];
+    if (state[i] === 'in') return;
+    const words = wordsOf(a.text).length;
+    if (
+      words >= 8 &&
+      words <= 70 &&
+      /[.?!]["'”’]?$/.test(a.text) &&
+      a.linked < a.text.length * 0.2 &&
+      !inPosts.has(i) &&
+      !/^H\d$/.test(a.tag)
+    ) {
+      // prettier-ignore
+      state[i] = 'in';
+      return;
+    }
+  }
+}
+
+/** A sentence with a credit behind it stands under a picture. */
+function withCredit(a: Atom): boolean {
+  const said = a.text.replace(CREDIT, '').trim();
+  return said !== a.text && /[.!?]["'”’]?$/.test(said) && wordsOf(said).length >= 6 && a.text.length < 400 && a.linked < a.text.length * 0.5; // prettier-ignore
+}
+
+function headingLike(atoms: readonly Atom[], i: number): boolean {
+  const a = atoms[i];
+  if (/^H[1-6]$/.test(a.tag)) return true;
+  if (a.type !== 'paragraph' || a.text.length > 90 || /[.!?:;,"”]$/.test(a.text) || wordsOf(a.text).length > 14) return false; // prettier-ignore
+  if (!/^[\p{Lu}\p{N}“‘"']/u.test(a.text) || a.linked > a.text.length * 0.5) return false;
+  const next = atoms[i + 1];
+  return next !== undefined && (isProse(next) || next.type === 'item') && next.look !== a.look;
+}
+
+const isTitle = (a: Atom, title: string) => {
+  const own = hashOf(a.text);
+  return own.length > 3 && (own === hashOf(title) || (/^H[1-6]$/.test(a.tag) && hashOf(title).includes(own) && own.length > title.length * 0.45) || (a.tag === 'H1' && own.includes(hashOf(title)))); // prettier-ignore
+};
+
+function blockOf(atoms: readonly Atom[], i: number, title: string): RawBlock | null {
+  const a = atoms[i];
+  if (isTitle(a, title) && a.type === 'heading') return null;
+  const heading = a.type === 'heading' || headingLike(atoms, i);
+  const type = heading ? 'heading' : withCredit(a) ? 'caption' : a.type;
+  const text = type === 'caption' || a.above.includes('FIGURE') || CREDIT.test(a.text.slice(-120)) ? a.text.replace(CREDIT, '').trim() : a.text; // prettier-ignore
+  if (!/\p{L}|\d/u.test(text)) return null;
+  return {
+    type,
+    text,
+    ...(a.step && type === 'item' ? { step: a.step } : {}),
+    ...(a.within && type === 'item' ? { within: a.within } : {}),
+    ...(a.heads ? { heads: [...a.heads] } : {}),
+  };
+}

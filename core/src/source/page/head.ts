@@ -1,0 +1,67 @@
+/** What the rows around a title say of the piece: who wrote it, when it came out, when it was changed. */
+import { isoDate } from '../tidy.ts';
+import type { Atom } from './atom.ts';
+import { hashOf } from './features.ts';
+import { DAY } from './shapes.ts';
+
+export interface Head {
+  authors?: string[];
+  published?: string;
+  updated?: string;
+}
+
+const NAME =
+  "\\p{Lu}[\\p{L}'’.-]*(?:\\s(?:de|van|von|der|den|la|le|del|di|da|bin|al|\\p{Lu}[\\p{L}'’.-]*)){1,3}";
+const BY = new RegExp(
+  `(?:^|[\\s·|•—–-])(?:(?:[Ww]ords|[Rr]eport(?:ing|ed)?|[Ss]tory|[Tt]ext|[Ww]ritten|[Pp]osted|[Pp]ublished)\\s)?(?:[Bb]y|BY):?\\s+(${NAME}(?:\\s*(?:,|,?\\sand|&|;)\\s*${NAME}){0,5})`,
+  'u',
+);
+const UPDATED = /\b(?:updated|modified|amended|edited|changed|reviewed|revised)\b/i;
+const PUBLISHED = /\b(?:published|posted|first published|added|issued|written|asked|created|date)\b/i;
+/** Atoms around the title that are looked at. */
+const NEAR = 9;
+
+/** The title as it stands on the page among the parts of the window's title ("Site :: View topic - The piece"). */
+export function titleAmong(atoms: readonly Atom[], windowTitle: string): string | undefined {
+  const parts = windowTitle.split(/\s+(?:[-–—|•»·]|::)\s+|\s*\|\s*/).filter(Boolean);
+  const runs: string[] = [];
+  for (let i = 0; i < parts.length; i++)
+    for (let k = parts.length; k > i; k--) {
+      const from = windowTitle.indexOf(parts[i]);
+      const to = windowTitle.indexOf(parts[k - 1], from) + parts[k - 1].length;
+      if (to > from) runs.push(windowTitle.slice(from, to));
+    }
+  const said = new Map<string, number>();
+  for (const a of atoms) {
+    const keys = [a.text, ...(a.spans ?? [])];
+    for (const key of keys) said.set(hashOf(key), (said.get(hashOf(key)) ?? 0) + 1);
+  }
+  // The longest run that stands on the page by itself; a site's name is short and stands there often.
+  return runs
+    .filter((r) => hashOf(r).length > 3 && said.has(hashOf(r)) && r.split(' ').length > 1)
+    .sort((a, b) => b.length - a.length)[0];
+}
+
+/** Reads the rows near the title; a day at "published" goes before one at "updated", a bare one stands for published. */
+export function headOf(atoms: readonly Atom[], title: string): Head {
+  const own = hashOf(title);
+  const at = atoms.findIndex((a) => hashOf(a.text) === own);
+  const from = at < 0 ? 0 : Math.max(0, at - 3);
+  const near = atoms.slice(from, (at < 0 ? 0 : at) + NEAR).filter((_, i) => from + i !== at);
+  const rows = near.filter((a) => a.text.length < 220);
+  const head: Head = {};
+  for (const a of rows) {
+    const by = BY.exec(a.text);
+    if (by && !head.authors)
+      head.authors = by[1].split(/\s*(?:,\s*and\s|,|\band\b|&|;)\s*/u).map((n) => n.replace(/[.,]$/, '').trim()).filter(Boolean); // prettier-ignore
+    // Each day belongs to the word before it.
+    for (const part of a.text.split(/[·|•]|(?=\b(?:Updated|Modified|Published|Posted|Last)\b)/)) {
+      const day = DAY.exec(part)?.[0] ?? (a.text.length < 60 && a.time ? a.time : undefined);
+      const iso = isoDate(day?.replace(/(\d)(?:st|nd|rd|th)\b/, '$1'));
+      if (!iso || !/^\d{4}-\d\d-\d\d$/.test(iso)) continue;
+      if (UPDATED.test(part) && !PUBLISHED.test(part)) head.updated ??= iso;
+      else if (PUBLISHED.test(part) || a.text.length < 60) head.published ??= iso;
+    }
+  }
+  return head;
+}

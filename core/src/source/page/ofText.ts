@@ -1,0 +1,99 @@
+/** Text without tags, pasted from a browser, a mail or a board → atoms, line by line; lines that only a narrow window broke are joined. */
+import { tidy } from '../tidy.ts';
+import { wordsOf, type Atom } from './atom.ts';
+import { isStamp } from './shapes.ts';
+
+const ITEM = /^\s*(?:[-*•–‣◦]\s+|(\d{1,2})[.)]\s+|(?:step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/i;
+const ENDS = /[.!?…:]["'”’)\]]*$/u;
+/** A rule under a post, with its signature below it. */
+const RULE = /^\s*(?:_{5,}|--\s?)$/;
+const SIGNED = '+signed';
+/** Lines of at most so many letters may be broken by a mail program or an editor (RFC 5322 recommends 78). */
+const NARROW = 100;
+
+export function atomsOfText(text: string): Atom[] {
+  const lines = text.replace(/\r\n?/g, '\n').split('\n');
+  const wide = broadest(lines);
+  const out: Atom[] = [];
+  let gap = 0;
+  let open: string[] = [];
+  let signed = false;
+  const flush = () => {
+    if (open.length) out.push({ ...atomOf(open.join(' '), gap), ...(signed ? { look: SIGNED } : {}) });
+    if (open.length) gap = 0;
+    open = [];
+  };
+  lines.forEach((raw, i) => {
+    const line = raw.trimEnd();
+    if (!line.trim() || RULE.test(line)) {
+      flush();
+      gap++;
+      // What stands under a rule, up to a blank line, is a signature.
+      signed = RULE.test(line);
+      return;
+    }
+    if (open.length && wide && continues(lines[i - 1].trimEnd(), line, wide)) open.push(line.trim());
+    else {
+      flush();
+      open = [line];
+    }
+  });
+  flush();
+  return out.filter((a) => /[\p{L}\p{N}]/u.test(a.text));
+}
+
+/** The width that lines were broken at, or 0 where paragraphs are lines. */
+function broadest(lines: readonly string[]): number {
+  const lengths = lines.map((l) => l.trimEnd().length).filter((n) => n > 30).sort((a, b) => a - b); // prettier-ignore
+  if (lengths.length < 4) return 0;
+  const wide = lengths[Math.floor(lengths.length * 0.95)];
+  if (wide > NARROW) return 0;
+  const broken = lines.filter((l, i) => {
+    const line = l.trimEnd();
+    return line.length > wide - 18 && !ENDS.test(line) && /^\s*[\p{Ll}\d"“‘(]/u.test(lines[i + 1] ?? '');
+  });
+  return broken.length >= 3 && broken.length >= lengths.length * 0.15 ? wide : 0;
+}
+
+/** A full line goes on in the next, unless that begins a list, a quotation or a head. */
+function continues(before: string, line: string, wide: number): boolean {
+  if (ITEM.test(line) || /^\s*>/.test(line) !== /^\s*>/.test(before)) return false;
+  const word = line.trim().split(/\s/)[0];
+  if (before.length + 1 + word.length <= wide - 6) return false;
+  return !isStamp(line) || wordsOf(line).length > 12;
+}
+
+function atomOf(raw: string, gap: number): Atom {
+  // "Step 2: Thaw" over a paragraph is its heading.
+  const headed =
+    /^\s*step\s+\d{1,2}\s*[:.]/i.test(raw) && wordsOf(raw).length <= 10 && !ENDS.test(raw.trim());
+  const item = headed ? null : ITEM.exec(raw);
+  const quoted = /^\s*>/.test(raw);
+  const cells = raw.split('\t').map(tidy).filter(Boolean);
+  const row = cells.length > 1 && cells.every((c) => c.length <= 60);
+  const step = item ? Number(item[1] ?? item[2]) || undefined : undefined;
+  const text = row
+    ? cells.join('; ')
+    : tidy(raw.replace(/^(?:\s*>)+\s?/, '').replace(headed ? /^$/ : ITEM, ''));
+  return {
+    text,
+    type: row ? 'row' : item ? 'item' : quoted ? 'quote' : 'paragraph',
+    tag: '',
+    above: [],
+    named: [],
+    look: '',
+    inside: [],
+    linked: 0,
+    bold: 0,
+    gap: Math.min(3, gap),
+    ...(step ? { step } : {}),
+  };
+}
+
+/** Atoms of a page as they would be if it were selected whole and pasted as text. */
+export function asPasted(atoms: readonly Atom[]): Atom[] {
+  return atoms.map((a) => ({
+    ...atomOf(a.type === 'row' ? a.text.replace(/; /g, '\t') : a.text, /^(?:P|H\d|BLOCKQUOTE|FIGURE)$/.test(a.tag) ? 1 : 0), // prettier-ignore
+    ...(a.type === 'item' && a.step ? { type: 'item' as const, step: a.step } : {}),
+  }));
+}

@@ -1,0 +1,376 @@
+/**
+ * Posts, comments, entries of a live page: pieces that repeat, each with when it was said and mostly by whom. Found by how
+ * they repeat, not by what they are called (after Liu, Grossman and Zhai, Mining Data Records in Web Pages, KDD 2003; here
+ * a record is what stands around a stamp up to the next of its like).
+ */
+import { wordsOf, type Atom } from './atom.ts';
+import { hashOf, isProse } from './features.ts';
+import { AGO, CLOCK, DAY, isStamp, withoutTimes } from './shapes.ts';
+
+export interface PageRecord {
+  /** Atoms of it, by number, the stamp and what is said about the teller included. */
+  atoms: readonly number[];
+  stamp: number;
+  author?: string;
+  /** Atoms of what is said in it. */
+  body: readonly number[];
+  /** The day it was said, in the page's own words. */
+  day?: string;
+}
+
+export interface RecordGroup {
+  /** `posts` have authors; `entries` are a page's own, by the clock; `cards` lead to other pages. */
+  kind: 'posts' | 'entries' | 'cards';
+  records: readonly PageRecord[];
+}
+
+/** Fewer than this make no row of records. */
+const FEWEST = 2;
+const QUOTED = /^[>|»]|\bwrote:\s*$|^quote:?$|^originally posted by\b/i;
+const SIGNED = /\+signed$/;
+const NO_NAME =
+  /^(?:reply|quote|share|like|report|edit|delete|link|permalink|follow|says?:?|wrote:?|posted|by|re:?|on|at|in|an?|the|author|message|op|new|top|up|down|member|guest|admin|moderator|unread|answered|asked|edited|commented|updated?|published)$/i;
+
+export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
+  const out: RecordGroup[] = [];
+  const taken = new Set<number>();
+  const keep = (group: RecordGroup) => {
+    for (const r of group.records) for (const i of r.atoms) taken.add(i);
+    out.push(group);
+  };
+  const labels = stampLabels(atoms);
+  // First short comments that end on their stamp, then posts set alike, then those set nearly alike.
+  for (const own of alike(atoms, (a) => (endsOnStamp(a.text) ? a.look : undefined)))
+    keep({
+      kind: 'posts',
+      records: own.map((i) => ({ atoms: [i], stamp: i, body: [i], ...authorAtEnd(atoms[i]) })),
+    });
+  for (const key of [
+    (a: Atom) => a.look,
+    (a: Atom) => `${a.look.split('>')[0]}>${a.above.slice(0, 2).join('>')}`,
+  ])
+    for (const stamps of alike(atoms, (a) =>
+      stampLike(a) ? `${key(a)}|${stampShape(a.text)}|${labels.get(a) ?? ''}` : undefined,
+    )) {
+      const free = stamps.filter((i) => !taken.has(i));
+      const group = free.length >= FEWEST ? groupOf(atoms, free, taken) : null;
+      if (group) keep(group);
+    }
+  return out.sort((a, b) => a.records[0].stamp - b.records[0].stamp);
+}
+
+/** Atoms with the same key, most first; those that have none are left out. */
+function alike(atoms: readonly Atom[], key: (atom: Atom) => string | undefined): number[][] {
+  const lists = new Map<string, number[]>();
+  atoms.forEach((a, i) => {
+    const k = key(a);
+    if (k === undefined) return;
+    const list = lists.get(k);
+    if (list) list.push(i);
+    else lists.set(k, [i]);
+  });
+  // Posts have a clock: "Joined: 2 Apr 2004" stands as often as they do and is no head of one.
+  const clocked = (list: readonly number[]) => (list.filter((i) => CLOCK.test(atoms[i].text) || AGO.test(atoms[i].text)).length >= list.length / 2 ? 1 : 0); // prettier-ignore
+  return [...lists.values()].filter((l) => l.length >= FEWEST).sort((a, b) => clocked(b) - clocked(a) || b.length - a.length); // prettier-ignore
+}
+
+/** "… two weeks ago it still worked. – Ann B. Jan 27, 2023 at 8:15" */
+function endsOnStamp(text: string): boolean {
+  const end = text.slice(-60);
+  return (
+    text.length > 40 &&
+    /[–—-]/.test(end) &&
+    DAY.test(end) &&
+    /\d\s?(?:[ap]\.?m\.?)?$/i.test(end) &&
+    CLOCK.test(end)
+  );
+}
+function authorAtEnd(a: Atom): { author?: string } {
+  const name = (a.spans ?? []).map((s) => nameLike(s)).filter((s) => s && a.text.lastIndexOf(s) > a.text.length - 90).at(-1); // prettier-ignore
+  return name ? { author: name } : {};
+}
+
+const stampLike = (a: Atom) =>
+  a.type !== 'row' &&
+  (isStamp(a.text) ||
+    (CLOCK.test(a.text) && !withoutTimes(a.text)) ||
+    (a.time !== undefined && a.text.length <= 60));
+
+/** The label before a stamp's time ("Joined: 2 Apr", "answered 31 Jan") where several have it: what is labelled alike is one thing. */
+function stampLabels(atoms: readonly Atom[]): Map<Atom, string> {
+  const found = atoms.filter(stampLike).map((a) => {
+    const [, label, colon] = /^(\p{L}+(?:\s\p{L}+)?)(:?)\s*(?=(?:\p{Lu}\p{L}{2,8},?\s)?(?:\d|an?\s|\p{Lu}\p{L}{2,8}\.?\s\d))/u.exec(a.text) ?? []; // prettier-ignore
+    return { a, label: label?.toLowerCase(), colon };
+  });
+  const counts = new Map<string, number>();
+  for (const f of found) if (f.label) counts.set(f.label, (counts.get(f.label) ?? 0) + 1);
+  return new Map(found.filter((f) => f.label && counts.get(f.label)! >= (f.colon ? 2 : 3)).map((f) => [f.a, f.label!])); // prettier-ignore
+}
+
+/** What kind of time a stamp tells: so that a line of a table is not taken for the head of a post. */
+const stampShape = (text: string) => (AGO.test(text) ? 'ago' : DAY.test(text) ? 'day' : 'clock');
+
+function groupOf(
+  atoms: readonly Atom[],
+  stamps: readonly number[],
+  taken: ReadonlySet<number>,
+): RecordGroup | null {
+  // What is said in the same words again and again is an advertisement with a date, no head of a post.
+  if (new Set(stamps.map((i) => atoms[i].text)).size < stamps.length * 0.5) return null;
+  // Two days in a text without markup are two days.
+  if (!atoms[stamps[0]].tag && stamps.length < 3 && !stamps.every((i) => CLOCK.test(atoms[i].text) || AGO.test(atoms[i].text))) return null; // prettier-ignore
+  if (!atoms[stamps[0]].tag && new Set(stamps.map((i) => stampShape(atoms[i].text))).size > 1) return null;
+  const among = new Map<number, number>();
+  for (const i of stamps) for (const id of atoms[i].inside) among.set(id, (among.get(id) ?? 0) + 1);
+  const roots = stamps.map((i) => atoms[i].inside.filter((id) => among.get(id) === 1).at(-1));
+  const members = roots.map((root, k) => {
+    if (root === undefined) return [stamps[k]];
+    const list: number[] = [];
+    for (let i = stamps[k]; i >= 0 && atoms[i].inside.includes(root); i--) list.unshift(i);
+    for (let i = stamps[k] + 1; i < atoms.length && atoms[i].inside.includes(root); i++) list.push(i);
+    return list;
+  });
+  const said = members.map((list, k) => list.filter((i) => i !== stamps[k] && !stampLike(atoms[i])).reduce((n, i) => n + wordsOf(atoms[i].text).length, 0)); // prettier-ignore
+  const thin = said.filter((n) => n < 5).length;
+  const beside = thin > said.length / 2;
+  const records = beside ? flat(atoms, stamps) : members;
+  const group = records && judged(atoms, stamps, records.map((list) => list.filter((i) => !taken.has(i)))); // prettier-ignore
+  // Rows side by side that nobody signs are a text with dates in it.
+  return beside && group?.kind === 'cards' ? null : group;
+}
+
+/** Heads and texts side by side in one element (or a text without any): each reaches to the next head. */
+function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | null {
+  const common = atoms[stamps[0]].inside.find((id) => stamps.every((i) => atoms[i].inside.includes(id)));
+  const inside = (i: number) => common === undefined || atoms[i].inside.includes(common);
+  // Who wrote it, with rank and counts, may stand before the stamp: short rows, the first of them a name.
+  const often = new Map<string, number>();
+  for (const a of atoms) often.set(hashOf(a.text), (often.get(hashOf(a.text)) ?? 0) + 1);
+  const heads = new Set(stamps);
+  const cardOf = (stamp: number) => {
+    let first = stamp;
+    for (let j = stamp - 1; j >= 0 && j >= stamp - 8 && inside(j); j--) {
+      const { text } = atoms[j];
+      if (
+        heads.has(j) ||
+        wordsOf(text).length > 8 ||
+        (/[.!?…]["'”’]?$/.test(text) && wordsOf(text).length > 3)
+      )
+        break;
+      // An action under the post before ("Back to top") ends the card.
+      if (often.get(hashOf(text))! >= Math.max(3, stamps.length * 0.6)) {
+        if (first < stamp) break;
+      } else first = j;
+    }
+    return first;
+  };
+  const cards = stamps.map(cardOf);
+  const carded = cards.filter((c, k) => c < stamps[k] && nameLike(atoms[c].text) !== undefined).length;
+  const signed = stamps.filter((i) => candidates(atoms, [i], i).length > 0).length;
+  const starts = carded >= stamps.length * 0.7 && signed < stamps.length * 0.5 ? cards : [...stamps];
+  const out = starts.map((start, k) => {
+    const end = starts[k + 1] ?? closing(atoms, start);
+    const list: number[] = [];
+    for (let j = start; j < end && inside(j); j++) list.push(j);
+    return list;
+  });
+  const told = out.filter((list, k) =>
+    list.some((i) => i !== stamps[k] && wordsOf(atoms[i].text).length >= 5),
+  );
+  return told.length >= out.length / 2 ? out : null;
+}
+
+/** Where the last record ends: before a run of rows that are no sentences. */
+function closing(atoms: readonly Atom[], start: number): number {
+  let said = false;
+  let short = 0;
+  for (let i = start; i < atoms.length; i++) {
+    const sentence = /[.!?…]["'”’)]*$/.test(atoms[i].text) || wordsOf(atoms[i].text).length >= 12;
+    said ||= sentence && i > start;
+    short = sentence ? 0 : short + 1;
+    if (said && short >= 3) return i - 2;
+  }
+  return atoms.length;
+}
+
+/** A name as people have on pages: one to four words, no sentence, no number alone. */
+function nameLike(text: string): string | undefined {
+  const clean = text.replace(/^(?:(?:posted |submitted |written |asked |answered )?by|from:?)\s+/i, '').replace(/\s*(?:\([^)]*\)|says:?|wrote:?|:)\s*$/i, '').trim(); // prettier-ignore
+  if (
+    !clean ||
+    clean.length > 32 ||
+    clean.split(' ').length > 5 ||
+    /\p{L}:|[|·•]/u.test(clean) ||
+    NO_NAME.test(clean)
+  )
+    return undefined;
+  if (!/\p{L}/u.test(clean) || /[.!?…]$/.test(clean.replace(/\b\p{L}\.$/u, '')) || CLOCK.test(clean) || DAY.test(clean) || AGO.test(clean)) return undefined; // prettier-ignore
+  if (/^\d[\d,.]*\s?\p{L}*$/u.test(clean) && !/^\d+\p{L}/u.test(clean)) return undefined;
+  return clean;
+}
+
+/** Places in a record where a name may stand, in order, each with what says where it is. */
+function candidates(
+  atoms: readonly Atom[],
+  list: readonly number[],
+  stamp: number,
+): { key: string; name: string }[] {
+  const out: { key: string; name: string }[] = [];
+  for (const i of list) {
+    const a = atoms[i];
+    if (i > stamp + 4) break;
+    if (isProse(a)) continue;
+    // Rows of a board alternate in colour: the tags alone say where in a record it stands.
+    const at = [a.tag, ...a.above.slice(0, 2)].join('<');
+    const side = i < stamp ? 'before' : i === stamp ? 'at' : 'after';
+    (a.spans ?? []).slice(0, 6).forEach((s, k) => {
+      const name = nameLike(s);
+      if (name) out.push({ key: `${side} ${at} ${k}`, name });
+    });
+    if (i === stamp) {
+      const rest = withoutTimes(a.text);
+      const by = /(?:\bby|\bfrom)\s+([^\s,|·•]+(?:\s\p{Lu}[^\s,|·•]*){0,2})/iu.exec(a.text)?.[1] ?? /^(.{2,32}?)\s+(?:says|wrote|said|posted|replied|commented)\b/iu.exec(a.text)?.[1]; // prettier-ignore
+      const name =
+        nameLike(by ?? '') ??
+        nameLike(
+          rest
+            .replace(/[,|·•–—-]+/g, ' ')
+            .replace(/\s+/g, ' ')
+            .trim(),
+        );
+      if (name) out.push({ key: 'at stamp', name });
+    } else {
+      const name = nameLike(a.text);
+      if (name) out.push({ key: `${side} ${at}`, name });
+    }
+  }
+  return out;
+}
+
+function judged(
+  atoms: readonly Atom[],
+  stamps: readonly number[],
+  lists: readonly (readonly number[])[],
+): RecordGroup | null {
+  const n = lists.length;
+  const perRecord = lists.map((list, k) => candidates(atoms, list, stamps[k]));
+  // What every record says alike is an action or a label, no name.
+  const saidBy = new Map<string, number>();
+  for (const own of perRecord) for (const name of new Set(own.map((c) => c.name))) saidBy.set(name, (saidBy.get(name) ?? 0) + 1); // prettier-ignore
+  const keys = new Map<string, { records: number; names: Set<string>; first: number }>();
+  perRecord.forEach((own) =>
+    own.forEach((c, order) => {
+      if (n > 3 && saidBy.get(c.name)! >= n * 0.9) return;
+      if (own.findIndex((o) => o.key === c.key) !== order) return;
+      const at = keys.get(c.key) ?? { records: 0, names: new Set<string>(), first: 0 };
+      at.records++;
+      at.names.add(c.name);
+      at.first += order;
+      keys.set(c.key, at);
+    }),
+  );
+  const [best] = [...keys]
+    .filter(([, v]) => v.records >= Math.max(2, n * 0.6))
+    .sort(([, a], [, b]) => (a.first / a.records) - (b.first / b.records) || b.names.size - a.names.size); // prettier-ignore
+  const authors = perRecord.map(
+    (own, k) => own.find((c) => best && c.key === best[0])?.name ?? beside(atoms, lists[k]),
+  );
+
+  const linkHeads = lists.filter((list) => list.some((i) => (atoms[i].type === 'heading' || atoms[i].text.length > 20) && atoms[i].linked > atoms[i].text.length * 0.8)).length; // prettier-ignore
+  const repeated = new Map<string, number>();
+  for (const list of lists) for (const key of new Set(list.map((i) => hashOf(atoms[i].text)))) repeated.set(key, (repeated.get(key) ?? 0) + 1); // prettier-ignore
+  const everywhere = (i: number) => repeated.get(hashOf(atoms[i].text))! >= Math.max(2, Math.min(3, n * 0.6)) && wordsOf(atoms[i].text).length < 15; // prettier-ignore
+
+  // Where the words stand behind the stamps, what comes before one is about the teller.
+  const prose = (list: readonly number[]) => list.filter((i) => isProse(atoms[i])).reduce((w, i) => w + wordsOf(atoms[i].text).length, 0); // prettier-ignore
+  const behind = lists.reduce((w, list, k) => w + prose(list.filter((i) => i > stamps[k])), 0);
+  const from = behind >= lists.reduce((w, list) => w + prose(list), 0) * 0.7 ? (k: number) => stamps[k] : () => -1; // prettier-ignore
+
+  const records = lists.map((list, k): PageRecord => {
+    const author = authors[k];
+    const body = bodyOf(atoms, list.filter((i) => i >= from(k)), stamps[k], author, everywhere); // prettier-ignore
+    const day = DAY.exec(atoms[stamps[k]].text)?.[0] ?? atoms[stamps[k]].time;
+    return { atoms: list, stamp: stamps[k], body, ...(author ? { author } : {}), ...(day ? { day } : {}) };
+  });
+  const spoken = records.filter(
+    (r) => r.body.reduce((w, i) => w + wordsOf(atoms[i].text).length, 0) >= 3,
+  ).length;
+  if (spoken < n * 0.5 || spoken < FEWEST) return null;
+  const bare = stamps.filter((i) => CLOCK.test(atoms[i].text) && !withoutTimes(atoms[i].text) && !DAY.test(atoms[i].text)).length; // prettier-ignore
+  if (bare >= n * 0.8 && n >= 3) return { kind: 'entries', records };
+  const clocked = stamps.filter((i) => CLOCK.test(atoms[i].text) || AGO.test(atoms[i].text) || (atoms[i].time ?? '').includes('T')).length; // prettier-ignore
+  if (linkHeads >= n * 0.6) return { kind: 'cards', records };
+  if (best && authors.filter(Boolean).length >= n * 0.6 && clocked + (n > 2 ? n : 0) >= n * 0.5)
+    return { kind: 'posts', records };
+  return clocked >= n * 0.8 && n >= 3 ? { kind: 'entries', records } : { kind: 'cards', records };
+}
+
+/** A name beside another stamp of the record ("asked 26 January", then who asked). */
+function beside(atoms: readonly Atom[], list: readonly number[]): string | undefined {
+  for (const i of list)
+    if (stampLike(atoms[i]))
+      for (const k of [i, i + 1])
+        for (const s of list.includes(k) ? (atoms[k].spans ?? (k > i ? [atoms[k].text] : [])) : []) {
+          const name = nameLike(s);
+          if (name) return name;
+        }
+  return undefined;
+}
+
+/** What is said in a record: not its stamp, its teller's card, a signature, what it quotes, what every record has. */
+function bodyOf(
+  atoms: readonly Atom[],
+  list: readonly number[],
+  stamp: number,
+  author: string | undefined,
+  everywhere: (i: number) => boolean,
+): number[] {
+  let quoting = false;
+  const kept = list.filter((i) => {
+    const a = atoms[i];
+    if (i === stamp || stampLike(a) || SIGNED.test(a.look) || everywhere(i)) return false;
+    if (a.linked > a.text.length * 0.9 || /^(?:BUTTON|LABEL)$/.test(a.tag)) return false;
+    if (QUOTED.test(a.text) && a.text.length < 80) {
+      quoting = true;
+      return false;
+    }
+    // The words quoted stand in one piece behind "X wrote:".
+    if (quoting) {
+      quoting = false;
+      return false;
+    }
+    if (a.type === 'quote') return false;
+    if (author && a.text.startsWith(author) && !isProse(a)) return false;
+    return true;
+  });
+  // Before the first sentence of the post stand rank, counts and badges.
+  const first = kept.findIndex(
+    (i) => /[.!?…]["'”’)]*$/.test(atoms[i].text) || wordsOf(atoms[i].text).length >= 8,
+  );
+  const from = first < 0 ? kept.findIndex((i) => i > stamp) : first;
+  const own = from < 0 ? kept : kept.slice(headBefore(atoms, kept, from, stamp));
+  return withoutTail(atoms, own);
+}
+
+/** A heading right before the first sentence goes with it. */
+function headBefore(atoms: readonly Atom[], kept: readonly number[], from: number, stamp: number): number {
+  const before = kept[from - 1];
+  return before !== undefined && before > stamp && atoms[before].type === 'heading' ? from - 1 : from;
+}
+
+/** Actions, counts and badges behind the last sentence. */
+function withoutTail(atoms: readonly Atom[], kept: readonly number[]): number[] {
+  let end = kept.length;
+  while (end > 1) {
+    const a = atoms[kept[end - 1]];
+    if (
+      a.type === 'item' ||
+      a.type === 'row' ||
+      /[.!?…:]["'”’)]*$/.test(a.text) ||
+      wordsOf(a.text).length >= 8
+    )
+      break;
+    end--;
+  }
+  return kept.slice(0, end);
+}

@@ -1,0 +1,44 @@
+/** Shapes that words on pages have: times, days, addresses, separators. Patterns of form, not of subject. */
+
+const MONTH = '(?:Jan(?:uary)?|Feb(?:ruary)?|Mar(?:ch)?|Apr(?:il)?|May|June?|July?|Aug(?:ust)?|Sep(?:t(?:ember)?)?|Oct(?:ober)?|Nov(?:ember)?|Dec(?:ember)?)'; // prettier-ignore
+const DAY_OF_MONTH = '\\d{1,2}(?:st|nd|rd|th)?';
+/** A day with its year, or a day and month. */
+export const DAY = new RegExp(
+  `\\b(?:${DAY_OF_MONTH}\\s(?:of\\s)?${MONTH}\\.?(?:,?\\s\\d{4})?|${MONTH}\\.?\\s${DAY_OF_MONTH}(?:,?\\s\\d{4})?|${MONTH}\\.?,?\\s\\d{4}|\\d{4}-\\d{2}-\\d{2}|\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4})\\b`,
+  'i',
+);
+export const CLOCK =
+  /\b\d{1,2}[:.]\d{2}(?:[:.]\d{2})?\s?(?:[ap]\.?m\.?|GMT|UTC|BST|CET|h)?(?![\d\p{L}])|\b\d{1,2}\s?[ap]\.?m\b/iu;
+/** "2h ago", "3 days ago", "yesterday at", "just now". */
+export const AGO =
+  /\b(?:\d+|an?|one|two|three|last)\s?(?:s|m|h|d|w|mo|y|yr|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|months?|years?)\.?\s(?:ago|old)\b|\byesterday(?:,? at)?\b|\bjust now\b/i;
+export const ADDRESS =
+  /https?:\/\/|\bwww\.|[\w.+-]+@[\w-]+\.\w+|(?:^|\s)[@#]\p{L}[\w-]{2,}|\b[\w-]+\.(?:com|org|net|example|io|co\.uk|info)\b/iu;
+export const TELEPHONE = /(?:\+\d{1,3}[\s-]?)?\(?\b0\d{2,5}\)?[\s-]\d{3,4}[\s-]?\d{3,4}\b/;
+/** Signs that part things set in a row. */
+export const PARTED = /[|·•»›→▸►◄«‹–—/:>](?=\s)|::/g;
+
+/** A stamp: a row of few words whose business is to say when. A sentence with a date in it is none. */
+export function isStamp(text: string): boolean {
+  if (text.length > 110) return false;
+  const clocked = CLOCK.test(text);
+  if (!AGO.test(text) && !DAY.test(text)) return false;
+  const rest = withoutTimes(text).match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
+  if (/[.!?]["'”’]?$/.test(text) && rest > 2) return false;
+  return rest <= (clocked || AGO.test(text) ? 14 : 5);
+}
+
+/** How much of a text is nothing but time. */
+export function withoutTimes(text: string): string {
+  return text
+    .replace(new RegExp(DAY.source, 'gi'), ' ')
+    .replace(new RegExp(CLOCK.source, 'giu'), ' ')
+    .replace(new RegExp(AGO.source, 'gi'), ' ')
+    .replace(/\b(?:Mon|Tues?|Wed(?:nes)?|Thu(?:rs)?|Fri|Sat(?:ur)?|Sun)(?:day)?\b,?/gi, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
+/** Who made a picture, at the end of what is said under it. */
+export const CREDIT =
+  /\s*[([]?(?:photo(?:graph)?s?|pictures?|images?|illustrations?|drawings?|credits?|video|graphics?|map)\s?(?:credits?|courtesy(?: of)?|by)?\s?[:/|©].*$|\s*[([]?(?:photo(?:graph)?|picture|image|illustration|drawing) (?:by|courtesy of|©).*$|\s*©.*$/i;
