@@ -104,6 +104,7 @@ const str = (value: unknown) => value as string | undefined;
 function printed(source: SourceDocument, facts: readonly Fact[]) {
   return {
     ...printedSource(source, facts),
+    leftOut: source.leftOut ?? [],
     quotes: facts.flatMap((f) => f.quotes.map((q) => ({ text: q.text, fact: f.id }))),
     timeline: timeline(facts),
     steps: steps(facts),

@@ -174,6 +174,8 @@ export function printedSource(source: SourceDocument, facts: readonly Fact[]) {
       ...(b.within ? { within: b.within } : {}),
       ...(b.speaker ? { speaker: b.speaker } : {}),
       ...(b.atMs === undefined ? {} : { at: b.atMs / 1000 }),
+      ...(b.heads ? { heads: b.heads } : {}),
+      ...(b.doubt ? { doubt: true } : {}),
     })),
     facts: facts.map((f) => ({
       id: f.id,

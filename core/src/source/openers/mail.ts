@@ -50,8 +50,10 @@ export const mailOpener: SourceOpener = {
     const saved =
       mail.headers.some((h) => h.key === 'snapshot-content-location') ||
       /<(?:article|main|nav)\b/i.test(mail.html ?? '');
+    // A newsletter is laid out; a letter is typed, whatever its program makes of it.
+    const laidOut = /<(?:table|h[1-6]|img)\b/i.test(mail.html ?? '');
     const raw: RawDocument =
-      mail.html && (saved || !mail.text)
+      mail.html && (saved || laidOut || !mail.text)
         ? await htmlReader.read(mail.html)
         : await textReader.read(ownWords(mail.text ?? ''));
     const date = isoDate(mail.date);

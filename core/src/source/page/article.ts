@@ -91,7 +91,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
   }
   atoms.forEach((a, i) => {
     if (told.has(i) || isTitle(a, asked.title)) return;
-    const reason = why.get(i) ?? (inPosts.has(i) ? 'it belongs to the board, not to the post' : 'it reads and stands like part of the site'); // prettier-ignore
+    const reason = why.get(i) ?? (inPosts.has(i) ? 'it stands among the replies and is none' : 'it reads and stands like part of the site'); // prettier-ignore
     leftOut.push({ text: a.text, why: reason, doubt: !why.has(i) && !inPosts.has(i) && sure[i] >= DOUBT[0] });
   });
   const day = thread?.opening?.day;

@@ -10,7 +10,7 @@ const BLOCK = new Set(
 ); // prettier-ignore
 const BOLD = new Set(['B', 'STRONG']);
 /** Marks of a note in the text: numbers and signs set high, "[edit]". */
-const NOTE_MARK = /^\s*(?:[\[(]?\s*(?:\d{1,3}|[a-z]|[*†‡§¶✎^]|edit|citation needed|note \d+|clarification needed|needs update|who\?|when\?|dubious[^\]]*)\s*[\])]?\s*[,;]?\s*)+$/i; // prettier-ignore
+const NOTE_MARK = /^\s*(?:[[(]?\s*(?:\d{1,3}|[a-z]|[*†‡§¶✎^]|edit|citation needed|note \d+|clarification needed|needs update|who\?|when\?|dubious[^\]]*)\s*[\])]?\s*[,;]?\s*)+$/i; // prettier-ignore
 /** The deepest nesting that is followed; deeper markup is hostile or broken. */
 const DEEPEST = 200;
 /** The most atoms that are made of one page. */

@@ -32,7 +32,7 @@ export async function readPaste(text: string): Promise<RawDocument | null> {
     ...(title ? { title } : {}),
     ...(read.thread && read.teller ? { authors: [read.teller] } : {}),
     ...(read.thread ? { kind: { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
-    ...(read.day && !head.published ? { published: read.day } : {}),
+    ...(read.thread && read.day ? { published: read.day } : {}),
     blocks: read.blocks,
     leftOut: read.leftOut,
   };

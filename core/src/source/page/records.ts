@@ -29,7 +29,7 @@ const FEWEST = 2;
 const QUOTED = /^[>|»]|\bwrote:\s*$|^quote:?$|^originally posted by\b/i;
 const SIGNED = /\+signed$/;
 const NO_NAME =
-  /^(?:reply|quote|share|like|report|edit|delete|link|permalink|follow|says?:?|wrote:?|posted|by|re:?|on|at|in|an?|the|author|message|op|new|top|up|down|member|guest|admin|moderator|unread|answered|asked|edited|commented|updated?|published)$/i;
+  /^(?:(?:back|go|jump|return) to\b.*|reply|quote|share|like|report|edit|delete|link|permalink|follow|says?:?|wrote:?|posted|by|re:?|on|at|in|an?|the|author|message|op|new|top|up|down|member|guest|admin|moderator|unread|answered|asked|edited|commented|updated?|published)$/i;
 
 export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
   const out: RecordGroup[] = [];
@@ -145,7 +145,7 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
   const inside = (i: number) => common === undefined || atoms[i].inside.includes(common);
   // Who wrote it, with rank and counts, may stand before the stamp: short rows, the first of them a name.
   const often = new Map<string, number>();
-  for (const a of atoms) often.set(hashOf(a.text), (often.get(hashOf(a.text)) ?? 0) + 1);
+  for (const a of atoms) often.set(a.text, (often.get(a.text) ?? 0) + 1);
   const heads = new Set(stamps);
   const cardOf = (stamp: number) => {
     let first = stamp;
@@ -158,9 +158,9 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
       )
         break;
       // An action under the post before ("Back to top") ends the card.
-      if (often.get(hashOf(text))! >= Math.max(3, stamps.length * 0.6)) {
+      if (often.get(text)! >= Math.max(3, stamps.length * 0.6)) {
         if (first < stamp) break;
-      } else first = j;
+      } else if (nameLike(text) !== undefined) first = j;
     }
     return first;
   };
@@ -200,7 +200,7 @@ function nameLike(text: string): string | undefined {
     !clean ||
     clean.length > 32 ||
     clean.split(' ').length > 5 ||
-    /\p{L}:|[|·•]/u.test(clean) ||
+    /\p{L}:|[;|·•]/u.test(clean) ||
     NO_NAME.test(clean)
   )
     return undefined;

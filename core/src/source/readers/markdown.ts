@@ -1,7 +1,13 @@
-/** Markdown (CommonMark), through mdast-util-from-markdown. */
-import type { Nodes, Root, RootContent } from 'mdast';
+/** Markdown (CommonMark, tables as in GitHub's extension), through mdast; what is furniture in it is judged like a page's. */
+import type { Nodes, Root, RootContent, Table } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
+import { gfmTableFromMarkdown } from 'mdast-util-gfm-table';
+import { gfmTable } from 'micromark-extension-gfm-table';
 import type { RawDocument } from '../document.ts';
+import { readAtoms } from '../page/article.ts';
+import type { Atom } from '../page/atom.ts';
+import { headOf } from '../page/head.ts';
+import { pageModel } from '../page/models.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
 
@@ -16,12 +22,31 @@ const MARKS = [
   /^(---|\+\+\+)\n/,
 ];
 
+interface Words {
+  text: string;
+  linked: number;
+  bold: number;
+  spans: string[];
+}
+
 /** Words of a node; code, pictures and raw HTML are not speech. */
-function words(node: Nodes): string {
-  if (node.type === 'text' || node.type === 'inlineCode') return node.value;
-  if (node.type === 'break') return ' ';
-  if (node.type === 'html' || node.type === 'image' || node.type === 'code') return '';
-  return 'children' in node ? node.children.map((c) => words(c as Nodes)).join('') : '';
+function words(node: Nodes): Words {
+  const out: Words = { text: '', linked: 0, bold: 0, spans: [] };
+  const walk = (n: Nodes, linked: boolean, bold: boolean) => {
+    if (n.type === 'text' || n.type === 'inlineCode') {
+      out.text += n.value;
+      if (linked) out.linked += n.value.length;
+      if (bold) out.bold += n.value.length;
+    } else if (n.type === 'break') out.text += ' ';
+    else if (n.type === 'html' || n.type === 'image' || n.type === 'code') return;
+    else if ('children' in n) {
+      const from = out.text.length;
+      for (const c of n.children) walk(c as Nodes, linked || n.type === 'link', bold || n.type === 'strong');
+      if (/^(?:link|strong|emphasis)$/.test(n.type) && out.text.length - from <= 60) out.spans.push(tidy(out.text.slice(from))); // prettier-ignore
+    }
+  };
+  walk(node, false, false);
+  return { ...out, text: tidy(out.text) };
 }
 
 export const markdownReader: SourceReader = {
@@ -31,13 +56,20 @@ export const markdownReader: SourceReader = {
     const marks = MARKS.filter((m) => m.test(head)).length;
     return /^#{1,6}\s\S/m.test(head) ? 0.7 : marks >= 2 ? 0.5 : 0;
   },
-  read: (text) => {
+  read: async (text) => {
     const raw: RawDocument = { blocks: [] };
     const front = /^---\n([\s\S]{0,4000}?)\n---\n/.exec(text);
     if (front) readFrontMatter(front[1], raw);
-    const tree: Root = fromMarkdown(front ? text.slice(front[0].length) : text);
-    for (const node of tree.children) addNode(raw, node);
-    return raw;
+    const tree: Root = fromMarkdown(front ? text.slice(front[0].length) : text, {
+      extensions: [gfmTable()],
+      mdastExtensions: [gfmTableFromMarkdown()],
+    });
+    const first = tree.children.find((n) => n.type === 'heading' && n.depth === 1);
+    if (!raw.title && first) raw.title = words(first).text;
+    const atoms = atomsOf(tree);
+    const read = readAtoms(atoms, { title: raw.title ?? '', model: await pageModel(), tagged: true });
+    const head = raw.title ? headOf(atoms, raw.title) : {};
+    return { ...head, ...raw, blocks: read.blocks, leftOut: read.leftOut };
   },
 };
 
@@ -50,23 +82,66 @@ function readFrontMatter(text: string, raw: RawDocument): void {
   }
 }
 
-function addNode(raw: RawDocument, node: RootContent): void {
-  if (node.type === 'heading') {
-    const text = tidy(words(node));
-    if (!text) return;
-    if (!raw.title && node.depth === 1) raw.title = text;
-    else raw.blocks.push({ type: 'heading', text });
-  } else if (node.type === 'paragraph') {
-    const text = tidy(words(node));
-    if (text) raw.blocks.push({ type: 'paragraph', text });
-  } else if (node.type === 'blockquote') {
-    const text = tidy(node.children.map((c) => words(c as Nodes)).join(' '));
-    if (text) raw.blocks.push({ type: 'quote', text });
-  } else if (node.type === 'list') {
-    node.children.forEach((item, i) => {
-      const text = tidy(item.children.map((c) => words(c as Nodes)).join(' '));
-      if (text)
-        raw.blocks.push({ type: 'item', text, ...(node.ordered ? { step: (node.start ?? 1) + i } : {}) });
+/** The tree as atoms, with the tags that a page would have. */
+function atomsOf(tree: Root): Atom[] {
+  const out: Atom[] = [];
+  let ids = 0;
+  const add = (
+    own: Words,
+    type: Atom['type'],
+    tags: readonly string[],
+    inside: readonly number[],
+    more: Partial<Atom> = {},
+  ) => {
+    if (!own.text) return;
+    const [tag, ...above] = [...tags, 'ARTICLE', 'BODY'];
+    out.push({
+      text: own.text,
+      type,
+      tag,
+      above,
+      named: [],
+      look: [tag, ...above].slice(0, 3).join('>'),
+      inside: [ids++, ...inside],
+      linked: Math.min(own.linked, own.text.length),
+      bold: Math.min(own.bold, own.text.length),
+      ...(own.spans.length ? { spans: own.spans } : {}),
+      ...more,
     });
-  }
+  };
+  const walk = (node: RootContent, inside: readonly number[], tags: readonly string[]) => {
+    if (node.type === 'heading') add(words(node), 'heading', [`H${node.depth}`, ...tags], inside);
+    else if (node.type === 'paragraph')
+      add(words(node), tags[0] === 'BLOCKQUOTE' ? 'quote' : 'paragraph', ['P', ...tags], inside); // prettier-ignore
+    else if (node.type === 'blockquote') {
+      const id = ids++;
+      for (const c of node.children) walk(c, [id, ...inside], ['BLOCKQUOTE', ...tags]);
+    } else if (node.type === 'list') {
+      const id = ids++;
+      node.children.forEach((item, i) => {
+        const step = node.ordered ? { step: (node.start ?? 1) + i } : {};
+        const own = item.children.filter((c) => c.type !== 'list');
+        const said = own.map((c) => words(c as Nodes));
+        const whole: Words = {
+          text: tidy(said.map((s) => s.text).join(' ')),
+          linked: said.reduce((n, s) => n + s.linked, 0),
+          bold: said.reduce((n, s) => n + s.bold, 0),
+          spans: said.flatMap((s) => s.spans),
+        };
+        add(whole, 'item', ['LI', node.ordered ? 'OL' : 'UL', ...tags], [id, ...inside], step);
+        for (const c of item.children) if (c.type === 'list') walk(c, [id, ...inside], ['LI', ...tags]);
+      });
+    } else if (node.type === 'table') rows(node, inside, tags);
+  };
+  const rows = (table: Table, inside: readonly number[], tags: readonly string[]) => {
+    const id = ids++;
+    const cells = table.children.map((r) => r.children.map((c) => words(c).text));
+    const [heads] = cells;
+    cells.forEach(
+      (row, i) =>
+      add({ text: row.filter(Boolean).join('; '), linked: 0, bold: 0, spans: [] }, 'row', ['TR', 'TABLE', ...tags], [id, ...inside], i && heads.some(Boolean) ? { heads } : {}), // prettier-ignore
+    );
+  };
+  for (const node of tree.children) walk(node, [], []);
+  return out;
 }

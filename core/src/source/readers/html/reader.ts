@@ -56,7 +56,7 @@ export const htmlReader: SourceReader = {
         ...meta,
         ...(authors ? { authors } : {}),
         ...(thread ? { kind: meta.kind ?? { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
-        ...(day && !meta.published ? { published: day } : {}),
+        ...(thread && day && !said.published ? { published: day } : {}),
         blocks: withoutTitle(blocks, meta.title),
         leftOut,
       };
