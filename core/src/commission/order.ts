@@ -84,7 +84,9 @@ export function orderedSections(context: CommissionContext): OrderedSection[] {
   };
   const owed = context.must.filter((k) => facts.has(k) && !everywhere.has(k));
   const more = [...facts]
-    .filter(([k]) => !everywhere.has(k) && !owed.includes(k) && !context.out.includes(k))
+    .filter(
+      ([k, { fact }]) => !fact.silent && !everywhere.has(k) && !owed.includes(k) && !context.out.includes(k),
+    )
     .sort((a, b) => b[1].fact.strength - a[1].fact.strength);
   const extra = new Map<number, string[]>();
   for (const [k] of more) {
@@ -98,7 +100,8 @@ export function orderedSections(context: CommissionContext): OrderedSection[] {
       .sort((a, b) => facts.get(b)!.fact.strength - facts.get(a)!.fact.strength)
       .slice(0, Math.min(MOST_MUST, Math.ceil(told[i].length / 2)));
     const must = (k: string) =>
-      context.must.includes(k) || strongest.includes(k) || facts.get(k)!.fact.type === 'warning';
+      context.must.includes(k) ||
+      (!facts.get(k)!.fact.silent && (strongest.includes(k) || facts.get(k)!.fact.type === 'warning'));
     const entry = (k: string): OrderedFact => {
       const { letter, fact } = facts.get(k)!;
       return {

@@ -180,7 +180,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
   const material: Material[] = read.map((r) => ({
     letter: r.letter,
     source: r.document,
-    facts: [...r.tagged, ...r.own].map((t) => t.fact),
+    facts: [...r.tagged, ...r.own].map((t) => t.fact).filter((f) => !f.silent),
   }));
   const says = contradictions(brief, source.kind === 'forum', {
     must: options.must ?? [],

@@ -1,5 +1,5 @@
 /** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
-import type { TaggedSentence } from '../facts/facts.ts';
+import type { Fact, TaggedSentence } from '../facts/facts.ts';
 import { studyPart } from '../facts/outline.ts';
 import type { Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
@@ -71,9 +71,9 @@ const EPISODE = {
 /** A story's last third holds what came of it; told without, a story has no end. */
 const STORY_END = { from: 0.66, worth: 1.35 };
 
-/** Whether a block is no narration: a list of things, a row of a table, what may not belong to the text at all. */
-const isThing = (block: Block) =>
-  (block.type === 'item' && !block.step) || block.type === 'row' || block.doubt === true;
+/** Whether a sentence is no narration: of a list of things, or no speech. */
+const isThing = (block: Block, fact: Fact) =>
+  (block.type === 'item' && !block.step) || fact.silent !== undefined;
 
 /** "The first … The second …": what is counted is told to the end. */
 const COUNTS_ON = /^(?:The|In the|On the|At the) (?:second|third|fourth|fifth|other)\b/;
@@ -110,7 +110,7 @@ export function makeUnits(
   teller: Teller = makeTeller(source, tagger),
 ): Unit[] {
   const blocks = new Map(source.blocks.map((b) => [b.id, b]));
-  const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!));
+  const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!, t.fact));
   const titleLemmas = titleNouns(source.title, tagger);
   const needs = references(told, titleLemmas);
   let part: string | null = null;

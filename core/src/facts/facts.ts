@@ -12,6 +12,7 @@ import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
 import { references, titleNouns } from './references.ts';
 import { statementOf } from './statement.ts';
 import { strengthOf, supported, surprising } from './strength.ts';
+import { notSpeech } from './speech.ts';
 import { relativeDates, timesIn, withYear } from './when.ts';
 
 const span = { start: z.number().int(), end: z.number().int() };
@@ -59,6 +60,8 @@ export const factSchema = z.object({
   within: z.number().int().positive().optional(),
   /** Who speaks it, in an interview. */
   speaker: z.string().optional(),
+  /** Why it isn't told by itself: it is no speech, or may not belong to the text. */
+  silent: z.string().optional(),
   /** Subject, verb and the rest of its clause. */
   statement: z.object({ subject: spanned, verb: spanned, object: spanned.optional() }).optional(),
   /** Who says so. */
@@ -144,6 +147,9 @@ const PROGRESS_EVERY = 40;
 
 const clamp = (n: number) => Math.max(0, Math.min(1, n));
 
+const silence = (block: Block, form: string | null): string | null =>
+  block.doubt ? 'it may not belong to the text' : block.type === 'row' ? 'it is a row of a table' : form;
+
 /** Facts with their tags, in reading order. Headings, the replies of a board and words under a picture hold none. */
 export function taggedFacts(
   source: SourceDocument,
@@ -181,6 +187,7 @@ export function taggedFacts(
     const attribution = attributionOf(s.text, tokens[i]);
     const orders = source.kind === 'howto' && IMPERATIVE.test(s.text);
     const statement = orders ? null : statementOf(s.text, tokens[i]);
+    const silent = silence(s.block, notSpeech(s.text, tokens[i]));
     const parts = {
       central: central[i],
       title: titleStems.size ? clamp(shared / Math.min(3, titleStems.size)) : 0,
@@ -220,6 +227,7 @@ export function taggedFacts(
       ...(s.block.step ? { step: s.block.step } : {}),
       ...(s.block.within ? { within: s.block.within } : {}),
       ...(s.block.speaker ? { speaker: s.block.speaker } : {}),
+      ...(silent ? { silent } : {}),
       ...(statement ? { statement } : {}),
       ...(attribution ? { attribution } : {}),
       modality,

@@ -3,6 +3,7 @@ import type { Fact } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagged.ts';
 import type { Clock } from '../timing/clock.ts';
 import { stems } from '../facts/centrality.ts';
+import { isWhole } from '../facts/speech.ts';
 import { plainClause, undated, whyClause, whyQuestion } from './clause.ts';
 import type { FactRef } from './kept.ts';
 import { explained, type Material } from './material.ts';
@@ -57,10 +58,11 @@ const alone = (f: Fact) =>
 
 /** All hooks, the best first, with kinds mixed: the first of each kind before any second. `seed` turns equals. */
 export function hooksOf(
-  material: readonly Material[],
+  given: readonly Material[],
   tools: { tagger: Tagger; clock: Clock },
   seed = 1,
 ): Hook[] {
+  const material = given.map((m) => ({ ...m, facts: m.facts.filter((f) => !f.silent) }));
   const out: Hook[] = [];
   const title = new Set(material.flatMap((m) => stems(m.source.title)));
   for (const m of material) {
@@ -99,6 +101,7 @@ export function hooksOf(
         bonus: number,
       ) => {
         if (words(text) > (own ? LONGEST_OWN : LONGEST) || words(text) < 4) return;
+        if (!isWhole(text, tools.tagger(text))) return;
         const { ms } = tools.clock.time(text);
         out.push({
           kind,

@@ -64,10 +64,11 @@ function phraseAround(text: string): string {
 }
 
 export function promiseIdeas(
-  material: readonly Material[],
+  given: readonly Material[],
   tools: { tagger: Tagger; clock: Clock },
   options: { page?: number; seed?: number } = {},
 ): PromiseIdeas {
+  const material = given.map((m) => ({ ...m, facts: m.facts.filter((f) => !f.silent) }));
   const titles = titlesOf(material, tools.tagger, options.seed);
   return {
     angles: anglesOf(material, tools.clock, options.page),

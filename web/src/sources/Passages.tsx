@@ -1,7 +1,7 @@
 /** A source's passages as they lie on the desk, values underlined by type. */
 import { Fragment, memo, type ReactNode } from 'react';
 import type { Fact } from '@ursprung/core/facts';
-import type { Block } from '@ursprung/core/source';
+import type { Block, LeftOut } from '@ursprung/core/source';
 import type { Marks, SourceView } from '../api.ts';
 import { clockText } from '../text/clockText.ts';
 
@@ -70,7 +70,35 @@ export function Passages({
           />
         ),
       )}
+      <LeftOutList items={doc.leftOut ?? NOTHING} />
     </div>
+  );
+}
+
+const NOTHING: readonly LeftOut[] = [];
+
+/** What stood beside the text, what may belong to it first; folded away until somebody wants it. */
+function LeftOutList({ items }: { items: readonly LeftOut[] }) {
+  if (!items.length) return null;
+  const doubtful = items.filter((i) => i.doubt);
+  return (
+    <details className="mt-5 ml-9 mr-4 border-t border-rule pt-2" open={doubtful.length > 0}>
+      <summary className="text-[13px] cursor-pointer">
+        Left out: {items.length === 1 ? 'one piece' : `${items.length} pieces`}
+        {doubtful.length > 0 && `, ${doubtful.length === 1 ? 'one' : doubtful.length} in doubt`}
+      </summary>
+      <ul className="mt-1">
+        {[...doubtful, ...items.filter((i) => !i.doubt)].map((item, i) => (
+          <li key={i} className="grid grid-cols-[1fr_190px] gap-x-3 py-0.5 text-[13px] leading-[18px]">
+            <span className={`break-words ${item.doubt ? '' : 'text-ink2'}`}>{item.text}</span>
+            <span className="text-ink2">
+              {item.doubt && <span className="text-copper">in doubt: </span>}
+              {item.why}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 const NONE: readonly Fact[] = [];
@@ -93,7 +121,7 @@ const Passage = memo(function Passage({
   onChoose: (factId: string) => void;
 }) {
   const times = facts.map((f) => heard?.get(f.id)?.ms).filter((ms): ms is number => typeof ms === 'number');
-  const apart = block.type === 'reply';
+  const apart = block.type === 'reply' || block.type === 'caption';
   return (
     <div
       className={`passage grid grid-cols-[36px_1fr_52px] py-1 ${chosen ? 'bg-lit shadow-[inset_0_0_0_1px_var(--edge)]' : ''}`}
@@ -106,11 +134,17 @@ const Passage = memo(function Passage({
         className={`font-serif text-[15.5px] leading-[22px] pr-4 ${apart ? 'text-ink2 pl-6' : ''}`}
         data-from={block.start}
       >
-        {apart && (
+        {block.type === 'reply' && (
           <span className="font-sans text-[11px] text-ink3 select-none">
             reply{block.speaker ? `, ${block.speaker}` : ''} ·{' '}
           </span>
         )}
+        {(block.type === 'caption' || block.doubt) && (
+          <span className="font-sans text-[11px] text-ink2 select-none">
+            {block.doubt ? 'in doubt, not told by itself' : 'under a picture'} ·{' '}
+          </span>
+        )}
+        {block.heads && <span className="sr-only">{`${block.heads.join(', ')}: `}</span>}
         {block.type === 'turn' && block.speaker && (
           <span className="font-sans text-[11px] font-semibold select-none">{block.speaker} · </span>
         )}

@@ -23,7 +23,11 @@ export interface PageAsked {
   /** The page says of itself that it is a board, or who wrote it. */
   board?: boolean;
   author?: string;
+  /** A text that somebody typed: it is all article unless so many pieces surely are none. */
+  typed?: number;
 }
+/** Below this a piece surely is none of the article. */
+export const SURELY_NOT = 0.15;
 
 /** From here on an atom is the article's. */
 const IN = 0.5;
@@ -39,7 +43,10 @@ const APPARATUS =
 type State = 'in' | 'out' | 'reply';
 
 export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading {
-  const sure = sureness(atoms, asked.title, asked.model, asked.tagged);
+  const judged = sureness(atoms, asked.title, asked.model, asked.tagged);
+  const none = judged.filter((s) => s < SURELY_NOT).length;
+  if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);
+  const sure = judged;
   const groups = recordGroups(atoms);
   const state = atoms.map((_, i): State => (sure[i] >= IN ? 'in' : 'out'));
   const why = new Map<number, string>();
@@ -103,6 +110,16 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
     ...(day ? { day } : {}),
   };
 }
+
+const asTyped = (atoms: readonly Atom[], title: string): PageReading => ({
+  blocks: atoms.flatMap((a): RawBlock[] => {
+    if (isTitle(a, title) && a.type === 'heading') return [];
+    const { text, type, step, within, heads } = a;
+    return [{ type, text, ...(step ? { step } : {}), ...(within ? { within } : {}), ...(heads ? { heads: [...heads] } : {}) }]; // prettier-ignore
+  }),
+  leftOut: [],
+  thread: false,
+});
 
 const wordCount = (atoms: readonly Atom[], list: readonly number[]) => list.reduce((n, i) => n + wordsOf(atoms[i].text).length, 0); // prettier-ignore
 const plainName = (name: string) => name.toLowerCase().replace(/^(?:u\/|@)/, '').replace(/[^\p{L}\p{N}]/gu, ''); // prettier-ignore

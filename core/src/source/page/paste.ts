@@ -1,6 +1,6 @@
 /** A page selected whole and pasted as text, a thread or a mail archive: read like a page, without its tags. */
 import type { RawDocument } from '../document.ts';
-import { readAtoms } from './article.ts';
+import { SURELY_NOT, readAtoms } from './article.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness } from './classify.ts';
 import { hashOf, isProse } from './features.ts';
@@ -10,7 +10,6 @@ import { atomsOfText } from './ofText.ts';
 
 /** So many rows must surely be no article before a text is taken for a page. */
 const FURNISHED = 6;
-const SURELY_NOT = 0.15;
 /** Words that must be left of it. */
 const FEWEST_WORDS = 60;
 

@@ -22,6 +22,9 @@ const MARKS = [
   /^(---|\+\+\+)\n/,
 ];
 
+/** So many pieces must surely be none of the text before it is taken for a saved page. */
+const FURNISHED = 6;
+
 interface Words {
   text: string;
   linked: number;
@@ -67,7 +70,12 @@ export const markdownReader: SourceReader = {
     const first = tree.children.find((n) => n.type === 'heading' && n.depth === 1);
     if (!raw.title && first) raw.title = words(first).text;
     const atoms = atomsOf(tree);
-    const read = readAtoms(atoms, { title: raw.title ?? '', model: await pageModel(), tagged: true });
+    const read = readAtoms(atoms, {
+      title: raw.title ?? '',
+      model: await pageModel(),
+      tagged: true,
+      typed: FURNISHED,
+    });
     const head = raw.title ? headOf(atoms, raw.title) : {};
     return { ...head, ...raw, blocks: read.blocks, leftOut: read.leftOut };
   },

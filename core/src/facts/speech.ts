@@ -1,0 +1,45 @@
+/** The last gate: whatever a reader let through, what is no speech is never told by itself. By form, not by subject. */
+import { hasFiniteVerb, type TaggedToken } from '../language/tagged.ts';
+import { ADDRESS, CREDIT, isStamp } from '../source/page/shapes.ts';
+
+/** Signs that part rows of a page ("Home › News", "Prep 20 mins · Serves 4"); a dash or a colon parts sentences too. */
+const PARTED = /\s[|·•»›→▸►]\s|::|\s->\s/;
+/** What points at another place of the page or the book. */
+const POINTS =
+  /\b(?:see|cf\.?|in|from|as in) (?:also )?(?:the )?(?:sections?|chapters?|tables?|figures?|figs?\.?|appendix|box|equation|listing|example)\s\d|\b(?:see|in|as) (?:the )?(?:table|figure|chart|map|picture|photo(?:graph)?|diagram|list|box|video|gallery|link|panel|infobox) (?:below|above|opposite|overleaf|here|on the (?:left|right))\b|\bsee (?:the )?(?:section|chapter) (?:on|called|titled|[“"‘])/i;
+const LABEL = /^(?:\p{L}+\s?){1,3}:$/u;
+const VERBS = new Set(['VERB', 'AUX']);
+/** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
+const SHORT_ROW = 12;
+
+/** Quotation marks that close what was never opened, or open what is never closed. */
+export function quotesBalance(text: string): boolean {
+  const straight = (text.match(/"/g) ?? []).length;
+  const opened = (text.match(/“/g) ?? []).length;
+  const closed = (text.match(/”/g) ?? []).length;
+  return straight % 2 === 0 && opened === closed;
+}
+
+/** Why a sentence of a source is no speech, in words for the person; null where it can be said. */
+export function notSpeech(text: string, tokens: readonly TaggedToken[]): string | null {
+  const words = text.match(/[\p{L}\p{N}]+(?:['’][\p{L}]+)*/gu) ?? [];
+  const letters = words.join('').replace(/\P{L}/gu, '').length;
+  if (letters < 2 || (words.length === 1 && letters < 3)) return 'it is a fragment';
+  if (LABEL.test(text)) return 'it is a label';
+  if (PARTED.test(text)) return 'signs part it like a row of a page';
+  if (ADDRESS.test(text)) return 'it holds an address or a handle';
+  if (isStamp(text) && words.length <= 12) return 'it only says when';
+  if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
+  if (POINTS.test(text)) return 'it points at another place of the page';
+  const ended = /[.!?…]["'”’)\]]*$/.test(text);
+  if (!ended && words.length < SHORT_ROW && !tokens.some((t) => VERBS.has(t.pos))) return 'it is a label';
+  if (words.length <= 4 && !quotesBalance(text)) return 'it is a fragment';
+  return null;
+}
+
+/** Whether a sentence can open: it begins and ends like one, has a finite verb or asks, and its quotations are closed. */
+export function isWhole(text: string, tokens: readonly TaggedToken[]): boolean {
+  if (!/^["'“‘(]?[\p{Lu}\p{N}£$€]/u.test(text) || !/[.!?…]["'”’)]*$/.test(text) || !quotesBalance(text))
+    return false;
+  return /\?["'”’)]*$/.test(text) || hasFiniteVerb(tokens) || tokens[0]?.pos === 'VERB';
+}
