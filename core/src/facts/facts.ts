@@ -12,7 +12,7 @@ import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
 import { references, titleNouns } from './references.ts';
 import { statementOf } from './statement.ts';
 import { strengthOf, supported, surprising } from './strength.ts';
-import { notSpeech } from './speech.ts';
+import { NO_VERB, notSpeech } from './speech.ts';
 import { relativeDates, timesIn, withYear } from './when.ts';
 
 const span = { start: z.number().int(), end: z.number().int() };
@@ -147,8 +147,12 @@ const PROGRESS_EVERY = 40;
 
 const clamp = (n: number) => Math.max(0, Math.min(1, n));
 
-const silence = (block: Block, form: string | null): string | null =>
-  block.doubt ? 'it may not belong to the text' : block.type === 'row' ? 'it is a row of a table' : form;
+/** What may be missing a verb stands in a list: it is a thing of the list. */
+function silence(block: Block, form: string | null): string | null {
+  if (block.doubt) return 'it may not belong to the text';
+  if (block.type === 'row') return 'it is a row of a table';
+  return block.type === 'item' && form === NO_VERB ? null : form;
+}
 
 /** Facts with their tags, in reading order. Headings, the replies of a board and words under a picture hold none. */
 export function taggedFacts(

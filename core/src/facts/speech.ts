@@ -12,6 +12,8 @@ const VERBS = new Set(['VERB', 'AUX']);
 /** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
 const SHORT_ROW = 12;
 
+export const NO_VERB = 'it is a row without a verb';
+
 /** Quotation marks that close what was never opened, or open what is never closed. */
 export function quotesBalance(text: string): boolean {
   const straight = (text.match(/"/g) ?? []).length;
@@ -28,12 +30,15 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (LABEL.test(text)) return 'it is a label';
   if (PARTED.test(text)) return 'signs part it like a row of a page';
   if (ADDRESS.test(text)) return 'it holds an address or a handle';
-  if (isStamp(text) && words.length <= 12) return 'it only says when';
+  if (isStamp(text) && words.length <= 12 && !tokens.some((t) => VERBS.has(t.pos)))
+    return 'it only says when';
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
   if (POINTS.test(text)) return 'it points at another place of the page';
   const ended = /[.!?…]["'”’)\]]*$/.test(text);
-  if (!ended && words.length < SHORT_ROW && !tokens.some((t) => VERBS.has(t.pos))) return 'it is a label';
-  if (words.length <= 4 && !quotesBalance(text)) return 'it is a fragment';
+  if (!ended && words.length < SHORT_ROW && !tokens.some((t) => VERBS.has(t.pos))) return NO_VERB;
+  // The end of somebody's words, without the words: "Rudkin.”"
+  const closes = (text.match(/”/g) ?? []).length > (text.match(/“/g) ?? []).length;
+  if (words.length <= 4 && closes && !tokens.some((t) => VERBS.has(t.pos))) return 'it is a fragment';
   return null;
 }
 

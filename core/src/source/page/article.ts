@@ -33,6 +33,8 @@ export const SURELY_NOT = 0.15;
 const IN = 0.5;
 /** Between these it may be either. */
 const DOUBT: readonly [number, number] = [0.3, 0.7];
+/** The share of the article's words that may be marked as doubtful. */
+const MOST_DOUBT = 0.05;
 /** Words of one's own that make a later post another part of the story; with a mark of an update, fewer. */
 const LONG_POST = 40;
 const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/i;
@@ -73,10 +75,11 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
     const block = blockOf(atoms, i, asked.title);
     told.add(i);
     if (!block) return;
-    const doubt = !thread?.opening && sure[i] < DOUBT[1];
-    blocks.push({ ...block, ...(doubt ? { doubt: true } : {}), ...extra });
+    blocks.push({ ...block, ...(doubtful.has(i) ? { doubt: true } : {}), ...extra });
   };
 
+  const taken = order.filter((i) => state[i] === 'in' && !inPosts.has(i));
+  const doubtful = thread?.opening ? new Set<number>() : leastSure(atoms, sure, taken);
   if (thread?.opening) for (const i of thread.opening.body) add(i);
   else
     for (const i of order)
@@ -111,6 +114,18 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
   };
 }
 
+/** What is least sure of all that is taken, at most so much of its words: on a page where all is doubtful, doubt says nothing. */
+function leastSure(atoms: readonly Atom[], sure: readonly number[], taken: readonly number[]): Set<number> {
+  let left = wordCount(atoms, taken) * MOST_DOUBT;
+  const out = new Set<number>();
+  for (const i of [...taken].filter((k) => sure[k] < DOUBT[1]).sort((a, b) => sure[a] - sure[b])) {
+    left -= wordsOf(atoms[i].text).length;
+    if (left < 0) break;
+    out.add(i);
+  }
+  return out;
+}
+
 const asTyped = (atoms: readonly Atom[], title: string): PageReading => ({
   blocks: atoms.flatMap((a): RawBlock[] => {
     if (isTitle(a, title) && a.type === 'heading') return [];
@@ -134,8 +149,12 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
     counts.set(key, (counts.get(key) ?? 0) + 1);
     alike.set(`${a.look} ${key}`, (alike.get(`${a.look} ${key}`) ?? 0) + 1);
   }
+  const all = atoms.reduce((n, a) => n + a.text.length, 0);
+  const inCode = (a: Atom) => a.tag === 'PRE' || a.above.includes('PRE');
+  const code = atoms.reduce((n, a) => n + (inCode(a) ? a.text.length : 0), 0) < all * 0.5;
   atoms.forEach((a, i) => {
-    if (/^(?:BUTTON|LABEL|LEGEND)$/.test(a.tag)) out(i, 'it is a button or a field');
+    if (code && inCode(a)) out(i, 'it is set as code');
+    else if (/^(?:BUTTON|LABEL|LEGEND)$/.test(a.tag)) out(i, 'it is a button or a field');
     else if (a.type !== 'row' && counts.get(hashOf(a.text))! >= 3 && wordsOf(a.text).length < 12) out(i, 'it stands on the page again and again'); // prettier-ignore
     else if (a.type === 'paragraph' && a.tag && alike.get(`${a.look} ${hashOf(a.text)}`)! >= 2 && wordsOf(a.text).length <= 3 && !/[.!?]$/.test(a.text)) out(i, 'it is a label'); // prettier-ignore
     else if (a.linked > a.text.length * 0.95 && a.type !== 'heading' && a.type !== 'row' && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it leads to another page'); // prettier-ignore
