@@ -109,6 +109,8 @@ export async function startServer(options: StartOptions): Promise<Running> {
   });
   const server = await new Promise<Server>((resolve, reject) => {
     const s: Server = app.listen(options.port, '127.0.0.1', () => resolve(s));
+    // A page that rests between two saves finds its connection still open.
+    s.keepAliveTimeout = 65_000;
     s.on('error', reject);
   });
   const address = server.address() as { port: number };

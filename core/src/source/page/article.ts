@@ -26,6 +26,8 @@ export interface PageAsked {
   /** A text that somebody typed: it is all article unless so many pieces surely are none. */
   typed?: number;
 }
+/** A page of more pieces than this is a book or a list of links, and is not judged piece by piece. */
+export const MOST_JUDGED = 5000;
 /** Below this a piece surely is none of the article. */
 export const SURELY_NOT = 0.15;
 
@@ -45,6 +47,7 @@ const APPARATUS =
 type State = 'in' | 'out' | 'reply';
 
 export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading {
+  if (asked.typed !== undefined && atoms.length > MOST_JUDGED) return asTyped(atoms, asked.title);
   const judged = sureness(atoms, asked.title, asked.model, asked.tagged);
   const none = judged.filter((s) => s < SURELY_NOT).length;
   if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);

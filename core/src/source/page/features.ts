@@ -20,6 +20,8 @@ const MARKED =
 const CONTENT =
   /(?:^|[-_\s])(?:article-?body|story-?body|post-?body|entry-?content|content-?body|main-?content|articlebody|prose|usertext|selftext|markdown|body-?copy)(?:$|[-_\s])/i;
 
+/** Letters of a piece that are looked at. */
+const LOOKED_AT = 2000;
 const STOPS = /[.!?…]+["'”’)\]]*(?=\s|$)/gu;
 const ENDS = /[.!?…]["'”’)\]*]*$/u;
 
@@ -45,7 +47,8 @@ export interface PageContext {
 type Numbers = Record<string, number>;
 
 function ofText(atom: Atom, lexicon: Lexicon): Numbers {
-  const { text } = atom;
+  // What a piece is shows at its ends; the middle of a very long one says no more.
+  const text = atom.text.length > LOOKED_AT ? atom.text.slice(0, LOOKED_AT / 2) + atom.text.slice(-LOOKED_AT / 2) : atom.text; // prettier-ignore
   const words = wordsOf(text);
   const n = Math.max(1, words.length);
   const lower = words.map((w) => w.toLowerCase());

@@ -1,6 +1,6 @@
 /** A page selected whole and pasted as text, a thread or a mail archive: read like a page, without its tags. */
 import type { RawDocument } from '../document.ts';
-import { SURELY_NOT, readAtoms } from './article.ts';
+import { MOST_JUDGED, SURELY_NOT, readAtoms } from './article.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness } from './classify.ts';
 import { hashOf, isProse } from './features.ts';
@@ -16,7 +16,7 @@ const FEWEST_WORDS = 60;
 /** Reads a pasted page; null where the text is just a text. */
 export async function readPaste(text: string): Promise<RawDocument | null> {
   const atoms = atomsOfText(text);
-  if (atoms.length < 10) return null;
+  if (atoms.length < 10 || atoms.length > MOST_JUDGED) return null;
   const model = await pasteModel();
   const first = sureness(atoms, '', model, false);
   const surely = atoms.filter((a, i) => first[i] < SURELY_NOT && !(a.type === 'item' && a.step) && wordsOf(a.text).length < 30).length; // prettier-ignore

@@ -4,7 +4,7 @@ import { SourceError, type RawBlock, type RawDocument } from '../../document.ts'
 import { tidy } from '../../tidy.ts';
 import type { SourceReader } from '../reader.ts';
 import { textReader } from '../text.ts';
-import { readAtoms } from '../../page/article.ts';
+import { MOST_JUDGED, readAtoms } from '../../page/article.ts';
 import { pageModel } from '../../page/models.ts';
 import { headOf, titleAmong } from '../../page/head.ts';
 import type { Atom } from '../../page/atom.ts';
@@ -45,6 +45,7 @@ export const htmlReader: SourceReader = {
     const title = titleOf(document, atoms, said.title);
     const head = headOf(atoms, title ?? '');
     const meta = { ...head, ...said, ...(title ? { title } : {}) };
+    if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
     const asked = { title: meta.title ?? '', model: await pageModel(), tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
     const found = readAtoms(atoms, asked);
     const byNames = found.thread ? null : threadOf(document, board);
