@@ -1,0 +1,39 @@
+/** What is no speech is known by its form. */
+import { expect } from 'chai';
+import { isWhole, notSpeech } from '../../src/facts/speech.ts';
+import { tagger } from '../tools.ts';
+
+const silent = (text: string) => notSpeech(text, tagger(text));
+
+describe('what is no speech', () => {
+  for (const text of [
+    'Home › News › Rural',
+    'Prep 25 mins · Waiting 22 hrs · Makes 1 litre',
+    'Write to desk@courier.example or leave a note.',
+    'Posted: Sun 17 May 2009, 9:42 pm',
+    'Photograph: Wilf Marsh/The Courier',
+    'The rest is shown in Table 3 of the report.',
+    'Ingredients:',
+    'b.',
+    'Rudkin.”',
+  ])
+    it(`is not told: ${text}`, () => expect(silent(text)).to.be.a('string'));
+
+  for (const text of [
+    'Not one. Two.',
+    'It said 4 May 1987.',
+    '“The crowd feeds it.',
+    'The gate opened at dawn, and nobody saw it.',
+    'Boil the water: the leaves are poisonous.',
+  ])
+    it(`is told: ${text}`, () => expect(silent(text)).to.equal(null));
+
+  it('a sentence opens only whole: with its verb, its end and its quotations closed', () => {
+    const whole = (text: string) => isWhole(text, tagger(text));
+    expect(whole('The bridge swayed for nine minutes.')).to.equal(true);
+    expect(whole('Why did the bridge sway?')).to.equal(true);
+    expect(whole('swayed for nine minutes.')).to.equal(false);
+    expect(whole('The bridge at noon.')).to.equal(false);
+    expect(whole('“The crowd feeds it, and nobody knows.')).to.equal(false);
+  });
+});
