@@ -30,15 +30,15 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (LABEL.test(text)) return 'it is a label';
   if (PARTED.test(text)) return 'signs part it like a row of a page';
   if (ADDRESS.test(text)) return 'it holds an address or a handle';
-  if (isStamp(text) && words.length <= 12 && !tokens.some((t) => VERBS.has(t.pos)))
-    return 'it only says when';
+  const ended = /[.!?…]["'”’)\]]*$/.test(text);
+  const verbal = tokens.some((t) => VERBS.has(t.pos));
+  if (isStamp(text) && words.length <= 12 && !(ended && verbal)) return 'it only says when';
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
   if (POINTS.test(text)) return 'it points at another place of the page';
-  const ended = /[.!?…]["'”’)\]]*$/.test(text);
-  if (!ended && words.length < SHORT_ROW && !tokens.some((t) => VERBS.has(t.pos))) return NO_VERB;
+  if (!ended && words.length < SHORT_ROW && !verbal) return NO_VERB;
   // The end of somebody's words, without the words: "Rudkin.”"
   const closes = (text.match(/”/g) ?? []).length > (text.match(/“/g) ?? []).length;
-  if (words.length <= 4 && closes && !tokens.some((t) => VERBS.has(t.pos))) return 'it is a fragment';
+  if (words.length <= 4 && closes && !verbal) return 'it is a fragment';
   return null;
 }
 
