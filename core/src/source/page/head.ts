@@ -11,7 +11,7 @@ export interface Head {
 }
 
 const NAME =
-  "\\p{Lu}[\\p{L}'’.-]*(?:\\s(?:de|van|von|der|den|la|le|del|di|da|bin|al|\\p{Lu}[\\p{L}'’.-]*)){1,3}";
+  "\\p{Lu}(?:\\.|[\\p{L}'’-]*)(?:\\s(?:de|van|von|der|den|la|le|del|di|da|bin|al|\\p{Lu}\\.|\\p{Lu}[\\p{L}'’-]*)){1,3}";
 const BY = new RegExp(
   `(?:^|[\\s·|•—–-])(?:(?:[Ww]ords|[Rr]eport(?:ing|ed)?|[Ss]tory|[Tt]ext|[Ww]ritten|[Pp]osted|[Pp]ublished)\\s)?(?:[Bb]y|BY):?\\s+(${NAME}(?:\\s*(?:,|,?\\sand|&|;)\\s*${NAME}){0,5})`,
   'u',
