@@ -8,6 +8,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { sureness, withNeighbours, type PageModel } from '../../core/src/source/page/classify.ts';
 import { readAtoms } from '../../core/src/source/page/article.ts';
+import { wordsOf } from '../../core/src/source/page/atom.ts';
 import { CLOSED, featuresOf, hashOf, lexicalKeys } from '../../core/src/source/page/features.ts';
 import { asPasted } from '../../core/src/source/page/ofText.ts';
 import { chance, oddsOf } from '../../core/src/source/page/trees.ts';
@@ -64,6 +65,11 @@ export function lexiconOf(pages: readonly LabelledPage[]): Map<string, number> {
       if (label !== null) for (const k of lexicalKeys(a.text)) own[label].add(k);
     });
   }
+  // A word that is always written with a capital is somebody's name, whatever it means besides.
+  const small = new Set(
+    [...pages.flatMap((p) => p.atoms.map((a) => a.text)), ...LINES].flatMap((t) => wordsOf(t).filter((w) => !/\p{Lu}/u.test(w))), // prettier-ignore
+  );
+  const isName = (key: string) => key.replace(/^\^/, '').split(' ').some((w) => /\p{L}/u.test(w) && !small.has(w)); // prettier-ignore
   const counts = new Map<string, [number, number]>();
   const count = (key: string, label: 0 | 1) => {
     const c = counts.get(key) ?? [0, 0];
@@ -76,7 +82,7 @@ export function lexiconOf(pages: readonly LabelledPage[]): Map<string, number> {
   const all = [has.size + LINES.length, has.size];
   const out = new Map<string, number>();
   for (const [word, [furniture, article]] of counts) {
-    if (furniture + article < PAGES_A_WORD || !isCommon(word)) continue;
+    if (furniture + article < PAGES_A_WORD || !isCommon(word) || isName(word)) continue;
     const odds = Math.log((furniture + 0.5) / (all[0] + 1)) - Math.log((article + 0.5) / (all[1] + 1));
     if (Math.abs(odds) >= 0.7) out.set(word, Math.round(odds * 100) / 100);
   }

@@ -1,5 +1,6 @@
 /** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
 import type { LeftOut, RawBlock } from '../document.ts';
+import { APPARATUS } from '../apparatus.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
 import { hashOf, isProse } from './features.ts';
@@ -30,6 +31,7 @@ export interface PageAsked {
 export const MOST_JUDGED = 5000;
 /** Below this a piece surely is none of the article. */
 export const SURELY_NOT = 0.15;
+const SURELY = 0.9;
 
 /** From here on an atom is the article's. */
 const IN = 0.5;
@@ -41,17 +43,13 @@ const MOST_DOUBT = 0.05;
 const LONG_POST = 40;
 const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/i;
 const SHORT_UPDATE = 10;
-/** Headings of what stands behind an article and is no part of it (usual in encyclopedias and journals; common practice). */
-const APPARATUS =
-  /^(?:references?|notes?(?: and references)?|external links?|further reading|see also|bibliography|sources?|footnotes|citations?|acknowledge?ments?|related (?:articles|topics|stories|links|posts)|comments?(?: \(\d+\))?|leave a (?:reply|comment)|read more|more (?:on|from|in) .*|you (?:might|may) also like|categories|tags|share this.*)\s*:?$/i;
-type State = 'in' | 'out' | 'reply';
+type State = 'in' | 'out';
 
 export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading {
   if (asked.typed !== undefined && atoms.length > MOST_JUDGED) return asTyped(atoms, asked.title);
-  const judged = sureness(atoms, asked.title, asked.model, asked.tagged);
-  const none = judged.filter((s) => s < SURELY_NOT).length;
+  const sure = sureness(atoms, asked.title, asked.model, asked.tagged);
+  const none = sure.filter((s) => s < SURELY_NOT).length;
   if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);
-  const sure = judged;
   const groups = recordGroups(atoms);
   const state = atoms.map((_, i): State => (sure[i] >= IN ? 'in' : 'out'));
   const why = new Map<number, string>();
@@ -130,13 +128,19 @@ function leastSure(atoms: readonly Atom[], sure: readonly number[], taken: reado
 }
 
 const asTyped = (atoms: readonly Atom[], title: string): PageReading => ({
-  blocks: atoms.flatMap((a): RawBlock[] => {
-    if (isTitle(a, title) && a.type === 'heading') return [];
-    const { text, type, step, within, heads } = a;
-    return [{ type, text, ...(step ? { step } : {}), ...(within ? { within } : {}), ...(heads ? { heads: [...heads] } : {}) }]; // prettier-ignore
-  }),
+  blocks: atoms.flatMap((a) =>
+    isTitle(a, title) && a.type === 'heading' ? [] : [asBlock(a, a.type, a.text)],
+  ),
   leftOut: [],
   thread: false,
+});
+
+const asBlock = (a: Atom, type: RawBlock['type'], text: string): RawBlock => ({
+  type,
+  text,
+  ...(a.step && type === 'item' ? { step: a.step } : {}),
+  ...(a.within && type === 'item' ? { within: a.within } : {}),
+  ...(a.heads ? { heads: [...a.heads] } : {}),
 });
 
 const wordCount = (atoms: readonly Atom[], list: readonly number[]) => list.reduce((n, i) => n + wordsOf(atoms[i].text).length, 0); // prettier-ignore
@@ -147,30 +151,38 @@ const sameName = (a: string | undefined, b: string) => a !== undefined && plainN
 function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
   const counts = new Map<string, number>();
   const alike = new Map<string, number>();
-  for (const a of atoms) {
-    const key = hashOf(a.text);
-    counts.set(key, (counts.get(key) ?? 0) + 1);
-    alike.set(`${a.look} ${key}`, (alike.get(`${a.look} ${key}`) ?? 0) + 1);
-  }
+  const keys = atoms.map((a) => hashOf(a.text));
+  atoms.forEach((a, i) => {
+    counts.set(keys[i], (counts.get(keys[i]) ?? 0) + 1);
+    alike.set(`${a.look} ${keys[i]}`, (alike.get(`${a.look} ${keys[i]}`) ?? 0) + 1);
+  });
   const all = atoms.reduce((n, a) => n + a.text.length, 0);
   const inCode = (a: Atom) => a.tag === 'PRE' || a.above.includes('PRE');
   const code = atoms.reduce((n, a) => n + (inCode(a) ? a.text.length : 0), 0) < all * 0.5;
   atoms.forEach((a, i) => {
     if (code && inCode(a)) out(i, 'it is set as code');
     else if (/^(?:BUTTON|LABEL|LEGEND)$/.test(a.tag)) out(i, 'it is a button or a field');
-    else if (a.type !== 'row' && counts.get(hashOf(a.text))! >= 3 && wordsOf(a.text).length < 12) out(i, 'it stands on the page again and again'); // prettier-ignore
-    else if (a.type === 'paragraph' && a.tag && alike.get(`${a.look} ${hashOf(a.text)}`)! >= 2 && wordsOf(a.text).length <= 3 && !/[.!?]$/.test(a.text)) out(i, 'it is a label'); // prettier-ignore
+    else if (a.type !== 'row' && counts.get(keys[i])! >= 3 && wordsOf(a.text).length < 12) out(i, 'it stands on the page again and again'); // prettier-ignore
+    else if (a.type === 'paragraph' && a.tag && alike.get(`${a.look} ${keys[i]}`)! >= 2 && wordsOf(a.text).length <= 3 && !/[.!?]$/.test(a.text)) out(i, 'it is a label'); // prettier-ignore
     else if (a.linked > a.text.length * 0.95 && a.type !== 'heading' && a.type !== 'row' && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isStamp(a.text) && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text)) out(i, 'it says when'); // prettier-ignore
+    else if (a.type === 'paragraph' && allLabels(a)) out(i, 'it is a row of labels');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
   let under = 0;
   atoms.forEach((a, i) => {
-    const level = /^H[1-6]$/.test(a.tag) ? Number(a.tag[1]) : 0;
-    if (level && under && level <= under) under = 0;
-    if (level > 1 && APPARATUS.test(a.text)) under = level;
+    if (level(a) <= under) under = 0;
+    if (level(a) > 1 && level(a) < 7 && APPARATUS.test(a.text)) under = level(a);
     if (under) out(i, 'it stands under a heading of notes, links or replies');
   });
+}
+
+/** Names, dates, counts side by side, each set apart, and not a word between them. */
+function allLabels(a: Atom): boolean {
+  const spans = a.spans ?? [];
+  if (spans.length < 2 || /[.!?…]["'”’)]*$/.test(a.text)) return false;
+  const letters = (text: string) => text.replace(/[^\p{L}\p{N}]/gu, '').length;
+  return spans.reduce((n, s) => n + letters(s), 0) >= letters(a.text) * 0.95;
 }
 
 /** A page is a thread where nothing of weight stands outside its posts, or where it says so and its teller posts again. */
@@ -244,7 +256,7 @@ function decideTogether(
       if (state[i] === 'in' && isProse(atoms[i])) return true;
     return false;
   };
-  quotations(atoms, sure, state, why, inPosts);
+  setAlike(atoms, sure, state, why, inPosts);
   for (const list of together(atoms)) {
     const row = atoms[list[0]].type === 'row';
     const amid = list.length > 2 && near(list[0], -1) && near(list.at(-1)!, 1);
@@ -281,8 +293,8 @@ function decideTogether(
 }
 const level = (a: Atom) => (/^H[1-6]$/.test(a.tag) ? Number(a.tag[1]) : 7);
 
-/** What somebody says, set like the paragraphs of the article, is the article's: a short remark has little else to tell it by. */
-function quotations(
+/** What somebody says, or a short sentence between two long ones, is the article's where it is set like its paragraphs: it has little else to tell it by. */
+function setAlike(
   atoms: readonly Atom[],
   sure: readonly number[],
   state: State[],
@@ -302,7 +314,10 @@ function quotations(
     const l = looks.get(a.look);
     if (!l || l.atoms < 5 || l.kept < l.all * 0.8 || why.has(i) || inPosts.has(i) || state[i] === 'in')
       return;
-    if (sure[i] >= 0.3 || (sure[i] >= 0.05 && /["“‘][^"“”‘’]{3,}[,.!?]["”’]/.test(a.text))) state[i] = 'in';
+    const beside = (k: number) => atoms[k]?.look === a.look && sure[k] >= SURELY;
+    const amid = beside(i - 1) && beside(i + 1) && /[.!?…]["'”’)]*$/.test(a.text);
+    const said = /["“‘][^"“”‘’]{3,}[,.!?]["”’]/.test(a.text);
+    if (sure[i] >= (said ? 0.05 : amid ? 0.1 : 0.3)) state[i] = 'in';
   });
 }
 
@@ -375,11 +390,5 @@ function blockOf(atoms: readonly Atom[], i: number, title: string): RawBlock | n
   const type = heading ? 'heading' : withCredit(a) ? 'caption' : a.type;
   const text = type === 'caption' || a.above.includes('FIGURE') || CREDIT.test(a.text.slice(-120)) ? a.text.replace(CREDIT, '').trim() : a.text; // prettier-ignore
   if (!/\p{L}|\d/u.test(text)) return null;
-  return {
-    type,
-    text,
-    ...(a.step && type === 'item' ? { step: a.step } : {}),
-    ...(a.within && type === 'item' ? { within: a.within } : {}),
-    ...(a.heads ? { heads: [...a.heads] } : {}),
-  };
+  return asBlock(a, type, text);
 }

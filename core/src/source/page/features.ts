@@ -3,6 +3,7 @@
  * (the shallow features of Kohlschütter, Fankhauser and Nejdl, Boilerplate Detection Using Shallow Text Features,
  * WSDM 2010, and what else parted article and furniture on labelled pages).
  */
+import { CONTENT, MARKED } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { ADDRESS, AGO, CLOCK, CREDIT, DAY, PARTED, TELEPHONE } from './shapes.ts';
 
@@ -13,12 +14,6 @@ export const CLOSED: ReadonlySet<string> = new Set(
 const YOU = /^(?:you|your|yours|you['’]\w+)$/;
 const WE = /^(?:we|our|ours|us|we['’]\w+)$/;
 const I = /^(?:i|my|me|mine|i['’]\w+)$/;
-
-/** Class names, ids and roles by which pages mark their furniture, in whole words (common practice, no published source). One sign among many here. */
-const MARKED =
-  /(?:^|[-_\s])(?:nav|navbar|navigation|menu|breadcrumbs?|cookies?|consent|gdpr|banner|share|sharing|social|follow|subscribe|subscription|newsletter|signup|paywall|adverts?|advertisement|advertising|ads?|adslot|sponsor|sponsored|promo|promoted|teaser|related|recommended|recommendations|trending|popular|widget|sidebar|footer|masthead|toolbar|pagination|pager|comments?|disqus|credits?|byline|timestamp|meta|metadata|tags|toc|infobox|navbox|hatnote|reflist|references|footnotes?|noprint|hidden|skip|editsection|author-bio|author-box|bio|modal|popup|overlay|votes?|score|karma|signature|sig|pullquote|complementary|contentinfo|search|dialog|alert|note|button)(?:$|[-_\s])/i;
-const CONTENT =
-  /(?:^|[-_\s])(?:article-?body|story-?body|post-?body|entry-?content|content-?body|main-?content|articlebody|prose|usertext|selftext|markdown|body-?copy)(?:$|[-_\s])/i;
 
 /** Letters of a piece that are looked at. */
 const LOOKED_AT = 2000;

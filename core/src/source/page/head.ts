@@ -1,5 +1,6 @@
 /** What the rows around a title say of the piece: who wrote it, when it came out, when it was changed. */
 import { isoDate } from '../tidy.ts';
+import { bylineNames } from '../readers/html/metadata.ts';
 import type { Atom } from './atom.ts';
 import { hashOf } from './features.ts';
 import { DAY } from './shapes.ts';
@@ -52,8 +53,8 @@ export function headOf(atoms: readonly Atom[], title: string): Head {
   const head: Head = {};
   for (const a of rows) {
     const by = BY.exec(a.text);
-    if (by && !head.authors)
-      head.authors = by[1].split(/\s*(?:,\s*and\s|,|\band\b|&|;)\s*/u).map((n) => n.replace(/[.,]$/, '').trim()).filter(Boolean); // prettier-ignore
+    const names = by && !head.authors ? bylineNames(by[1]) : [];
+    if (names.length) head.authors = names;
     // Each day belongs to the word before it.
     for (const part of a.text.split(/[·|•]|(?=\b(?:Updated|Modified|Published|Posted|Last)\b)/)) {
       const day = DAY.exec(part)?.[0] ?? (a.text.length < 60 && a.time ? a.time : undefined);

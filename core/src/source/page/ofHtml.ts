@@ -1,4 +1,5 @@
 /** A parsed page → its atoms in reading order. Nothing is judged here but what nobody can see: scripts, styles, hidden elements. */
+import { rowsOf, type TableRow } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { Atom } from './atom.ts';
 
@@ -126,7 +127,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
       ids: [ids++, ...place.ids],
     };
     if (tag === 'TABLE') {
-      const rows = rowsOf(e);
+      const rows = tableRows(e);
       if (rows) {
         const caption = [...e.children].find((c) => tagOf(c) === 'CAPTION');
         if (caption) walk(caption, here, depth + 1, {});
@@ -205,7 +206,7 @@ const HOLDS = 'address,article,aside,blockquote,div,dl,fieldset,figure,footer,fo
 const holdsBlock = (e: Element) => e.children.length > 0 && e.querySelector(HOLDS) !== null;
 
 /** Where an item stands in its ordered list, from 1, its list's start counted, and in which step. */
-function placeInList(item: Element): { step?: number; within?: number } {
+export function placeInList(item: Element): { step?: number; within?: number } {
   const numberOf = (e: Element): number | undefined => {
     const list = e.parentElement;
     if (!list || tagOf(list) !== 'OL') return undefined;
@@ -223,16 +224,14 @@ function placeInList(item: Element): { step?: number; within?: number } {
   return { step, ...(within ? { within } : {}) };
 }
 
-interface Row {
-  text: string;
+interface Row extends TableRow {
   linked: number;
-  heads?: readonly string[];
 }
 /** Letters of a cell above which a table lays out the page. */
 const LONGEST_CELL = 160;
 
 /** A table of data as rows of cells; null when the table only lays out the page. */
-function rowsOf(table: Element): Row[] | null {
+function tableRows(table: Element): Row[] | null {
   if (table.querySelector('table,ul,ol,h1,h2,h3,h4,blockquote,form,img + br')) return null;
   const rows = [...table.querySelectorAll('tr')].map((r) => [...r.children].filter((c) => /^T[DH]$/.test(tagOf(c)))); // prettier-ignore
   const filled = rows.filter((r) => r.length > 1);
@@ -245,14 +244,8 @@ function rowsOf(table: Element): Row[] | null {
   const links = rows.flat().reduce((n, c) => n + [...c.querySelectorAll('a')].reduce((k, a) => k + tidy(a.textContent ?? '').length, 0), 0); // prettier-ignore
   const letters = cells.flat().join('').length;
   const headed = rows[0]?.length > 1 && rows[0].every((c) => tagOf(c) === 'TH' || !cellText(c));
-  const heads = headed ? cells[0] : undefined;
-  return cells
-    .map((c, i): Row => ({
-      text: c.filter(Boolean).join('; '),
-      linked: Math.round((c.join('').length * links) / Math.max(1, letters)),
-      ...(heads && i > 0 && c.length > 1 ? { heads } : {}),
-    }))
-    .filter((r) => r.text);
+  // All cells share the table's links alike.
+  return rowsOf(cells, headed).map((r) => ({ ...r, linked: Math.round((r.text.length * links) / Math.max(1, letters)) })); // prettier-ignore
 }
 
 /** Words of a cell without notes' marks. */

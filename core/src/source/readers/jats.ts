@@ -1,5 +1,6 @@
 /** Journal articles in JATS (ANSI/NISO Z39.96): title, authors, dates, licence, abstract with its parts, one for everybody, then the sections. */
 import type { RawBlock, RawDocument } from '../document.ts';
+import { rowsOf } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
 import { all, first, parseXml, textOf, type XmlNode } from './xml.ts';
@@ -76,19 +77,10 @@ const floats = (p: XmlNode): RawBlock[] =>
 function floatBlocks(node: XmlNode): RawBlock[] {
   const caption = first(node, 'caption');
   const text = caption ? said(caption) : '';
-  const rows = all(node, 'tr').map((tr) => ({
-    cells: all(tr, 'td', 'th').map((c) => said(c)),
-    head: all(tr, 'td').length === 0,
-  }));
-  const heads = rows[0]?.head ? rows[0].cells : undefined;
-  return [
-    { type: 'caption' as const, text },
-    ...rows.map((r, i): RawBlock => ({
-      type: 'row',
-      text: r.cells.filter(Boolean).join('; '),
-      ...(heads && i > 0 ? { heads } : {}),
-    })),
-  ];
+  const rows = all(node, 'tr');
+  const cells = rows.map((tr) => all(tr, 'td', 'th').map((c) => said(c)));
+  const headed = rows.length > 0 && !all(rows[0], 'td').length;
+  return [{ type: 'caption', text }, ...rowsOf(cells, headed).map((r): RawBlock => ({ type: 'row', ...r }))];
 }
 
 /** A structured abstract's labels stand over its parts; they are no passages. */

@@ -8,6 +8,7 @@ import { readAtoms } from '../page/article.ts';
 import type { Atom } from '../page/atom.ts';
 import { headOf } from '../page/head.ts';
 import { pageModel } from '../page/models.ts';
+import { rowsOf } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
 
@@ -144,11 +145,8 @@ function atomsOf(tree: Root): Atom[] {
   const rows = (table: Table, inside: readonly number[], tags: readonly string[]) => {
     const id = ids++;
     const cells = table.children.map((r) => r.children.map((c) => words(c).text));
-    const [heads] = cells;
-    cells.forEach(
-      (row, i) =>
-      add({ text: row.filter(Boolean).join('; '), linked: 0, bold: 0, spans: [] }, 'row', ['TR', 'TABLE', ...tags], [id, ...inside], i && heads.some(Boolean) ? { heads } : {}), // prettier-ignore
-    );
+    for (const { text, ...heads } of rowsOf(cells, true))
+      add({ text, linked: 0, bold: 0, spans: [] }, 'row', ['TR', 'TABLE', ...tags], [id, ...inside], heads);
   };
   for (const node of tree.children) walk(node, [], []);
   return out;

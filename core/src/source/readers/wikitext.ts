@@ -1,5 +1,7 @@
 /** Wikitext, by wtf_wikipedia: lead, sections, lists, captions, tables as rows; templates and references left out. */
 import type { RawBlock, RawDocument } from '../document.ts';
+import { APPARATUS } from '../apparatus.ts';
+import { rowsOf } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
 
@@ -20,9 +22,6 @@ interface Paragraph {
   sentences: () => { text: () => string }[];
   lists: () => { lines: () => { text: () => string }[] }[];
 }
-/** Sections that hold no narration. */
-const APPARATUS =
-  /^(?:references|notes|external links|further reading|see also|bibliography|sources|footnotes|citations)$/i;
 const GALLERY = /^gallery$/i;
 
 export const wikitextReader: SourceReader = {
@@ -67,7 +66,7 @@ export const wikitextReader: SourceReader = {
               .filter((b) => b.text),
           );
       }
-      for (const table of parts.tables()) raw.blocks.push(...rowsOf(table.keyValue()));
+      for (const table of parts.tables()) raw.blocks.push(...tableRows(table.keyValue()));
     }
     return raw;
   },
@@ -86,18 +85,10 @@ const captionsOf = (section: Section): RawBlock[] => [
     .flatMap((t) => (t.images ?? []).flatMap((i) => caption(i.caption?.text?.()))),
 ];
 
-/** A table as a row of its heads and rows of its cells. */
-function rowsOf(table: readonly Readonly<Record<string, string>>[]): RawBlock[] {
+/** A table of the package's, whose heads are its keys, or made-up ones. */
+function tableRows(table: readonly Readonly<Record<string, string>>[]): RawBlock[] {
   const heads = Object.keys(table[0] ?? {});
-  if (!heads.length || table.length < 2) return [];
   const named = heads.every((h) => /\p{L}/u.test(h) && !/^col\d+$/.test(h));
-  const row = (cells: readonly string[]) => cells.map(tidy).filter(Boolean).join('; ');
-  return [
-    ...(named ? [{ type: 'row' as const, text: row(heads) }] : []),
-    ...table.map((r): RawBlock => ({
-      type: 'row',
-      text: row(heads.map((h) => String(r[h] ?? ''))),
-      ...(named ? { heads } : {}),
-    })),
-  ].filter((b) => b.text);
+  const cells = table.map((r) => heads.map((h) => tidy(String(r[h] ?? ''))));
+  return cells.length < 2 ? [] : rowsOf(named ? [heads, ...cells] : cells, named).map((r) => ({ type: 'row', ...r })); // prettier-ignore
 }

@@ -1,5 +1,6 @@
 /** Elements → passages in reading order. */
 import type { RawBlock } from '../../document.ts';
+import { placeInList } from '../../page/ofHtml.ts';
 import { tidy } from '../../tidy.ts';
 import { SILENT, isFurniture, isFurnitureLine } from './furniture.ts';
 
@@ -11,14 +12,6 @@ const DEEPEST = 200;
 
 const tagOf = (element: Element) => element.tagName.toUpperCase();
 const childrenOf = (element: Element, tag: string) => [...element.children].filter((c) => tagOf(c) === tag);
-
-/** Where an item stands in its ordered list, from 1, its list's start counted; null in a plain list. */
-function placeInList(item: Element): number | null {
-  const list = item.parentElement;
-  if (!list || tagOf(list) !== 'OL') return null;
-  const start = Number(list.getAttribute('start') ?? 1);
-  return (Number.isInteger(start) && start > 0 ? start : 1) + childrenOf(list, 'LI').indexOf(item);
-}
 
 /** Text of an element without what is not read; elements of `without` are left to others. */
 export function spoken(element: Element, without: ReadonlySet<string> = new Set()): string {
@@ -81,12 +74,9 @@ export function collect(root: Element | null): RawBlock[] {
     loose = '';
   };
   const item = (element: Element, depth: number) => {
-    const step = placeInList(element);
-    const outer = element.parentElement?.parentElement?.closest('li');
-    const within = outer ? placeInList(outer) : null;
     const nested = [...element.children].filter((c) => LISTS.has(tagOf(c)));
     const paragraphs = childrenOf(element, 'P');
-    const place = { ...(step ? { step } : {}), ...(within && step ? { within } : {}) };
+    const place = placeInList(element);
     // A step of several paragraphs stays one step.
     add(
       'item',

@@ -8,8 +8,11 @@ export const SILENT: ReadonlySet<string> = new Set(
 );
 
 /** Whole words of class names and ids by which pages mark their furniture (common practice, no published source). */
-const MARKED =
-  /(?:^|[-_\s])(?:nav|navbar|navigation|menu|breadcrumbs?|cookie|cookies|consent|gdpr|banner|share|sharing|social|follow|subscribe|subscription|newsletter|signup|paywall|advert|adverts|advertisement|advertising|ads?|adslot|sponsor|sponsored|promo|promoted|teaser|related|recommended|recommendations|more-stories|most-read|trending|popular|widget|sidebar|footer|masthead|toolbar|pagination|pager|comments?|disqus|caption|credit|credits|byline|timestamp|meta|metadata|tags|toc|infobox|navbox|hatnote|reflist|references|footnotes?|noprint|hidden|visually-hidden|sr-only|skip-link|editsection|mw-editsection|author-bio|author-box|modal|popup|overlay|vote|votes|score|karma|signature|sig|quote-author)(?:$|[-_\s])/i;
+export const MARKED =
+  /(?:^|[-_\s])(?:nav|navbar|navigation|menu|breadcrumbs?|cookie|cookies|consent|gdpr|banner|share|sharing|social|follow|subscribe|subscription|newsletter|signup|paywall|advert|adverts|advertisement|advertising|ads?|adslot|sponsor|sponsored|promo|promoted|teaser|related|recommended|recommendations|more-stories|most-read|trending|popular|widget|sidebar|footer|masthead|toolbar|pagination|pager|comments?|disqus|caption|credit|credits|byline|timestamp|meta|metadata|tags|toc|infobox|navbox|hatnote|reflist|references|footnotes?|noprint|hidden|visually-hidden|sr-only|skip-link|editsection|mw-editsection|author-bio|author-box|modal|popup|overlay|vote|votes|score|karma|signature|sig|quote-author|pull-?quote|bio)(?:$|[-_\s])/i;
+/** And those by which they mark their text. */
+export const CONTENT =
+  /(?:^|[-_\s])(?:article-?body|story-?body|post-?body|entry-?content|content-?body|main-?content)(?:$|[-_\s])/i;
 const ROLE = /^(?:navigation|banner|complementary|contentinfo|search|dialog|alert|menu|toolbar|note)$/i;
 
 /** Paragraphs that are furniture wherever they stand. */
@@ -36,8 +39,6 @@ export function isFurniture(element: Element, letters = Infinity): boolean {
   return (
     MARKED.test(names) &&
     (COMMENTS.test(names) || (element.textContent ?? '').length < letters * MOST_FURNITURE) &&
-    !/(?:^|[-_\s])(?:article-?body|story-?body|post-?body|entry-?content|content-?body|main-?content)(?:$|[-_\s])/i.test(
-      names,
-    )
+    !CONTENT.test(names)
   );
 }

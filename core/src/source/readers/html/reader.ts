@@ -15,8 +15,8 @@ import { isFurniture } from './furniture.ts';
 import { bylineNames, metadata } from './metadata.ts';
 import { parsedHtml } from './parse.ts';
 
-/** Tags nested deeper than this are hostile or broken, and would exhaust a library that recurses. */
-const DEEPEST_PAGE = 5000;
+/** Tags nested deeper than this are hostile or broken: the extraction library's time grows with more than the square of the depth. */
+const DEEPEST_PAGE = 1000;
 /** Fewer letters than this is no article. */
 const SHORTEST_ARTICLE = 200;
 
