@@ -1,6 +1,7 @@
 import js from '@eslint/js';
 import globals from 'globals';
 import hooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
@@ -18,6 +19,12 @@ export default tseslint.config(
     },
   },
   // What nobody waits for is an error; on the server it has to be caught too, where it would end the process.
+  // A pattern that tries one text in ever more ways stops the reader of somebody else's text for minutes.
+  {
+    files: ['{core,standins,demo,cli,server,web}/src/**/*.{ts,tsx}'],
+    plugins: { regexp },
+    rules: { 'regexp/no-super-linear-backtracking': ['error', { report: 'certain' }] },
+  },
   {
     files: ['{core,standins,demo,cli,server,web}/src/**/*.{ts,tsx}'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },

@@ -235,7 +235,10 @@ describe('every address of the server', function () {
           if (answer.status > 299) refused(answer, address);
         },
       ),
-      { numRuns: Number(process.env.REFUSAL_RUNS ?? 200) },
+      {
+        numRuns: Number(process.env.REFUSAL_RUNS ?? 200),
+        seed: Number(process.env.REFUSAL_SEED ?? 17),
+      },
     );
     expect(await library()).to.be.at.least(before);
     expect((await send('GET /scripts/:id', undefined)).status).to.equal(200);

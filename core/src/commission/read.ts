@@ -26,7 +26,7 @@ export interface ReadReply {
 /** A row of nothing but bold words, with a count or a time behind them, is a heading. */
 const headed = (text: string): string =>
   text.replace(
-    /^[ \t]*(?:\*\*|__)([^*_\n]{2,80})(?:\*\*|__):?[ \t]*(\([^()\n]{0,60}\))?[ \t]*$/gm,
+    /^[ \t]*(?:\*\*|__)([^*_\n]{2,80})(?:\*\*|__):?[ \t]*(?:(\([^()\n]{0,60}\))[ \t]*)?$/gm,
     (_, title: string, count = '') => `## ${title} ${count}`.trimEnd(),
   );
 
@@ -37,7 +37,7 @@ const withoutMarkup = (text: string): string =>
     .replace(/!?\[([^[\]]{0,300})\]\([^()]{0,600}(?:\([^()]{0,300}\))?[^()]{0,300}\)/g, '$1');
 
 /** A mark in square brackets at the start of a row, with or without words behind it. */
-const MARK = /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**\s*[:.)–—-]?\s*(.*)$/i;
+const MARK = /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**(?!\*)\s*(?:[:.)–—-]\s*)?((?:\S.*)?)$/i;
 
 /** What writers and programs say around their words. */
 const TALK_BEFORE =

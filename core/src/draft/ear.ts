@@ -51,7 +51,7 @@ export function forTheEar(text: string): string {
         '',
       )
       .replace(
-        /\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{1,8}|pictured|above|below)\)/gu,
+        /\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^\d()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{1,8}|pictured|above|below)\)/gu,
         '',
       )
       .replace(

@@ -15,7 +15,7 @@ export interface CastMember {
 }
 
 const LOOKS =
-  /\b(?:(?:with|in|wore|wearing|dressed in|has|had)\s+(?:an?|the|his|her|their)?\s*(?:\w+\s){0,3}(?:hair|beard|eyes|face|coat|hat|dress|shirt|boots|gloves|uniform|glasses|scarf|apron|jacket|hands|forehead)\b[^,.;”]*|(?:tall|short|thin|old|young|grey-haired|bald|bearded)\s+(?:man|woman|girl|boy)|(?:is|was|are)\s+(?:an?\s+)?(?:\w+\s){0,2}(?:narrow|wide|tall|long|small|large|dark|bright|grey|white|red|green|brass|stone|brick|wooden|iron)\b[^,.;”]*)/i;
+  /\b(?:(?:with|in|wore|wearing|dressed in|has|had)\s+(?:(?:an?|the|his|her|their)\s*)?(?:\w+\s){0,3}(?:hair|beard|eyes|face|coat|hat|dress|shirt|boots|gloves|uniform|glasses|scarf|apron|jacket|hands|forehead)\b[^,.;”]*|(?:tall|short|thin|old|young|grey-haired|bald|bearded)\s+(?:man|woman|girl|boy)|(?:is|was|are)\s+(?:an?\s+)?(?:\w+\s){0,2}(?:narrow|wide|tall|long|small|large|dark|bright|grey|white|red|green|brass|stone|brick|wooden|iron)\b[^,.;”]*)/i;
 const AGE =
   /\b(?:aged?\s(\d{1,3})|(\d{1,3})[- ]years?[- ]old|, (\d{1,3}),|(?:was|is)\s(?:about\s)?(\d{1,3}|six|seven|eight|nine|ten|eleven|twelve|seventy|sixty|fifty|eighty|ninety|forty|thirty|twenty)(?=[.,]|\sthen|\swhen))/;
 /** Looks that only people have. */

@@ -7,7 +7,7 @@ const PARTED = /\s[|·•»›→▸►]\s|::|\s->\s/;
 /** What points at another place of the page or the book. */
 const POINTS =
   /\b(?:see|cf\.?|in|from|as in) (?:also )?(?:the )?(?:sections?|chapters?|tables?|figures?|figs?\.?|appendix|box|equation|listing|example)\s\d|\b(?:see|in|as) (?:the )?(?:table|figure|chart|map|picture|photo(?:graph)?|diagram|list|box|video|gallery|link|panel|infobox) (?:below|above|opposite|overleaf|here|on the (?:left|right))\b|\bsee (?:the )?(?:section|chapter) (?:on|called|titled|[“"‘])/i;
-const LABEL = /^(?:\p{L}+\s?){1,3}:$/u;
+const LABEL = /^\p{L}+(?:\s\p{L}+){0,2}\s?:$/u;
 const VERBS = new Set(['VERB', 'AUX']);
 /** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
 const SHORT_ROW = 12;

@@ -166,7 +166,7 @@ function fromSource(m: Material, tagger: Tagger): Proposal[] {
 }
 
 function fromGuide({ source, facts }: Material, lead: Fact): Proposal[] {
-  const task = source.kind === 'howto' ? /^how to\s+(.+)$/i.exec(source.title)?.[1] : undefined;
+  const task = source.kind === 'howto' ? /^how to\s+(\S.*)$/i.exec(source.title)?.[1] : undefined;
   if (!task) return [];
   const steps = Math.max(0, ...facts.map((f) => f.step ?? 0));
   const warning = facts.find((f) => f.type === 'warning');

@@ -48,7 +48,7 @@ export function answered(
   const changes = new Map<string, string>();
   let strange = 0;
   for (const row of answer.split('\n')) {
-    const m = /^[\s>*-]*\**([\w-]{1,60})\**\s*[:.)]\s*(.*)$/.exec(row);
+    const m = /^[\s>*-]*([\w-]{1,60})\**\s*[:.)]\s*((?:\S.*)?)$/.exec(row);
     if (!m) continue;
     if (!asked.has(m[1])) strange++;
     else changes.set(m[1], m[2].trim() ? cleanDraft(m[2]).slice(0, MOST_LETTERS) : '');

@@ -214,7 +214,7 @@ function linesWithin(
 /** By a title, or by what it is about. */
 function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeResult {
   const about = new RegExp(
-    `^(?:${PART}|${LINE}s?|${PART}s|stuff|things?|everything|bits) (?:about|on|with|where|that (?:mentions?|says|tells(?: of)?)|mentioning|called|titled|named|containing|which mentions?|saying|of)\\s+(.+)$`,
+    `^(?:${PART}|${LINE}s?|${PART}s|stuff|things?|everything|bits) (?:about|on|with|where|that (?:mentions?|says|tells(?: of)?)|mentioning|called|titled|named|containing|which mentions?|saying|of)\\s+(\\S.*)$`,
   ).exec(text);
   const before = new RegExp(`^(.+?) (?:${PART}s?|${LINE}s?)$`).exec(text);
   const topic = (about?.[1] ?? before?.[1] ?? '').replace(/^(?:the|a|an|how|what|that)\s+/, '').trim();
@@ -292,7 +292,7 @@ export function whereOf(phrase: string, context: ReviseContext): Where | { unkno
   )
     return { side: 'start', scope: null, says: 'to the start' };
   const m =
-    /^(?:to )?(?:right |just |directly )?(before|after|behind|below|above|in front of|under|ahead of|following)\s+(.+)$/.exec(
+    /^(?:to )?(?:right |just |directly )?(before|after|behind|below|above|in front of|under|ahead of|following)\s+(\S.*)$/.exec(
       text,
     );
   if (!m) return { unknown: `“${phrase}” names no place.` };

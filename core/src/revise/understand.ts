@@ -88,7 +88,7 @@ function readClause(note: string, context: ReviseContext): Read {
   return failed;
 }
 
-const JOINTS = /\s*(?:;|,?\s+and (?:then |also )?|,\s*then\s+|\.\s+(?:then\s+)?|,\s*)\s*/i;
+const JOINTS = /\s*;\s*|(?:\s*,)?\s+and (?:then |also )?\s*|\s*,\s*(?:then\s+)?|\s*\.\s+(?:then\s+)?/i;
 
 /** What a note asks for. Two wishes joined by "and" are both read, or neither. */
 export function understand(note: string, context: ReviseContext): Understood {

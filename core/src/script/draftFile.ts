@@ -45,7 +45,7 @@ export async function draftTextOfHtml(html: string): Promise<string> {
       const text = out.slice(at);
       out =
         out.slice(0, at) +
-        (text.trim() ? text.replace(/^(\s*)([\s\S]*?)(\s*)$/, `$1${mark}$2${mark}$3`) : text);
+        (text.trim() ? text.replace(text.trim(), (words) => `${mark}${words}${mark}`) : text);
     };
     const heading = /^H([1-6])$/.exec(tag);
     if (heading) {

@@ -11,7 +11,7 @@ export function isoDate(text: string | undefined): string | undefined {
   const ms = Date.parse(text.replace(/(\d)(?:st|nd|rd|th)\b/, '$1'));
   if (Number.isNaN(ms)) return undefined;
   // Parsed in the machine's own zone when none is given; a day written in words is that day.
-  const zoned = /(?:GMT|UTC|Z|[+-]\d{2}:?\d{2})\s*(?:\(.*\))?\s*$/.test(text);
+  const zoned = /(?:GMT|UTC|Z|[+-]\d{2}:?\d{2})\s*(?:(?:\(.*\))\s*)?$/.test(text);
   const date = new Date(ms);
   const [y, m, d] = zoned
     ? [date.getUTCFullYear(), date.getUTCMonth(), date.getUTCDate()]

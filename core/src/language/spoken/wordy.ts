@@ -55,7 +55,7 @@ function capitals(run: string, knows: (w: string) => boolean, before: string, af
   if (SAID_AS_LETTERS.has(run)) return spell(run);
   if (!/[AEIOUY]/.test(run) || run.length === 2) return spell(run);
   // A shouted passage is words, not letters.
-  const shouting = /\p{Lu}{3,}[^\p{Ll}]*$/u.test(before) || /^[^\p{Ll}]*\p{Lu}{3,}/u.test(after);
+  const shouting = /\p{Lu}{3}[^\p{Ll}]*$/u.test(before) || /^[^\p{Ll}]*\p{Lu}{3,}/u.test(after);
   if (shouting) return knows(run.toLowerCase()) ? run.toLowerCase() : null;
   if (run.length >= 4 && knows(run.toLowerCase())) return run.toLowerCase();
   return run.length <= 5 ? spell(run) : null;

@@ -4,7 +4,7 @@ import { cut, gap, type Piece } from './piece.ts';
 import { ROW_RULES, type RowContext } from './rows.ts';
 
 const TIME_PREFIX =
-  /^\s*(?:[-*•]\s+)?[[(]?\s*\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?\s*[\])]?\s*[:–—|-]?\s+(?=\S)/;
+  /^\s*(?:[-*•]\s+)?(?:[[(]\s*)?\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/;
 /** A time that begins a sentence is spoken: "8:16 was when it fell." */
 const SPOKEN_TIME =
   /^\s*\d{1,2}:\d{2}\s+(?:was|is|came|on|in the|that|a\.?m|p\.?m|o[’']clock|and|every|sharp)\b/i;
@@ -53,7 +53,7 @@ export function freePieces(text: string): Piece[] {
   const skip = front(all);
   const out: Piece[] = [];
   for (const row of all.slice(0, skip)) {
-    const title = /^\s*title\s*:\s*["']?(.+?)["']?\s*$/i.exec(row);
+    const title = /^title\s*:\s*["']?([^"'\s].*?)["']?$/i.exec(row.trim());
     out.push(title ? { type: 'heading', level: 0, text: title[1] } : cut('brief', row));
   }
   const rows = all.slice(skip);

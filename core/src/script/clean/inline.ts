@@ -9,7 +9,7 @@ const MANNER =
   /\b(?:soft(?:ly)?|excited(?:ly)?|slow(?:ly)?|quiet(?:ly)?|loud(?:ly)?|calm(?:ly)?|warm(?:ly)?)\b/i;
 /** A starred or bracketed cue is short, and is nothing but a cue. */
 const CUE =
-  /^(?:(?:long|short|brief|dramatic|slight|another|soft|upbeat|tense|sad|deep|nervous|a)\s+)*(?:pauses?|beat|music(?: \w+){0,3}|sfx.*|silence|laugh(?:s|ter|ing)?|chuckles?|sighs?|breath(?:es?)?|whispers?|whispering|softly|slowly|gasps?|applause|fade (?:in|out|to \w+)|cut to .*|smiles?|clears throat|deep breath|sound of .*)(?:\s+(?:for\s+)?\d+(?:\.\d+)?\s*s(?:ec(?:ond)?s?)?)?[.!]?$/i;
+  /^(?:(?:long|short|brief|dramatic|slight|another|soft|upbeat|tense|sad|deep|nervous|a)\s+)*(?:pauses?|beat|music(?: \w+){0,3}|silence|laugh(?:s|ter|ing)?|chuckles?|sighs?|breath(?:es?)?|whispers?|whispering|softly|slowly|gasps?|applause|fade (?:in|out|to \w+)|smiles?|clears throat|deep breath)(?:\s+(?:for\s+)?\d+(?:\.\d+)?\s*s(?:ec(?:ond)?s?)?)?[.!]?$|^(?:(?:long|short|brief|dramatic|slight|another|soft|upbeat|tense|sad|deep|nervous|a)\s+)*(?:sfx|cut to |sound of )/i;
 const CAPITALS = /^[A-Z][A-Z \d,:.'’&/-]{2,80}$/;
 const TIME =
   '\\d{1,2}:\\d{2}(?::\\d{2})?(?:[.,]\\d{1,3})?(?:\\s*(?:-->?|[–—-]|to)\\s*\\d{1,2}:\\d{2}(?::\\d{2})?(?:[.,]\\d{1,3})?)?';
@@ -19,16 +19,18 @@ const BRACKETED_TIME = new RegExp(
 );
 const COUNT =
   /^(?:(?:approx(?:imately|\.)?|about|around|total:?|~|≈)\s*)?\d[\d,.]*\s*(?:words?|seconds?|secs?|minutes?|mins?)(?:\s*(?:[,/|]|at|@).*)?$/i;
-const REST =
-  /\b(?:pause|beat|silence|rest|wait)\b.*?(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\b|^(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\s+(?:of\s+)?(?:pause|silence|rest)\b/i;
+const REST_WORD = /\b(?:pause|beat|silence|rest|wait)\b/i;
+const LENGTH = /(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\b/i;
+const LENGTH_OF_REST = /^(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\s+(?:of\s+)?(?:pause|silence|rest)\b/i;
 const LONGEST_REST_MS = 10_000;
 
 /** Milliseconds of a direction that asks for a rest; null when it asks for none, or says no length. */
 export function restOf(text: string): number | null {
-  const m = REST.exec(text);
+  const word = REST_WORD.exec(text);
+  const m = (word && LENGTH.exec(text.slice(word.index))) ?? LENGTH_OF_REST.exec(text);
   if (!m) return null;
-  const value = Number((m[1] ?? m[3]).replace(',', '.'));
-  const ms = Math.round((m[2] ?? m[4]).toLowerCase() === 'ms' ? value : value * 1000);
+  const value = Number(m[1].replace(',', '.'));
+  const ms = Math.round(m[2].toLowerCase() === 'ms' ? value : value * 1000);
   return ms > 0 && ms <= LONGEST_REST_MS ? ms : null;
 }
 

@@ -84,11 +84,11 @@ function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
 /** A header of two labels set apart by blanks; the second column begins where the second label does. */
 function setApart(lines: readonly string[]): { rows: string[][]; around: string[] } | null {
   const head = lines.findIndex((l) => {
-    const m = /^\s*(\S.*?)\s{3,}(\S.*?)\s*$/.exec(l);
+    const labels = l.trim().split(/\s{3,}/);
     return (
-      m &&
-      (SPOKEN_HEAD.test(m[1]) || SPOKEN_HEAD.test(m[2])) &&
-      (UNSPOKEN_HEAD.test(m[1]) || UNSPOKEN_HEAD.test(m[2]))
+      labels.length === 2 &&
+      labels.some((label) => SPOKEN_HEAD.test(label)) &&
+      labels.some((label) => UNSPOKEN_HEAD.test(label))
     );
   });
   if (head < 0) return null;
@@ -101,7 +101,7 @@ function setApart(lines: readonly string[]): { rows: string[][]; around: string[
       open = false;
       continue;
     }
-    if (/^\s*(?:[-=_]\s*){3,}\s*$/.test(line)) continue;
+    if (/^\s*(?:[-=_]\s*){3,}$/.test(line)) continue;
     // A row that runs through the border is no row of columns: its words are kept as spoken.
     const through = /\S\S|\S \S/.test(line.slice(at - 2, at + 1)) && /\S/.test(line[at - 1] ?? ' ');
     if (through) crossing++;
@@ -193,7 +193,7 @@ const screenplay: Layout = {
     // The title page: keys with values, up to the first blank row.
     if (TITLE_KEY.test(rows.find((r) => r.trim()) ?? '')) {
       while (i < rows.length && (!rows[i].trim() || TITLE_KEY.test(rows[i]) || /^\s{2,}\S/.test(rows[i]))) {
-        const title = /^title\s*:\s*(.+)$/i.exec(rows[i]);
+        const title = /^title\s*:\s*(\S.*)$/i.exec(rows[i]);
         if (title) out.push({ type: 'heading', level: 0, text: title[1].replace(/[*_]/g, '').trim() });
         else if (rows[i].trim()) out.push(cut('brief', rows[i]));
         i++;

@@ -45,20 +45,20 @@ const SPAN = String.raw`${TIME}(?:\s*(?:-->?|[–—-]|to)\s*${TIME})?`;
 const TIME_ROW = new RegExp(String.raw`^[[(]?\s*${SPAN}\s*[\])]?[:.]?$`, 'i');
 /** A time span in brackets at the end of a heading. */
 const TIME_TAIL = new RegExp(
-  String.raw`\s*[–—|:-]?\s*(?:[[(]\s*(?:${SPAN}|~?\d+\s*(?:[–-]\s*\d+\s*)?(?:s|sec(?:ond)?s?|min(?:ute)?s?|words?))\s*[\])]|(?<=\s)${SPAN})\s*$`,
+  String.raw`(?:\s*[–—|:-])?\s*(?:[[(]\s*(?:${SPAN}|~?\d+\s*(?:[–-]\s*\d+\s*)?(?:s|sec(?:ond)?s?|min(?:ute)?s?|words?))\s*[\])]|(?<=\s)${SPAN})\s*$`,
   'i',
 );
 
 const NARRATOR =
-  /^((?:main |lead )?(?:narrator|narration|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*(.*)$/i;
+  /^((?:main |lead )?(?:narrator|narration|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*((?:\S.*)?)$/i;
 const PICTURE =
-  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*(.*)$/i;
+  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/i;
 const BRIEF =
-  /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*(.*)$/i;
+  /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
 const COUNT =
   /^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
 const COUNT_ALONE =
-  /^[([]\s*[~≈]?(?:approx(?:imately|\.)?|about|total:?)?\s*\d[\d,.]*\s*(?:-|–)?\s*(?:words?|seconds?|minutes?|mins?|secs?|s|m)(?:\s*[,/|·-]\s*[~≈]?\s*\d[\d,.]*\s*(?:words?|seconds?|minutes?|mins?|secs?|s|m))?\s*[)\]]$|^[~≈]?\s*\d[\d,]*\s+words?(?:\s*[,/|·(].*)?$/i;
+  /^[([]\s*(?:[~≈]\s*)?(?:(?:approx(?:imately|\.)?|about|total:?)\s*)?\d[\d,.]*\s*(?:(?:-|–)\s*)?(?:words?|seconds?|minutes?|mins?|secs?|s|m)(?:\s*[,/|·-]\s*(?:[~≈]\s*)?\d[\d,.]*\s*(?:words?|seconds?|minutes?|mins?|secs?|s|m))?\s*[)\]]$|^(?:[~≈]\s*)?\d[\d,]*\s+words?(?:\s*[,/|·(].*)?$/i;
 const ABOUT_SCRIPT =
   /\b(?:script|draft|version|narration|voice-?over|video|another pass|me to|revis(?:e|ion)|tweak|adjust(?:ment)?s?|changes?|let me know|help(?:s|ful)?|rewrit\w+|shorten|lengthen|minute)\b/i;
 const CHATTER_START =
@@ -68,13 +68,13 @@ const CHATTER_END =
 const SECTION_WORD =
   /^(?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main(?: (?:body|content|part|section))?|middle|start|closing|close|ending|call to action|cta|summary|recap|epilogue|prologue|climax|resolution|setup|background|payoff|transition|bridge|sponsor(?: segment)?|thumbnail|title card|credits|the end|end|fin)(?:\s*(?:#?\d+|[IVX]+))?\s*[:.]?$/i;
 const NUMBERED_HEAD =
-  /^(?:scene|section|part|chapter|segment|act|beat|point|slide|paragraph|block|clip|page)\s*#?\s*(?:\d{1,3}|[IVXLC]{1,5}|one|two|three|four|five|six|seven|eight|nine|ten)\b\s*(?:[:.–—|-]\s*(.*))?$/i;
-const TITLE = /^(?:(?:working |video |episode )?title|headline)\s*[:：]\s*(.+)$/i;
+  /^(?:scene|section|part|chapter|segment|act|beat|point|slide|paragraph|block|clip|page)\s*(?:#\s*)?(?:\d{1,3}|[IVXLC]{1,5}|one|two|three|four|five|six|seven|eight|nine|ten)\b\s*(?:[:.–—|-]\s*((?:\S.*)?))?$/i;
+const TITLE = /^(?:(?:working |video |episode )?title|headline)\s*[:：]\s*(\S.*)$/i;
 /** Steps between pictures: a verb of cutting with where it goes. "Cut the paint." is spoken. */
 const CUT_PHRASE =
   /^(?:(?:slow|quick|hard|smash|match|jump) )?(?:cut|fade|dissolve|crossfade|zoom|pan|wipe)s?\s+(?:back )?(?:to|in|out|from|into|on|up|down|across)(?:\s+[\w’'-]+){0,3}[.:]?$/i;
 const TRANSITION =
-  /^(?:(?:slow|quick|hard|smash|match|jump) )?(?:cut|fade|dissolve|crossfade|wipe)s?(?:\s+(?:to|in|out|into))?(?:\s+(?:black|white))?\s*:\s*(.*)$/i;
+  /^(?:(?:slow|quick|hard|smash|match|jump) )?(?:cut|fade|dissolve|crossfade|wipe)s?(?:\s+(?:to|in|out|into))?(?:\s+(?:black|white))?\s*:\s*((?:\S.*)?)$/i;
 const CAPITAL_HEAD = /^(?=.*[A-Z]{2})[A-Z\d][A-Z\d ,'’&:–—!?-]{2,60}$/;
 const NO_SPEAKER =
   /^(?:step|tip|number|no|rule|fact|reason|question|answer|warning|note|remember|result|lesson|point|and|but|so|or|the|one|two|three|first|second|third|finally|because|today|now|then|here|this|that|it|plus|bonus|myth|truth|spoiler|ps|fun fact|in|at|on|for|think|imagine|problem|solution|pros?|cons?|before|after|day|week|year|meaning|moral)\b/i;
@@ -111,7 +111,7 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'markdown-heading',
     read: (row, c) => {
-      const m = /^\s{0,3}(#{1,6})\s+(.*?)\s*#*$/.exec(row);
+      const m = /^\s{0,3}(#{1,6})\s+([^\s#].*)$/.exec(row.replace(/[\s#]+$/, ''));
       return m ? heading(bare(m[2]), m[1].length === 1 && c.onlyTop && c.before < 4 ? 0 : 1) : null;
     },
   },
@@ -234,7 +234,8 @@ export const ROW_RULES: readonly RowRule[] = [
     id: 'bold-heading',
     read: (row, c) => {
       const m =
-        /^\s*(?:\d{1,2}[.)]\s*)?\*\*([^*]+)\*\*\s*:?\s*$/.exec(row) ?? /^\s*__([^_]+)__\s*:?\s*$/.exec(row);
+        /^\s*(?:\d{1,2}[.)]\s*)?\*\*([^*]+)\*\*\s*(?::\s*)?$/.exec(row) ??
+        /^\s*__([^_]+)__\s*(?::\s*)?$/.exec(row);
       return m && c.next !== null && words(m[1]) <= HEAD_WORDS && !/[.!?]["”]?$/.test(m[1].trim())
         ? heading(m[1].replace(/:$/, ''))
         : null;

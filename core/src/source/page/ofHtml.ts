@@ -11,7 +11,13 @@ const BLOCK = new Set(
 ); // prettier-ignore
 const BOLD = new Set(['B', 'STRONG']);
 /** Marks of a note in the text: numbers and signs set high, "[edit]". */
-const NOTE_MARK = /^\s*(?:[[(]?\s*(?:\d{1,3}|[a-z]|[*†‡§¶✎^]|edit|citation needed|note \d+|clarification needed|needs update|who\?|when\?|dubious[^\]]*)\s*[\])]?\s*[,;]?\s*)+$/i; // prettier-ignore
+const NOTE_MARK = /^(?:\d{1,3}|[a-z]|[*†‡§¶✎^]+|edit|note|citation|clarification|needed|needs|update|who\?|when\?|dubious.*)$/i; // prettier-ignore
+/** Whether it is a footnote's mark or an editor's, or several of them. */
+const isNoteMark = (text: string): boolean =>
+  text
+    .split(/[\s,;[\]()]+/)
+    .filter(Boolean)
+    .every((mark) => NOTE_MARK.test(mark));
 /** The deepest nesting that is followed; deeper markup is hostile or broken. */
 const DEEPEST = 200;
 /** The most atoms that are made of one page. */
@@ -99,7 +105,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
       const e = node as Element;
       const tag = tagOf(e);
       if (unseen(e)) return;
-      if (tag === 'SUP' && NOTE_MARK.test(e.textContent ?? '')) return;
+      if (tag === 'SUP' && isNoteMark(e.textContent ?? '')) return;
       if (tag === 'BR' || tag === 'WBR') {
         if (tag === 'BR') loose.text += LINE;
         return;
@@ -256,7 +262,7 @@ function cellText(cell: Element): string {
     if (node.nodeType === 3) text += node.textContent ?? '';
     else if (node.nodeType === 1) {
       const e = node as Element;
-      if (unseen(e) || (tagOf(e) === 'SUP' && NOTE_MARK.test(e.textContent ?? ''))) return;
+      if (unseen(e) || (tagOf(e) === 'SUP' && isNoteMark(e.textContent ?? ''))) return;
       if (tagOf(e) === 'BR' || BLOCK.has(tagOf(e))) text += ' ';
       for (const c of e.childNodes) walk(c, depth + 1);
     }

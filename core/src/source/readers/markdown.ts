@@ -84,7 +84,7 @@ export const markdownReader: SourceReader = {
 
 function readFrontMatter(text: string, raw: RawDocument): void {
   for (const line of text.split('\n')) {
-    const [, key, value] = /^(\w+):\s*["']?(.*?)["']?\s*$/.exec(line) ?? [];
+    const [, key, value] = /^(\w+):\s*["']?((?:[^\s"'].*?)?)["']?$/.exec(line.trimEnd()) ?? [];
     if (key === 'title' && value) raw.title = value;
     if (key === 'date' && value) raw.published = value;
     if (key === 'author' && value) raw.authors = [value];

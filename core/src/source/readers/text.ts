@@ -5,7 +5,7 @@ import type { SourceReader } from './reader.ts';
 
 const ITEM = /^\s*(?:[-*•–]\s+|(\d{1,2})[.)]\s+|(?:step|Step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/;
 const DATELINE =
-  /^(?:published|updated|posted)?\s*:?\s*(?:on\s+)?((?:\d{1,2}\s\p{L}+\s\d{4})|(?:\p{L}+\s\d{1,2},\s\d{4})|\d{4}-\d{2}-\d{2})\s*$/iu;
+  /^(?:published|updated|posted)?\s*(?::\s*)?(?:on\s+)?((?:\d{1,2}\s\p{L}+\s\d{4})|(?:\p{L}+\s\d{1,2},\s\d{4})|\d{4}-\d{2}-\d{2})\s*$/iu;
 const BYLINE = /^[Bb]y\s+(\p{Lu}[\p{L}.'’-]+(?:\s\p{Lu}[\p{L}.'’-]+){0,3})\s*$/u;
 
 /** A short line without a full stop that stands alone: a heading or a title. */

@@ -60,7 +60,7 @@ const SAYING_VERB =
 
 /** “…, Mr Bell thinks.” */
 const AT_END =
-  /,\s+((?:the |Mr |Ms |Mrs |Dr )?[\p{L}’' -]{2,40}?)\s+(?:thinks|thought|believes|believed|hopes|says|said|claims|warns)\s*[.!]?$/u;
+  /,\s+((?:the |Mr |Ms |Mrs |Dr )?[\p{L}’'-][\p{L}’' -]{1,39}?)\s+(?:thinks|thought|believes|believed|hopes|says|said|claims|warns)\s*[.!]?$/u;
 
 /** Who says so: as the facts have it, or the subject of a verb of saying. */
 const speakerOf = (f: RetoldSource['facts'][number]): string | null =>
