@@ -225,18 +225,38 @@ export const sourceSearch = z.object({
     .regex(/^\d{4}(-\d{2}){0,2}$/)
     .optional(),
 });
-export interface FoundSource {
+/** A source as the library lists it. */
+export interface ListedSource {
   id: string;
   title: string;
   kind: string;
   publisher: string | null;
   published: string | null;
+  readAt: Date;
+  /** How many there are, and how many of them a script tells. */
+  passages: number;
+  heard: number;
+  /** Its passages one after another; in a long source some together. */
+  strip: { ms: number; heard: boolean }[];
+  /** How many of the library's scripts rest on it. */
+  scripts: number;
+}
+export interface FoundSource extends ListedSource {
   licence: string | null;
   rights: Rights;
   /** Pieces of text around what was searched for, found words between two marks: U+0002 and U+0003. */
   found: string | null;
-  scripts: number;
 }
+
+/** How much of the library's lists is asked for: so many of the newest. */
+const listed = z.coerce.number().int().min(0).max(2000).default(60);
+export const libraryQuery = z.object({
+  scripts: listed,
+  sources: listed,
+  channel: z.uuid().optional(),
+  /** Words of a script's title. */
+  find: z.string().trim().max(200).default(''),
+});
 
 export const scriptInput = z.object({
   channelId: z.uuid(),

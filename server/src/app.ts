@@ -11,6 +11,7 @@ import {
   carriesInput,
   channelInput,
   deriveInput,
+  libraryQuery,
   promiseQuery,
   redoInput,
   scriptInput,
@@ -18,6 +19,7 @@ import {
   settingsPatch,
   stepsInput,
 } from './api.ts';
+import { roomOn } from './db/room.ts';
 import { ApiError, ERRORS, type ErrorCode } from './errors.ts';
 import { body, id } from './input.ts';
 import { sendJson } from './json.ts';
@@ -136,7 +138,10 @@ export function makeApp({
     res.set('cache-control', 'no-store');
     askedBy.run(pageOf(req), next);
   });
-  app.use('/api/sources', sourceRoutes(service.sources));
+  app.use(
+    '/api/sources',
+    sourceRoutes(service.sources, (query) => service.found(query)),
+  );
   app.use('/api/readings', readingRoutes(readings));
   app.use('/api', handoffRoutes(handoffs));
   app.use('/api', pageRoutes(page, voice));
@@ -144,16 +149,22 @@ export function makeApp({
   app.use('/api', express.json({ limit: '2mb' }));
 
   // With "?deep" a worker has to answer too: whoever waits for a start need not wait for that.
+  const hasRoom = roomOn(service.db);
   app.get('/api/health', async (req, res) => {
-    const [database, workers] = await Promise.all([
+    const [database, room, workers] = await Promise.all([
       answers(service.db.query('SELECT 1')),
+      answers(hasRoom()),
       req.query.deep === undefined ? true : answers(service.work.ping()),
     ]);
-    res
-      .status(database && workers ? 200 : 503)
-      .json({ ok: database && workers, app: 'ursprung', database, workers });
+    const ok = database && room && workers;
+    res.status(ok ? 200 : 503).json({ ok, app: 'ursprung', database, room, workers });
   });
-  app.get('/api/library', async (_req, res) => sendJson(res, await service.library()));
+  app.get('/api/library', async (req, res) => {
+    const query = libraryQuery.safeParse(req.query);
+    if (!query.success) throw new ApiError('bad-request', query.error.issues[0].message);
+    await sendJson(res, await service.library(query.data));
+  });
+  app.get('/api/channels', async (_req, res) => res.json({ channels: await service.channels() }));
   app.post(
     '/api/channels',
     async (req, res) => void res.status(201).json(await service.addChannel(body(channelInput, req))),
@@ -228,7 +239,7 @@ export function makeApp({
   return app;
 }
 
-/** How long a part of the server may take to say that it is there, in milliseconds. */
+/** How long a part of the server may take to say that it is there and well, in milliseconds. */
 const ANSWERS_WITHIN_MS = 5000;
 const answers = (asked: Promise<unknown>): Promise<boolean> => {
   let timer: NodeJS.Timeout;
@@ -236,7 +247,7 @@ const answers = (asked: Promise<unknown>): Promise<boolean> => {
     timer = setTimeout(() => resolve(false), ANSWERS_WITHIN_MS);
   });
   const answered = asked.then(
-    () => true,
+    (well) => well !== false,
     () => false,
   );
   return Promise.race([answered, late]).finally(() => clearTimeout(timer));

@@ -1,6 +1,6 @@
 /** What can be done in a workspace. Every query is scoped to it. Routes are thin over this. */
 import { randomUUID } from 'node:crypto';
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { Op, QueryTypes, col, fn, type Sequelize, type Transaction } from 'sequelize';
 import { Step } from 'prosemirror-transform';
 import type { Carries, Redone } from '@ursprung/core/draft';
 import type { HouseStyle } from '@ursprung/core/measure';
@@ -19,6 +19,7 @@ import {
   type ScriptNode,
 } from '@ursprung/core/script';
 import type { z } from 'zod';
+import { libraryQuery } from './api.ts';
 import type {
   carriesInput,
   channelInput,
@@ -27,15 +28,18 @@ import type {
   redoInput,
   scriptInput,
   settingsPatch,
+  sourceSearch,
   stepsInput,
+  FoundSource,
+  ListedSource,
   Rights,
   Saying,
   ScriptRowSettings,
 } from './api.ts';
-import { defineModels, type Models, type ScriptRow } from './db/models.ts';
+import { defineModels, type Models, type ScriptRow, type SourceRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
 import type { LinkSettings } from './link.ts';
-import { Sources, type ReadSource } from './sources.ts';
+import { Sources, anywhere, type ReadSource } from './sources.ts';
 import { inFormat, opened } from './stored.ts';
 import { summaryKey, type ScriptSummary } from './summaries.ts';
 import { getClock } from './tools.ts';
@@ -48,6 +52,13 @@ export interface ServiceDeps {
   now: () => Date;
   links?: LinkSettings;
 }
+
+/** What a list of sources is made from. */
+type ListedRow = Pick<SourceRow, 'id' | 'title' | 'summary' | 'createdAt'>;
+const NEWEST: [string, string][] = [
+  ['createdAt', 'DESC'],
+  ['id', 'DESC'],
+];
 
 export class Service {
   readonly models: Models;
@@ -84,41 +95,108 @@ export class Service {
     return { ...where, workspaceId: this.workspaceId };
   }
 
-  /** Channels, scripts and sources as lists: of each what was worked out when it last changed. */
-  async library() {
-    const { channels, scripts, sources, scriptSources } = this.models;
-    const [channelRows, scriptRows, sourceRows, links] = await Promise.all([
+  /** Channels with how many scripts they have. */
+  async channels() {
+    const { channels, scripts } = this.models;
+    const [rows, counts] = await Promise.all([
       channels.findAll({ where: this.own(), order: [['createdAt', 'ASC']] }),
       scripts.findAll({
         where: this.own({ deletedAt: null }),
-        attributes: { exclude: ['doc'] },
-        order: [['createdAt', 'ASC']],
-      }),
-      sources.findAll({
-        where: this.own({ deletedAt: null }),
-        attributes: ['id', 'title', 'summary', 'createdAt'],
-        order: [['createdAt', 'ASC']],
-      }),
-      scriptSources.findAll(),
+        attributes: ['channelId', [fn('count', col('id')), 'count']],
+        group: 'channelId',
+        raw: true,
+      }) as unknown as Promise<{ channelId: string; count: string }[]>,
     ]);
-    const sayings = new Map(channelRows.map((c) => [c.id, c.settings.sayings ?? []]));
-    const rows: { row: ScriptRow; settings: ScriptRowSettings }[] = [];
-    for (const row of scriptRows) {
-      rows.push({ row, settings: row.settings });
-      // Settings are held against their schema, row by row: others are served in between.
-      if (rows.length % 8 === 0) await aside();
-    }
-    const summaries = await this.summaries(rows, sayings);
-    const shown = new Map(scriptRows.map((r) => [r.id, summaries.get(r.id)!]));
-    const heard = new Map<string, Set<string>>();
-    for (const { scriptId, letter, sourceId } of links)
-      for (const fact of shown.get(scriptId)?.heard[letter] ?? [])
-        (heard.get(sourceId) ?? heard.set(sourceId, new Set()).get(sourceId)!).add(fact);
+    return rows.map(({ id, name, settings }) => ({
+      id,
+      name,
+      settings,
+      scripts: Number(counts.find((c) => c.channelId === id)?.count ?? 0),
+    }));
+  }
+
+  /** The newest scripts and sources as lists, the newest last: of each what was worked out when it last changed. */
+  async library(query: Partial<z.infer<typeof libraryQuery>> = {}) {
+    const { scripts: most, sources: mostSources, channel, find } = libraryQuery.parse(query);
+    const { scripts, sources, scriptSources } = this.models;
+    const here = this.own({
+      deletedAt: null,
+      ...(channel ? { channelId: channel } : {}),
+      ...(find ? { settings: { title: { [Op.iLike]: anywhere(find) } } } : {}),
+    });
+    const [channels, scriptCount, scriptRows, sourceCount, sourceRows] = await Promise.all([
+      this.channels(),
+      scripts.count({ where: here }),
+      scripts.findAll({ where: here, attributes: { exclude: ['doc'] }, order: NEWEST, limit: most }),
+      sources.count({ where: this.own({ deletedAt: null }) }),
+      this.sourceRows({}, mostSources),
+    ]);
+    const links = await scriptSources.findAll({ where: { scriptId: scriptRows.map((s) => s.id) } });
+    const shown = await this.summaries(scriptRows.reverse());
     const listed = [];
-    for (const { id, title, summary, createdAt } of sourceRows) {
+    for (const row of scriptRows) {
+      const { key: _, heard: __, ...summary } = shown.get(row.id)!;
+      listed.push({
+        id: row.id,
+        channelId: row.channelId,
+        settings: row.settings,
+        updatedAt: row.updatedAt,
+        sourceIds: links.filter((l) => l.scriptId === row.id).map((l) => l.sourceId),
+        ...summary,
+      });
+      // Settings are held against their schema, row by row: others are served in between.
+      if (listed.length % 8 === 0) await aside();
+    }
+    return {
+      channels,
+      scripts: listed,
+      sources: await this.listed(sourceRows.reverse()),
+      /** How many there are in all. */
+      counts: { scripts: scriptCount, sources: sourceCount },
+    };
+  }
+
+  private sourceRows(where: { id?: string[] }, limit?: number): Promise<ListedRow[]> {
+    return this.models.sources.findAll({
+      where: this.own({ deletedAt: null, ...where }),
+      attributes: ['id', 'title', 'summary', 'createdAt'],
+      order: NEWEST,
+      ...(limit === undefined ? {} : { limit }),
+    });
+  }
+
+  /** Sources that a search found, as the library lists them, in its order. */
+  async found(query: z.infer<typeof sourceSearch>): Promise<FoundSource[]> {
+    const found = await this.sources.search(query);
+    const listed = await this.listed(await this.sourceRows({ id: found.map((f) => f.id) }));
+    return found.flatMap((f) => {
+      const row = listed.find((l) => l.id === f.id);
+      return row ? [{ ...f, ...row }] : [];
+    });
+  }
+
+  /** Sources with what scripts tell of them. */
+  private async listed(rows: readonly ListedRow[]): Promise<ListedSource[]> {
+    const { scripts, scriptSources } = this.models;
+    const links = await scriptSources.findAll({ where: { sourceId: rows.map((r) => r.id) } });
+    const using = await scripts.findAll({
+      where: this.own({ deletedAt: null, id: [...new Set(links.map((l) => l.scriptId))] }),
+      attributes: { exclude: ['doc'] },
+    });
+    const told = await this.summaries(using);
+    const heard = new Map<string, Set<string>>();
+    const uses = new Map<string, number>();
+    for (const { scriptId, letter, sourceId } of links) {
+      if (!told.has(scriptId)) continue;
+      uses.set(sourceId, (uses.get(sourceId) ?? 0) + 1);
+      for (const fact of told.get(scriptId)!.heard[letter] ?? [])
+        (heard.get(sourceId) ?? heard.set(sourceId, new Set()).get(sourceId)!).add(fact);
+    }
+    const out = [];
+    for (const { id, title, summary, createdAt } of rows) {
       const known = summary ?? (await this.sources.summary(id));
       const on = new Set([...(heard.get(id) ?? [])].map((fact) => known.at[fact]));
-      listed.push({
+      out.push({
         id,
         title,
         kind: known.kind,
@@ -128,38 +206,26 @@ export class Service {
         passages: known.ms.length,
         heard: [...on].filter((i) => i !== undefined).length,
         strip: stripOf(known.ms, on),
-        scripts: links.filter((l) => l.sourceId === id && shown.has(l.scriptId)).length,
+        scripts: uses.get(id) ?? 0,
       });
     }
-    return {
-      channels: channelRows.map((c) => ({ id: c.id, name: c.name, settings: c.settings })),
-      scripts: rows.map(({ row, settings }) => {
-        const { key: _, heard: __, ...summary } = shown.get(row.id)!;
-        return {
-          id: row.id,
-          channelId: row.channelId,
-          settings,
-          updatedAt: row.updatedAt,
-          sourceIds: links.filter((l) => l.scriptId === row.id).map((l) => l.sourceId),
-          ...summary,
-        };
-      }),
-      sources: listed,
-    };
+    return out;
   }
 
   /** Summaries of scripts, those that are of an earlier state made anew by a worker and kept. */
-  private async summaries(
-    rows: readonly { row: ScriptRow; settings: ScriptRowSettings }[],
-    sayings: ReadonlyMap<string, readonly Saying[]>,
-  ): Promise<Map<string, ScriptSummary>> {
+  private async summaries(rows: readonly ScriptRow[]): Promise<Map<string, ScriptSummary>> {
+    const channels = await this.models.channels.findAll({ where: this.own() });
+    const sayings = new Map(channels.map((c) => [c.id, c.settings.sayings ?? []]));
     const out = new Map<string, ScriptSummary>();
     const stale: { id: string; key: string; voice: string; pace: number; sayings: readonly Saying[] }[] = [];
-    for (const { row, settings } of rows) {
+    for (const row of rows) {
       const said = sayings.get(row.channelId) ?? [];
       const key = summaryKey(row, said);
       if (row.summary?.key === key) out.set(row.id, row.summary);
-      else stale.push({ id: row.id, key, voice: settings.voice, pace: settings.pace, sayings: said });
+      else {
+        const { voice, pace } = row.settings;
+        stale.push({ id: row.id, key, voice, pace, sayings: said });
+      }
     }
     for (let at = 0; at < stale.length; at += AT_A_TIME) {
       const some = stale.slice(at, at + AT_A_TIME);

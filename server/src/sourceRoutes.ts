@@ -4,7 +4,14 @@ import { z } from 'zod';
 import { CITATION_FORMATS, type CitationFormat } from '@ursprung/core/cite';
 import { fileName } from '@ursprung/core/handoff';
 import { LARGEST_FILE, LARGEST_SOURCE } from '@ursprung/core/source';
-import { readingInput, sourceInput, sourcePatch, sourceSearch, type Reading } from './api.ts';
+import {
+  readingInput,
+  sourceInput,
+  sourcePatch,
+  sourceSearch,
+  type FoundSource,
+  type Reading,
+} from './api.ts';
 import { ApiError } from './errors.ts';
 import { streamRow } from './eventStream.ts';
 import { body, id } from './input.ts';
@@ -16,14 +23,18 @@ import type { Sources } from './sources.ts';
 const asBase64 = (bytes: number) => Math.ceil((bytes * 4) / 3) + 4096;
 const EXTENSION: Readonly<Record<string, string>> = { html: 'html', markdown: 'md', pdf: 'pdf', docx: 'docx', odt: 'odt', epub: 'epub', mail: 'eml', captions: 'srt', jats: 'xml', feed: 'xml', ris: 'ris', bibtex: 'bib', 'csl-json': 'json' }; // prettier-ignore
 
-export function sourceRoutes(sources: Sources): Router {
+export function sourceRoutes(
+  sources: Sources,
+  found: (query: z.infer<typeof sourceSearch>) => Promise<FoundSource[]>,
+): Router {
   const router = Router();
   router.use(json({ limit: asBase64(LARGEST_SOURCE) }));
   router.get('/', async (req, res) => {
     const query = sourceSearch.safeParse(req.query);
     if (!query.success) throw new ApiError('bad-request', query.error.issues[0].message);
-    res.json({ sources: await sources.search(query.data) });
+    res.json({ sources: await found(query.data) });
   });
+  router.get('/names', async (_req, res) => sendJson(res, { sources: await sources.names() }));
   router.post('/', async (req, res) => {
     const input = body(sourceInput, req);
     const bytes =

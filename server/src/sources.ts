@@ -363,7 +363,9 @@ export class Sources {
   }
 
   /** What a writer asks the library: words, and any of kind, rights, days, publisher, channel, used or not. Best match first. */
-  async search(query: z.infer<typeof sourceSearch>): Promise<FoundSource[]> {
+  async search(
+    query: z.infer<typeof sourceSearch>,
+  ): Promise<Pick<FoundSource, 'id' | 'licence' | 'rights' | 'found'>[]> {
     const where = [
       's."workspaceId" = :workspace',
       's."deletedAt" IS NULL',
@@ -383,8 +385,7 @@ export class Sources {
       ...(query.used ? [`(${USES} > 0) = ${query.used === 'yes'}`] : []),
     ];
     const rows = await this.deps.db.query(
-      `SELECT s.id, s.title, s.document->>'kind' AS kind, s.document->>'publisher' AS publisher,
-              s.document->>'published' AS published, s.document->>'licence' AS licence, s.rights, ${USES} AS scripts,
+      `SELECT s.id, s.document->>'licence' AS licence, s.rights,
               ${query.q ? `ts_headline('english', ${SHOWN}, ${ASKED}, E'StartSel=\\x02, StopSel=\\x03, MaxFragments=2, MaxWords=18, MinWords=6, FragmentDelimiter=" … "')` : 'NULL'} AS found
          FROM sources s WHERE ${where.join(' AND ')}
         ORDER BY ${query.q ? `ts_rank_cd(s.found, ${ASKED}) DESC,` : ''} s."createdAt" DESC
@@ -400,10 +401,16 @@ export class Sources {
         },
       },
     );
-    return (rows as (FoundSource & { scripts: number | string })[]).map((r) => ({
-      ...r,
-      scripts: Number(r.scripts),
-    }));
+    return rows as Pick<FoundSource, 'id' | 'licence' | 'rights' | 'found'>[];
+  }
+
+  /** What every source is called, the newest first. */
+  async names(): Promise<{ id: string; title: string; kind: string }[]> {
+    return (await this.deps.db.query(
+      `SELECT id, title, summary->>'kind' AS kind FROM sources
+        WHERE "workspaceId" = $1 AND "deletedAt" IS NULL ORDER BY "createdAt" DESC`,
+      { type: QueryTypes.SELECT, bind: [this.workspaceId] },
+    )) as { id: string; title: string; kind: string }[];
   }
 
   /** What a source says of itself, without its words. */
@@ -481,7 +488,7 @@ export class Sources {
 }
 
 /** A pattern that finds words anywhere; what SQL would take for a pattern is taken as it stands. */
-const anywhere = (words = '') => `%${words.replace(/[%_\\]/g, '\\$&')}%`;
+export const anywhere = (words = '') => `%${words.replace(/[%_\\]/g, '\\$&')}%`;
 
 /** What is asked for, and the words it is found in as they are shown: without the marks that the parser chokes on. */
 const ASKED = `websearch_to_tsquery('english', :q)`;

@@ -132,15 +132,33 @@ describe('bad days', function () {
     expect(settings).to.deep.include({ rulesOff: ['filler'], sayings: [{ word: 'Orrin', say: 'orr-in' }] });
   });
 
-  it('says whether database and workers answer', async () => {
+  it('says whether database and workers answer, and whether the disk has room', async () => {
     // A worker that is only just starting, on a busy machine, answers a little later.
     await until(async () => (await server.get('/health?deep')).status === 200);
     expect((await server.get('/health?deep')).body).to.deep.equal({
       ok: true,
       app: 'ursprung',
       database: true,
+      room: true,
       workers: true,
     });
+  });
+
+  it('a disk without room is said, though what is small would still find its place', async () => {
+    const full = await freshServer();
+    try {
+      // As on a full disk, PostgreSQL lays down no more than so much.
+      const name = new URL(full.databaseUrl).pathname.slice(1);
+      await full.query(`ALTER DATABASE ${name} SET temp_file_limit = '1MB'`);
+      await full.query('SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()'); // prettier-ignore
+      await until(async () => (await full.get('/health')).body.database === true);
+      const { status, body } = await full.get('/health');
+      expect(status).to.equal(503);
+      expect(body).to.include({ ok: false, database: true, room: false });
+      expect((await full.post('/channels', { name: 'Bells', settings: { ...BRIEF, usual: { from: 60, to: 600 } } })).status).to.equal(201); // prettier-ignore
+    } finally {
+      await full.stop();
+    }
   });
 
   it('a host inside the network is read on the port that was allowed, and on no other', async () => {

@@ -25,6 +25,7 @@ import type {
   CommissionScope,
   CommissionView,
   FoundSource,
+  ListedSource,
   HandoffView,
   Mark,
   Marks,
@@ -56,6 +57,15 @@ export interface Channel {
   name: string;
   settings: ChannelSettings;
 }
+export interface ListedChannel extends Channel {
+  /** How many it has. */
+  scripts: number;
+}
+export interface SourceName {
+  id: string;
+  title: string;
+  kind: SourceKind;
+}
 export interface ScriptSummary {
   id: string;
   channelId: string;
@@ -68,24 +78,16 @@ export interface ScriptSummary {
   /** What is stored of it can't be read. */
   broken: boolean;
 }
-export interface SourceSummary {
-  id: string;
-  title: string;
-  kind: SourceKind;
-  publisher: string | null;
-  published: string | null;
-  readAt: string;
-  /** How many there are, and how many of them a script tells. */
-  passages: number;
-  heard: number;
-  /** Its passages one after another; in a long source some together. */
-  strip: { ms: number; heard: boolean }[];
-  scripts: number;
-}
+/** As JSON has it. */
+export type SourceSummary = Omit<ListedSource, 'kind' | 'readAt'> & { kind: SourceKind; readAt: string };
+export type FoundSummary = SourceSummary & Pick<FoundSource, 'found'>;
 export interface Library {
   channels: Channel[];
+  /** The newest of each, the newest last. */
   scripts: ScriptSummary[];
   sources: SourceSummary[];
+  /** How many there are in all. */
+  counts: { scripts: number; sources: number };
 }
 export interface SourceView {
   id: string;
@@ -273,7 +275,10 @@ export const api = {
       name: /filename="?([^";]+)"?/.exec(a.headers.get('content-disposition') ?? '')?.[1] ?? 'kit.zip',
       blob: await a.blob(),
     })),
-  library: () => call<Library>('GET', '/library'),
+  library: (query: Record<string, string> = {}) =>
+    call<Library>('GET', `/library?${new URLSearchParams(query).toString()}`),
+  channels: () => call<{ channels: ListedChannel[] }>('GET', '/channels').then((a) => a.channels),
+  sourceNames: () => call<{ sources: SourceName[] }>('GET', '/sources/names').then((a) => a.sources),
   addChannel: (input: { name: string; settings: ChannelSettings }) =>
     call<Channel>('POST', '/channels', input),
   read: (input: { text?: string; base64?: string; address?: string; kind?: SourceKind }) =>
@@ -281,7 +286,7 @@ export const api = {
   stopReading: (id: string) => call<Reading>('POST', `/readings/${id}/stop`, {}),
   source: (id: string) => call<SourceView>('GET', `/sources/${id}`),
   findSources: (query: Record<string, string>) =>
-    call<{ sources: FoundSource[] }>('GET', `/sources?${new URLSearchParams(query).toString()}`),
+    call<{ sources: FoundSummary[] }>('GET', `/sources?${new URLSearchParams(query).toString()}`),
   changeSource: (id: string, patch: SourcePatch) => call<SourceView>('PATCH', `/sources/${id}`, patch),
   removeSource: (id: string) => call('DELETE', `/sources/${id}`, {}),
   restoreSource: (id: string) => call('POST', `/sources/${id}/restore`, {}),

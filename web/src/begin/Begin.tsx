@@ -2,7 +2,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { RequestError, api, type ChannelSettings, type SourceSummary, type SourceView } from '../api.ts';
+import { RequestError, api, type ChannelSettings, type SourceName, type SourceView } from '../api.ts';
+import { Earlier } from '../library/Earlier.tsx';
+import { useChannels, useSourceNames } from '../library/lists.ts';
 import { Choice } from '../shell/Choice.tsx';
 import { useSettled } from '../shell/useSettled.ts';
 import { FactNames, factNamesOf } from '../text/factNames.ts';
@@ -30,6 +32,8 @@ import { LengthStrip } from './LengthStrip.tsx';
 import { useReading } from './useReading.ts';
 
 type Target = { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
+/** So many of the sources that are read already are shown at a time. */
+const KNOWN = 40;
 const QUICK = [30, 60, 180, 300, 360, 600];
 const LARGEST_FILE = 40 * 1024 * 1024;
 /** Formats the server opens; it looks at the content, so this only helps the file chooser. */
@@ -41,8 +45,9 @@ export function Begin() {
   const navigate = useNavigate();
   const [params] = useSearchParams();
   const client = useQueryClient();
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
-  const channels = library.data?.channels ?? [];
+  const channels = useChannels().data ?? [];
+  const known = useSourceNames().data ?? [];
+  const [mostKnown, setMostKnown] = useState(KNOWN);
   const [channelId, setChannelId] = useState(params.get('channel') ?? '');
   const channel = channels.find((c) => c.id === channelId) ?? channels[0];
 
@@ -306,10 +311,10 @@ export function Begin() {
                   </span>
                 </div>
                 {report}
-                {(library.data?.sources.length ?? 0) > 0 && (
+                {known.length > 0 && (
                   <div className="pt-6">
                     <div className="columnhead border-b border-hair">or one that is read already</div>
-                    {library.data!.sources.map((s) => (
+                    {known.slice(0, mostKnown).map((s) => (
                       <button
                         key={s.id}
                         className="block w-full text-left py-1 border-b border-hair hover:bg-lit cursor-pointer"
@@ -318,6 +323,12 @@ export function Begin() {
                         {s.title} <span className="text-ink3">{kindName(s.kind)}</span>
                       </button>
                     ))}
+                    <Earlier
+                      shown={Math.min(mostKnown, known.length)}
+                      of={known.length}
+                      what="sources"
+                      onMore={() => setMostKnown(mostKnown + KNOWN)}
+                    />
                   </div>
                 )}
               </>
@@ -350,7 +361,7 @@ export function Begin() {
                 beside={
                   <Beside
                     chosen={beside}
-                    all={(library.data?.sources ?? []).filter((s) => s.id !== source.id)}
+                    all={known.filter((s) => s.id !== source.id)}
                     onChange={setBeside}
                   />
                 }
@@ -578,7 +589,7 @@ function Beside({
   onChange,
 }: {
   chosen: readonly string[];
-  all: readonly SourceSummary[];
+  all: readonly SourceName[];
   onChange: (ids: readonly string[]) => void;
 }) {
   const others = all.filter((s) => !chosen.includes(s.id));

@@ -1,9 +1,10 @@
 /** A finished draft from elsewhere: pasted or opened, its narration shown, what is not spoken struck, before it goes on the Page. */
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { readDraft, type CleanedDraft } from '@ursprung/core/script';
 import { api } from '../api.ts';
+import { useChannels } from '../library/lists.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
@@ -20,7 +21,6 @@ const takenIn = (d: CleanedDraft) =>
   d.sections.reduce((n, s) => n + s.takenAfter.length + s.lines.reduce((k, l) => k + l.taken.length, 0), 0);
 
 export function FinishedDraft() {
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
   const [params] = useSearchParams();
   const navigate = useNavigate();
   const [text, setText] = useState('');
@@ -28,7 +28,7 @@ export function FinishedDraft() {
   const [problem, setProblem] = useState<string | null>(null);
   const [channelId, setChannelId] = useState<string | null>(params.get('channel'));
   const input = useRef<HTMLInputElement>(null);
-  const channels = library.data?.channels ?? [];
+  const channels = useChannels().data ?? [];
   const channel = channels.find((c) => c.id === channelId) ?? channels[0];
 
   const opened = useMutation({ mutationFn: (base64: string) => api.clean({ base64 }) });

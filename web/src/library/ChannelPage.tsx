@@ -1,9 +1,10 @@
 /** One channel: what its own scripts measure, which rules read its scripts through, how it says words. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { RULES } from '@ursprung/core/rules';
 import { api, type ChannelSettings } from '../api.ts';
+import { CHANNELS, useChannels } from './lists.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Missing } from '../shell/Missing.tsx';
 import { Rail } from '../shell/Rail.tsx';
@@ -20,18 +21,18 @@ const apart = (text: string) =>
 
 export function ChannelPage() {
   const { id } = useParams();
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
+  const channels = useChannels();
   const client = useQueryClient();
   const navigate = useNavigate();
   const [pasted, setPasted] = useState('');
   const [pasting, setPasting] = useState(false);
-  const channel = library.data?.channels.find((c) => c.id === id);
+  const channel = channels.data?.find((c) => c.id === id);
   const again = () => client.invalidateQueries({ queryKey: ['library'] });
   const patch = useMutation({
     mutationFn: (settings: Partial<ChannelSettings>) => api.patchChannel(id!, { settings }),
     onSuccess: (next) =>
-      client.setQueryData(['library'], (old: typeof library.data) =>
-        old ? { ...old, channels: old.channels.map((c) => (c.id === next.id ? next : c)) } : old,
+      client.setQueryData(CHANNELS, (old: typeof channels.data) =>
+        old?.map((c) => (c.id === next.id ? { ...c, ...next } : c)),
       ),
   });
   const measure = useMutation({
@@ -44,7 +45,7 @@ export function ChannelPage() {
   );
   useActions('channel', actions);
   useEffect(() => void (document.title = `${channel?.name ?? 'Channel'} · Ursprung`), [channel?.name]);
-  if (library.isSuccess && !channel) return <Missing what="This channel is not here, or no longer." />;
+  if (channels.isSuccess && !channel) return <Missing what="This channel is not here, or no longer." />;
   if (!channel) return <div className="h-full bg-sheet" aria-busy="true" />;
   // What was just pressed shows at once.
   const {
@@ -55,7 +56,7 @@ export function ChannelPage() {
     ...channel.settings,
     ...(patch.isPending ? patch.variables : {}),
   };
-  const own = library.data!.scripts.filter((s) => s.channelId === id).length;
+  const own = channel.scripts;
   const error = (measure.error ?? patch.error)?.message;
   return (
     <div className="h-full flex">

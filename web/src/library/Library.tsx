@@ -11,14 +11,33 @@ import { glyphPath } from '../strip/glyphs.tsx';
 import { clockText } from '../text/clockText.ts';
 import { ChannelForm } from './ChannelForm.tsx';
 import { SourceRows } from './SourceRows.tsx';
+import { Earlier } from './Earlier.tsx';
 import { AXIS_PX, GRID, when } from './grid.ts';
 
+/** So many of each list at a time. */
+const PAGE = 60;
+
 export function Library() {
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
   const [params] = useSearchParams();
+  const only = params.get('channel');
   const navigate = useNavigate();
   const client = useQueryClient();
   const [find, setFind] = useState('');
+  const [most, setMost] = useState({ scripts: PAGE, sources: PAGE });
+  const asked = Object.fromEntries(
+    Object.entries({
+      scripts: String(most.scripts),
+      sources: String(only ? 0 : most.sources),
+      channel: only ?? '',
+      find: find.trim(),
+    }).filter(([, v]) => v),
+  );
+  const library = useQuery({
+    queryKey: ['library', 'lists', asked],
+    queryFn: () => api.library(asked),
+    // What was shown stays until what was asked for is there.
+    placeholderData: (old) => old,
+  });
   const [adding, setAdding] = useState(false);
   const [removed, setRemoved] = useState<{ id: string; title: string; what: 'script' | 'source' } | null>(
     null,
@@ -34,7 +53,6 @@ export function Library() {
     onSuccess: () => (setRemoved(null), refresh()),
   });
 
-  const only = params.get('channel');
   const data = library.data;
   const channels = (data?.channels ?? []).filter((c) => !only || c.id === only);
   const longest = Math.max(
@@ -42,7 +60,6 @@ export function Library() {
     ...(data?.scripts ?? []).map((s) => Math.max(s.ms, s.settings.target.seconds * 1000)),
   );
   const px = useCallback((ms: number) => (ms / longest) * AXIS_PX, [longest]);
-  const matches = (text: string) => !find.trim() || text.toLowerCase().includes(find.trim().toLowerCase());
 
   const actions = useMemo(
     () => [
@@ -129,7 +146,7 @@ export function Library() {
                 <ChannelRows
                   key={c.id}
                   channel={c}
-                  scripts={data.scripts.filter((s) => s.channelId === c.id && matches(s.settings.title))}
+                  scripts={data.scripts.filter((s) => s.channelId === c.id)}
                   px={px}
                   none={find.trim() ? 'No script here is called that.' : 'No script here yet.'}
                   onRemove={(s) => remove.mutate(s)}
@@ -156,10 +173,18 @@ export function Library() {
                   </button>
                 </div>
               )}
+              <Earlier
+                shown={data.scripts.length}
+                of={data.counts.scripts}
+                what="scripts"
+                onMore={() => setMost({ ...most, scripts: most.scripts + PAGE })}
+              />
               {data.channels.length > 0 && <Axis longest={longest} px={px} />}
               {!only && (
                 <SourceRows
                   sources={data.sources}
+                  count={data.counts.sources}
+                  onMore={() => setMost({ ...most, sources: most.sources + PAGE })}
                   channels={data.channels}
                   find={find}
                   px={px}
@@ -170,7 +195,7 @@ export function Library() {
           )}
         </main>
         <Foot keys={[]}>
-          {data ? `${data.scripts.length} scripts, ${data.sources.length} sources` : 'Reading the library…'}
+          {data ? `${data.counts.scripts} scripts, ${data.counts.sources} sources` : 'Reading the library…'}
         </Foot>
       </div>
     </div>

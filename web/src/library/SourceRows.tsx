@@ -2,9 +2,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, type Channel, type FoundSource, type SourceSummary } from '../api.ts';
+import { api, type Channel, type FoundSummary, type SourceSummary } from '../api.ts';
 import { KINDS, RIGHT_WORDS, kindName } from '../sources/kinds.ts';
 import { clockText } from '../text/clockText.ts';
+import { Earlier } from './Earlier.tsx';
 import { AXIS_PX, GRID, when } from './grid.ts';
 
 /** The room a strip has: the ruler and a little over. */
@@ -15,6 +16,8 @@ const YEAR = /^\d{4}(-\d{2}){0,2}$/;
 
 export function SourceRows({
   sources,
+  count,
+  onMore,
   find,
   px,
   channels,
@@ -22,6 +25,9 @@ export function SourceRows({
 }: {
   sources: SourceSummary[];
   channels: readonly Channel[];
+  /** How many there are in all. */
+  count: number;
+  onMore: () => void;
   find: string;
   px: (ms: number) => number;
   onRemoved: (source: { id: string; title: string }) => void;
@@ -46,7 +52,7 @@ export function SourceRows({
   );
   const searching = Object.keys(filters).length > 0;
   const found = useQuery({
-    queryKey: ['sources', filters, sources.length],
+    queryKey: ['library', 'found', filters],
     queryFn: () => api.findSources(filters),
     enabled: searching,
     placeholderData: (old) => old,
@@ -55,17 +61,14 @@ export function SourceRows({
     mutationFn: (s: { id: string; title: string }) => api.removeSource(s.id),
     onSuccess: (_r, s) => (onRemoved(s), client.invalidateQueries({ queryKey: ['library'] })),
   });
-  const order = new Map((found.data?.sources ?? []).map((f, i) => [f.id, { f, i }]));
-  const shown = searching
-    ? sources.filter((s) => order.has(s.id)).sort((a, b) => order.get(a.id)!.i - order.get(b.id)!.i)
+  const shown: (SourceSummary & { found?: string | null })[] = searching
+    ? (found.data?.sources ?? [])
     : sources;
   return (
     <section aria-label="Sources">
       <div className={`${GRID} columnhead border-b border-hair`}>
         <span className="flex gap-2 items-baseline">
-          {searching
-            ? `${shown.length} of ${sources.length} sources`
-            : `${sources.length} sources, told in full`}
+          {searching ? `${shown.length} of ${count} sources` : `${count} sources, told in full`}
         </span>
         <span className="flex gap-4 items-baseline">
           <span>
@@ -137,14 +140,9 @@ export function SourceRows({
         </div>
       )}
       {shown.map((s) => (
-        <Row
-          key={s.id}
-          source={s}
-          found={order.get(s.id)?.f}
-          px={px}
-          onRemove={() => remove.mutate({ id: s.id, title: s.title })}
-        />
+        <Row key={s.id} source={s} px={px} onRemove={() => remove.mutate({ id: s.id, title: s.title })} />
       ))}
+      {!searching && <Earlier shown={shown.length} of={count} what="sources" onMore={onMore} />}
       {searching && found.data && !shown.length && (
         <p className="px-6 py-3 text-ink2">No source holds that.</p>
       )}
@@ -187,12 +185,10 @@ function Filter({
 
 function Row({
   source: s,
-  found,
   px,
   onRemove,
 }: {
-  source: SourceSummary;
-  found: FoundSource | undefined;
+  source: SourceSummary & Partial<Pick<FoundSummary, 'found'>>;
   px: (ms: number) => number;
   onRemove: () => void;
 }) {
@@ -241,7 +237,7 @@ function Row({
           {when(s.readAt)}
         </span>
       </div>
-      {found?.found && <Snippet text={found.found} />}
+      {s.found && <Snippet text={s.found} />}
     </div>
   );
 }

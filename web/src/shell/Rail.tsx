@@ -1,12 +1,11 @@
 /** The left rail: home, channels, theme. */
-import { useQuery } from '@tanstack/react-query';
 import { NavLink } from 'react-router';
-import { api } from '../api.ts';
+import { useChannels } from '../library/lists.ts';
 
 const vertical = { writingMode: 'vertical-rl', transform: 'rotate(180deg)' } as const;
 
 export function Rail({ channel }: { channel?: string }) {
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
+  const channels = useChannels();
   return (
     <nav
       className="w-10 shrink-0 bg-desk flex flex-col items-stretch text-[12.5px]"
@@ -18,7 +17,7 @@ export function Rail({ channel }: { channel?: string }) {
           <circle cx="3" cy="13" r="2" fill="var(--ink)" />
         </svg>
       </NavLink>
-      {(library.data?.channels ?? []).slice(0, 4).map((c) => (
+      {(channels.data ?? []).slice(0, 4).map((c) => (
         <NavLink
           key={c.id}
           to={`/?channel=${c.id}`}

@@ -2,6 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { useSourceNames } from '../library/lists.ts';
 import { api, type Comparison } from '../api.ts';
 import { goTo } from '../script/goTo.ts';
 import type { ScriptSession } from '../script/session.ts';
@@ -87,12 +88,12 @@ export function SourcesPlace({ session }: { session: ScriptSession }) {
 
 function AddSource({ session }: { session: ScriptSession }) {
   const client = useQueryClient();
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
+  const names = useSourceNames();
   const add = useMutation({
     mutationFn: (id: string) => api.addSourceTo(session.script.id, id),
     onSuccess: (script) => client.setQueryData(['script', script.id], script),
   });
-  const others = (library.data?.sources ?? []).filter((s) => !session.sources.some((x) => x.id === s.id));
+  const others = (names.data ?? []).filter((s) => !session.sources.some((x) => x.id === s.id));
   if (!others.length) return null;
   return (
     <p className="py-2 font-sans text-[12.5px]">
