@@ -9,24 +9,31 @@ export class JsonText {
   }
 }
 
+const isPlain = (value: unknown): value is object =>
+  typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype;
+
+/** Whether there is text of JSON anywhere in it. */
+const holdsText = (value: unknown): boolean =>
+  value instanceof JsonText ||
+  ((Array.isArray(value) || isPlain(value)) && Object.values(value).some(holdsText));
+
 /** A value as JSON, in pieces; texts in it stand as they are and are copied nowhere. */
 export function piecesOf(value: unknown): string[] {
   if (value instanceof JsonText) return [...value.pieces];
+  if (!holdsText(value)) return [JSON.stringify(value)];
   if (Array.isArray(value))
     return [
       '[',
       ...value.flatMap((v, i) => [...(i ? [','] : []), ...(v === undefined ? ['null'] : piecesOf(v))]),
       ']',
     ];
-  if (typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype)
-    return [
-      '{',
-      ...Object.entries(value)
-        .filter(([, v]) => v !== undefined)
-        .flatMap(([k, v], i) => [`${i ? ',' : ''}${JSON.stringify(k)}:`, ...piecesOf(v)]),
-      '}',
-    ];
-  return [JSON.stringify(value)];
+  return [
+    '{',
+    ...Object.entries(value as object)
+      .filter(([, v]) => v !== undefined)
+      .flatMap(([k, v], i) => [`${i ? ',' : ''}${JSON.stringify(k)}:`, ...piecesOf(v)]),
+    '}',
+  ];
 }
 
 /** Two lists of JSON as one. */

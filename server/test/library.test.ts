@@ -18,10 +18,10 @@ describe(`a library of ${MANY} scripts`, function () {
       ['scripts', `settings = jsonb_set(settings, '{title}', to_jsonb('Bell ' || n || '%'))`],
       ['sources', `title = 'Tower ' || n`],
     ]) {
-      const columns =
-        (await server.query(`SELECT string_agg(quote_ident(attname), ', ') AS names FROM pg_attribute
-          WHERE attrelid = '${table}'::regclass AND attnum > 0 AND NOT attisdropped AND attgenerated = '' AND attname NOT IN ('id', 'createdAt')`)) // prettier-ignore
-        [0].names as string;
+      const [{ columns }] = await server.query(
+        `SELECT string_agg(quote_ident(attname), ', ') AS columns FROM pg_attribute
+          WHERE attrelid = '${table}'::regclass AND attnum > 0 AND NOT attisdropped AND attgenerated = '' AND attname NOT IN ('id', 'createdAt')`,
+      );
       await server.query(`INSERT INTO ${table} (id, "createdAt", ${columns})
         SELECT gen_random_uuid(), "createdAt" + n * interval '1 minute', ${columns} FROM ${table}, generate_series(1, ${MANY - 1}) n`); // prettier-ignore
       await server.query(`UPDATE ${table} t SET ${changed} FROM (SELECT id, row_number() OVER (ORDER BY "createdAt") - 1 AS n FROM ${table}) k
