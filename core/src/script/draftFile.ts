@@ -20,13 +20,30 @@ const SILENT = new Set([
   'S',
   'STRIKE',
   'FORM',
+  'BUTTON',
+  'IFRAME',
+  'OBJECT',
+  'VIDEO',
+  'AUDIO',
 ]);
 const BLOCK =
   /^(?:P|DIV|SECTION|ARTICLE|UL|OL|BLOCKQUOTE|TABLE|FIGURE|DL|DD|DT|HEADER|FOOTER|MAIN|BODY|HTML)$/;
 
+const unseen = (e: Element): boolean =>
+  e.hasAttribute('hidden') ||
+  /display\s*:\s*none|visibility\s*:\s*hidden/i.test(e.getAttribute('style') ?? '');
+/** A number or sign that points to a note; "10³" is no such. */
+const isNoteMark = (sup: Element): boolean =>
+  sup.querySelector('a') !== null || /^\s*[[(]?[*†‡§a-z][\])]?\s*$/.test(sup.textContent ?? '');
+
 /** Headings, lists, tables and emphasis of a page as the marks people type, so that one set of rules reads both. */
 export async function draftTextOfHtml(html: string): Promise<string> {
   const document = await parsedHtml(/<html|<body/i.test(html) ? html : `<html><body>${html}</body></html>`);
+  const notes = new Set(
+    [...document.querySelectorAll('sup a[href^="#"], a[role="doc-noteref"]')].map((a) =>
+      (a.getAttribute('href') ?? '').slice(1),
+    ),
+  );
   let out = '';
   const walk = (node: ChildNode, depth: number): void => {
     if (depth > DEEPEST) return;
@@ -37,7 +54,8 @@ export async function draftTextOfHtml(html: string): Promise<string> {
     if (node.nodeType !== 1) return;
     const element = node as Element;
     const tag = element.tagName.toUpperCase();
-    if (SILENT.has(tag) || element.hasAttribute('hidden')) return;
+    if (SILENT.has(tag) || unseen(element) || notes.has(element.id)) return;
+    if (tag === 'SUP' && isNoteMark(element)) return;
     const inside = () => element.childNodes.forEach((c) => walk(c, depth + 1));
     const around = (mark: string) => {
       const at = out.length;

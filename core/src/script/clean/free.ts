@@ -1,10 +1,11 @@
 /** A draft in free form: rows judged one by one, with labels that hold for the rows below them. */
-import { isOnlyCut, restOf, spokenPieces } from './inline.ts';
-import { cut, gap, type Piece } from './piece.ts';
-import { ROW_RULES, type RowContext } from './rows.ts';
+import { keptToConventions, rowsAside, type JudgedRow } from './conventions.ts';
+import { isOnlyCut, restOf, spokenPieces, starsDirect } from './inline.ts';
+import { cut, gap, type CutKind, type Piece } from './piece.ts';
+import { ROW_RULES, isNarratorLabel, type RowContext } from './rows.ts';
 
 const TIME_PREFIX =
-  /^\s*(?:[-*•]\s+)?(?:[[(]\s*)?\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/;
+  /^[\s\p{Extended_Pictographic}\uFE0F]*(?:[-*•]\s+)?(?:[[(]\s*)?(?:\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?|\d{1,3}\s*[–—-]\s*\d{1,3}\s*s(?:ec(?:ond)?s?)?)(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/u;
 /** A time that begins a sentence is spoken: "8:16 was when it fell." */
 const SPOKEN_TIME =
   /^\s*\d{1,2}:\d{2}\s+(?:was|is|came|on|in the|that|a\.?m|p\.?m|o[’']clock|and|every|sharp)\b/i;
@@ -56,58 +57,85 @@ export function freePieces(text: string): Piece[] {
     const title = /^title\s*:\s*["']?([^"'\s].*?)["']?$/i.exec(row.trim());
     out.push(title ? { type: 'heading', level: 0, text: title[1] } : cut('brief', row));
   }
-  const rows = all.slice(skip);
+  const rows = withoutStrokes(all.slice(skip));
+  const aside = rowsAside(rows);
+  const judged = judgedRows(rows, aside);
+  for (const { pieces } of keptToConventions(judged)) out.push(...pieces);
+  return out;
+}
+
+/** Strokes between words that tell a reader where to breathe; used at least so often they are no signs of the text's own. */
+const STROKE = /(?<=[\p{L}\p{N}.,;:!?…”"’)])\s+(?:\/{1,3}|\|{1,2})(?=\s|$)/gu;
+const LEAST_STROKES = 3;
+function withoutStrokes(rows: readonly string[]): string[] {
+  const prose = (r: string) => /[.!?…,]/.test(r) && !/^\s*\|/.test(r);
+  const found = rows.filter(prose).reduce((n, r) => n + (r.match(STROKE)?.length ?? 0), 0);
+  return found < LEAST_STROKES ? [...rows] : rows.map((r) => (prose(r) ? r.replace(STROKE, '') : r));
+}
+
+/** Each row as the rules for rows see it. */
+function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>): JudgedRow[] {
   const worded = rows.map((r) => /\S/.test(r));
+  const counts = rows.map((_, i) => worded[i] && !aside.has(i));
   const speakers = repeatedSpeakers(rows);
+  const narrators = rows.filter(isNarratorLabel).length;
   const onlyTop = rows.filter((r) => /^\s{0,3}#\s/.test(r)).length === 1;
+  const directing = starsDirect(rows);
   let before = 0;
-  let left = worded.filter(Boolean).length;
+  let left = counts.filter(Boolean).length;
   /** What the rows below a label on its own are. */
   let mode: 'spoken' | 'unspoken' = 'spoken';
   let modeFresh = false;
   let speaker: string | undefined;
+  let labelled = false;
   let directed = false;
 
-  rows.forEach((raw, i) => {
+  const piecesOf = (raw: string, i: number): Piece[] => {
     if (!worded[i]) {
       if (!modeFresh) mode = 'spoken';
-      speaker = modeFresh ? speaker : undefined;
+      if (!modeFresh) [speaker, labelled] = [undefined, false];
       directed = false;
-      out.push(gap);
-      return;
+      return [gap];
+    }
+    if (aside.has(i)) {
+      [mode, modeFresh, labelled, speaker, directed] = ['spoken', false, false, undefined, false];
+      return [cut(aside.get(i)!, raw)];
     }
     left--;
-    const nextAt = worded.indexOf(true, i + 1);
+    const nextAt = counts.indexOf(true, i + 1);
+    const out: Piece[] = [];
+    let row = raw.replace(/^\s*(?:>\s?)+/, '');
+    const timed = SPOKEN_TIME.test(row) ? null : TIME_PREFIX.exec(row);
+    if (timed) {
+      out.push(cut('timing', timed[0]));
+      row = row.slice(timed[0].length);
+    }
     const context: RowContext = {
       before,
       after: left,
       onlyTop,
       speakers,
+      narrators,
+      timed: timed !== null,
       next: nextAt < 0 ? null : rows[nextAt].trim(),
       gapAfter: nextAt < 0 || nextAt > i + 1,
       gapBefore: i === 0 || !worded[i - 1],
     };
     before++;
     modeFresh = false;
-    let row = raw.replace(/^\s*(?:>\s?)+/, '');
-    const timed = SPOKEN_TIME.test(row) ? null : TIME_PREFIX.exec(row);
-    if (timed) {
-      const rest = row.slice(timed[0].length);
-      out.push(cut('timing', timed[0]));
-      row = rest;
-    }
     for (const rule of ROW_RULES) {
       const verdict = rule.read(row, context);
       if (!verdict) continue;
       directed = false;
       switch (verdict.type) {
         case 'cut':
-          out.push(cut(verdict.kind, row));
-          return;
+          return [...out, cut(verdict.kind, row)];
         case 'heading':
+          [mode, labelled] = ['spoken', false];
+          return [...out, { type: 'heading', level: verdict.level, text: verdict.text }];
+        case 'said':
           mode = 'spoken';
-          out.push({ type: 'heading', level: verdict.level, text: verdict.text });
-          return;
+          return [gap, ...spokenPieces(verdict.rest, { speaker, directing }), gap];
         case 'directs': {
           const rest = restOf(row);
           out.push(rest === null ? cut('direction', row) : { type: 'rest', ms: rest, text: row.trim() });
@@ -115,32 +143,33 @@ export function freePieces(text: string): Piece[] {
             mode = 'unspoken';
             modeFresh = true;
           } else directed = true;
-          return;
+          return out;
         }
         case 'label':
           out.push(cut('speaker', `${verdict.label}:`));
           mode = 'spoken';
+          labelled = true;
           speaker = verdict.speaker || undefined;
           if (!verdict.rest.replace(/\*/g, '').trim()) modeFresh = true;
-          else out.push(...spokenPieces(verdict.rest, speaker));
-          return;
+          else out.push(...spokenPieces(verdict.rest, { speaker, directing }));
+          return out;
       }
     }
     // A direction goes on over the end of its row when the next begins in small letters.
-    if (mode === 'unspoken' || (directed && /^\s*\p{Ll}/u.test(row) && !context.gapBefore)) {
-      out.push(cut('direction', row));
-      return;
-    }
+    if (mode === 'unspoken' || (directed && /^\s*\p{Ll}/u.test(row) && !context.gapBefore))
+      return [...out, cut('direction', row)];
     directed = false;
-    if (/^\s*\d{1,4}\s*$/.test(row)) return void out.push(cut('mark', row));
-    if (isOnlyCut(row)) {
-      const cuts = spokenPieces(row).filter((p) => p.type !== 'spoken');
-      out.push(...(cuts.length ? cuts : [cut(/[\p{L}\p{N}]/u.test(row) ? 'direction' : 'mark', row)]));
-      return;
+    if (/^\s*\d{1,4}\s*$/.test(row)) return [...out, cut('mark', row)];
+    if (isOnlyCut(row, directing)) {
+      const cuts = spokenPieces(row, { directing }).filter((p) => p.type !== 'spoken');
+      return [...out, ...(cuts.length ? cuts : [cut(/[\p{L}\p{N}]/u.test(row) ? 'direction' : 'mark', row)])];
     }
-    out.push(...spokenPieces(row, speaker));
+    return [...out, ...spokenPieces(row, { speaker, directing })];
+  };
+  return rows.map((row, i) => {
+    const pieces = piecesOf(row, i);
+    return { row, pieces, labelled };
   });
-  return out;
 }
 
 /** Names that stand before a colon at the start of two rows or more. */

@@ -23,9 +23,20 @@ const REST_WORD = /\b(?:pause|beat|silence|rest|wait)\b/i;
 const LENGTH = /(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\b/i;
 const LENGTH_OF_REST = /^(\d+(?:[.,]\d+)?)\s*(ms|s|sec(?:ond)?s?)\s+(?:of\s+)?(?:pause|silence|rest)\b/i;
 const LONGEST_REST_MS = 10_000;
+/** A rest whose length nobody says; common practice, no published source. */
+const REST_ALONE =
+  /^(?:(?:a|an|one|short|brief|slight|tiny|half|small|long|dramatic|big|another)[ -])*(?:pauses?|beat|silence)$/i;
+const SHORT = /\b(?:short|brief|slight|tiny|half|small)\b/i;
+const LONG = /\b(?:long|dramatic|big)\b/i;
+const UNSAID_MS = { short: 400, usual: 800, long: 1500 };
 
-/** Milliseconds of a direction that asks for a rest; null when it asks for none, or says no length. */
+/** Milliseconds of a direction that asks for a rest, of a usual length where it says none; null when it asks for none. */
 export function restOf(text: string): number | null {
+  const tag = /^<(?:break|pause)\b([^>]*)/i.exec(text.trim());
+  if (tag) text = `pause ${/(?:time|duration)\s*=\s*["']?([\d.]+\s*m?s)/i.exec(tag[1])?.[1] ?? ''}`;
+  const alone = text.replace(/^[\s*_([]+|[\s*_)\].!…]+$/g, '');
+  if (REST_ALONE.test(alone))
+    return SHORT.test(alone) ? UNSAID_MS.short : LONG.test(alone) ? UNSAID_MS.long : UNSAID_MS.usual;
   const word = REST_WORD.exec(text);
   const m = (word && LENGTH.exec(text.slice(word.index))) ?? LENGTH_OF_REST.exec(text);
   if (!m) return null;
@@ -43,8 +54,11 @@ const roundDirects = (inner: string): boolean => {
   return (
     BRACKETED_TIME.test(plain) ||
     COUNT.test(plain) ||
+    /^(?:sources?|see|cf|ref(?:erence)?s?|credits?|via|photo)\s*:/i.test(plain) ||
     /^see (?:the )?(?:photo|picture|image|clip|footage|slide|screen)\b/i.test(plain) ||
     CAPITALS.test(plain) ||
+    // Somebody's remark to the others: "(MARA: shorter?)".
+    /^\p{Lu}[\p{L}.’' -]{1,24}:\s+\S/u.test(plain) ||
     CUE.test(plain) ||
     (MANNER.test(plain) && plain.split(/\s+/).length <= 3) ||
     (DIRECTS.test(plain) &&
@@ -54,21 +68,29 @@ const roundDirects = (inner: string): boolean => {
 };
 
 /** A few words in small letters between two sentences, without a stop of their own, set a scene. */
-const betweenSentences = (m: RegExpExecArray): boolean => {
-  const { input, index } = m;
-  return (
-    /^\p{Ll}[^.!?]{2,30}$/u.test(m[2].trim()) &&
-    m[2].trim().split(/\s+/).length <= 3 &&
-    /[.!?…][”"]?$/.test(input.slice(0, index).trimEnd()) &&
-    /^\s*(?:$|\p{Lu}|[“"])/u.test(input.slice(index + m[0].length))
+const betweenSentences = (m: RegExpExecArray): boolean =>
+  /^\p{Ll}[^.!?]{2,30}$/u.test(m[2].trim()) && m[2].trim().split(/\s+/).length <= 3 && standsBetween(m);
+
+/** Whether one sentence ends before it and another begins behind it. */
+const standsBetween = ({ input, index, 0: all }: RegExpExecArray): boolean =>
+  /(?:^|[.!?…][”"’)]*)[\s*_]*$/.test(input.slice(0, index)) &&
+  /^\s*(?:$|[\p{Lu}“"(*_[])/u.test(input.slice(index + all.length));
+
+/** A span in stars that says what is done and not what is said, in a draft that uses stars so. */
+const doneInStars = (m: RegExpExecArray): boolean => {
+  const span = m[2].trim();
+  if (!/^\p{Ll}/u.test(span) || /[.!?]$/.test(span)) return false;
+  if (standsBetween(m)) return true;
+  // Within a sentence, what somebody does: a verb of the third person and more behind it.
+  return /^\p{Ll}{3,}(?<!\b(?:this|thus|always|perhaps|besides|less|across|unless|towards|sometimes))s\s+\S/u.test(
+    span,
   );
 };
-
 interface Rule {
   id: string;
   match: RegExp;
-  /** What stands in place of the match; null leaves it as it is. */
-  take: (m: RegExpExecArray) => { keep: string; kind: CutKind; cut: string } | null;
+  /** What stands in place of the match; null leaves it as it is. `directing`: whether stars are directions in this draft. */
+  take: (m: RegExpExecArray, directing: boolean) => { keep: string; kind: CutKind; cut: string } | null;
 }
 
 const cutAll = (kind?: CutKind) => (m: RegExpExecArray) => ({
@@ -93,14 +115,20 @@ const RULES: readonly Rule[] = [
   },
   {
     id: 'footnote',
-    match: /(?<=[\p{L}.,;:!?”"])\[(?:\d{1,3}|[a-z]|note \d+|citation needed)\]/giu,
+    match:
+      /(?<=[\p{L}\p{N}.,;:!?”"’)\]])(?:\[(?:\d{1,3}|[a-z]|note \d+|citation needed)\]|\[\^[\w-]{1,20}\])|(?<=\p{L}{4}|[.,;:!?”"’)])[⁰¹²³⁴-⁹]+/giu,
     take: cutAll('mark'),
   },
   { id: 'double-square', match: /\s?\[\[([^[\]\n]{0,400})\]\]/g, take: cutAll() },
   {
     id: 'link',
-    match: /\[([^[\]\n]{1,200})\]\((?:https?:|mailto:|#|\/)[^()\s]{0,400}\)/gi,
+    match: /\[([^[\]\n]{1,200})\]\((?:https?:|mailto:|#|\/)[^()\s]{0,400}(?:\s+"[^"\n]{0,200}")?\)/gi,
     take: (m) => ({ keep: m[1], kind: 'mark', cut: m[0] }),
+  },
+  {
+    id: 'address',
+    match: /\s?<?\bhttps?:\/\/[^\s<>]{1,600}(?<![.,;:!?)"”’])>?/gi,
+    take: cutAll('direction'),
   },
   {
     id: 'square',
@@ -112,12 +140,17 @@ const RULES: readonly Rule[] = [
     id: 'round',
     match: /\s?([*_]{0,2})\(([^()\n]{0,240})\)\1/g,
     take: (m) =>
-      roundDirects(m[2]) || betweenSentences(m) ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() } : null,
+      m[1] || roundDirects(m[2]) || betweenSentences(m)
+        ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() }
+        : null,
   },
   {
     id: 'starred-cue',
-    match: /\s?(\*{1,2}|_)(?=\S)([^*_\n]{2,60}?)(?<=\S)\1(?=[\s.,;:!?)”"—]|$)/g,
-    take: (m) => (CUE.test(m[2].trim()) ? { keep: '', kind: 'direction', cut: m[0].trim() } : null),
+    match: /\s?(\*{1,2}|_)(?=\S)([^*_\n]{2,120}?)(?<=\S)\1(?=[\s.,;:!?)”"—]|$)/g,
+    take: (m, directing) =>
+      CUE.test(m[2].trim()) || (directing && m[1] !== '**' && doneInStars(m))
+        ? { keep: '', kind: 'direction', cut: m[0].trim() }
+        : null,
   },
   { id: 'music-sign', match: /\s?[♪♫🎵🎶][^♪♫🎵🎶\n]{0,80}[♪♫🎵🎶]?/gu, take: cutAll('direction') },
 ];
@@ -126,7 +159,10 @@ const RULES: readonly Rule[] = [
 const PLACE = 0xe000;
 
 /** A spoken row taken apart: what is said, with what was cut from it. Emphasis loses its marks, never its words. */
-export function spokenPieces(row: string, speaker?: string): Piece[] {
+export function spokenPieces(
+  row: string,
+  { speaker, directing = false }: { speaker?: string | undefined; directing?: boolean } = {},
+): Piece[] {
   const cuts: Piece[] = [];
   const rests: number[] = [];
   let text = row.replace(/[\uE000-\uE0FF]/g, '');
@@ -134,7 +170,10 @@ export function spokenPieces(row: string, speaker?: string): Piece[] {
     text = text.replace(rule.match, (...args: unknown[]) => {
       const groups = args.slice(0, -2).filter((a) => typeof a === 'string' || a === undefined);
       const [index, input] = args.slice(-2) as [number, string];
-      const found = rule.take(Object.assign(groups, { index, input }) as unknown as RegExpExecArray);
+      const found = rule.take(
+        Object.assign(groups, { index, input }) as unknown as RegExpExecArray,
+        directing,
+      );
       if (!found) return groups[0] as string;
       const rest = found.kind === 'direction' ? restOf(found.cut) : null;
       if (rest !== null) {
@@ -183,7 +222,23 @@ const SHOT_ROW =
   /^\s*([*_]{1,2})(?:[\p{L}-]+ ){0,3}(?:shot|close-?up|view|footage|drone|montage|b-?roll|music|sound|camera)\b[^*_\n]{0,120}\1\s*$/iu;
 
 /** Whether a row is nothing but brackets and cues. */
-export const isOnlyCut = (row: string): boolean =>
+export const isOnlyCut = (row: string, directing = false): boolean =>
   SCENE_ROW.test(row) ||
   SHOT_ROW.test(row) ||
-  (!spokenPieces(row).some((p) => p.type === 'spoken') && /\S/.test(row));
+  (!spokenPieces(row, { directing }).some((p) => p.type === 'spoken') && /\S/.test(row));
+
+const STARRED = /(?<![*\w])(\*|_)(?=\S)([^*_\n]{2,120}?)(?<=\S)\1(?![*\w])/g;
+/** How many sure directions in stars show that stars direct in this draft. */
+const SURE = 2;
+
+/** Whether this writer uses stars for what is done: rows of nothing else, brackets in stars, what stands between two sentences. */
+export function starsDirect(rows: readonly string[]): boolean {
+  let sure = 0;
+  for (const row of rows) {
+    if (SCENE_ROW.test(row) || SHOT_ROW.test(row)) sure++;
+    else
+      for (const m of row.matchAll(STARRED))
+        if (/^\(.*\)$/.test(m[2]) || (m[2].includes(' ') && standsBetween(m as RegExpExecArray) && doneInStars(m as RegExpExecArray))) sure++; // prettier-ignore
+  }
+  return sure >= SURE;
+}

@@ -1,5 +1,6 @@
 /** Layouts that say by their form what is spoken: captions, tables of columns, screenplays (Fountain). Each turns a draft into pieces, or passes. */
-import { isOnlyCut, spokenPieces } from './inline.ts';
+import Papa from 'papaparse';
+import { isOnlyCut, restOf, spokenPieces } from './inline.ts';
 import { cut, gap, type Piece } from './piece.ts';
 
 export interface Layout {
@@ -13,6 +14,10 @@ const rowsOf = (text: string) => text.split('\n');
 // ---- captions (SubRip; WebVTT, W3C) --------------------------------------------------------------------------------
 
 const CUE_TIME = /^\s*(?:\d{1,2}:)?\d{1,2}:\d{2}[.,]\d{1,3}\s*-->\s*(?:\d{1,2}:)?\d{1,2}:\d{2}[.,]\d{1,3}.*$/;
+
+/** Who made the captions, in their first or last cue. */
+const CREDIT =
+  /^(?:closed )?(?:captions?|captioned|captioning|subtitles?|subtitled|subs|transcri(?:pt(?:ion)?|bed)|translat(?:ion|ed)|sync(?:hroni[sz])?(?:ed|ing)?|corrections?|timing)\b[^.!?]{0,12}(?:\bby\b|:)/i;
 
 const captions: Layout = {
   id: 'captions',
@@ -40,8 +45,9 @@ const captions: Layout = {
         const voice = /<v(?:\.[\w.]+)?\s+([^>]{1,60})>/.exec(row)?.[1];
         const named = /^(?:-\s*|>>\s*)?([A-Z][A-Z .’'-]{1,28}):\s+(?=\S)/.exec(row);
         const words = (named ? row.slice(named[0].length) : row).replace(/^\s*(?:>>+|-)\s+/, '');
-        if (isOnlyCut(words)) out.push(cut('direction', words));
-        else out.push(...spokenPieces(words, voice ?? named?.[1]));
+        if (CREDIT.test(words) && (i < 12 || i > rows.length - 12)) out.push(cut('brief', words));
+        else if (isOnlyCut(words)) out.push(cut('direction', words));
+        else out.push(...spokenPieces(words, { speaker: voice ?? named?.[1] }));
       }
     });
     return out;
@@ -54,6 +60,17 @@ const SPOKEN_HEAD =
   /^\W*(?:audio|narration|narrator|voice[- ]?over|v\/?o|script|spoken|dialogue|words|copy|text to (?:read|say)|what (?:is|we) (?:said|say|hear)|audio\s*\/\s*(?:narration|v\/?o))\b/i;
 const UNSPOKEN_HEAD =
   /^\W*(?:video|visuals?|pictures?|images?|shots?|scene|on[- ]?screen|b-?roll|time(?:code|stamp)?|duration|dur|sec(?:onds)?|length|notes?|music|sfx|sounds?|graphics?|#|no|nr|camera|action|what (?:is|we) (?:seen|see)|text on screen|words)\b/i;
+
+/** Records whose fields are set apart by commas, semicolons or tabs (RFC 4180), under a row of names. */
+function records(text: string): { rows: string[][]; around: string[] } | null {
+  const first = rowsOf(text).find((l) => l.trim()) ?? '';
+  const names = first.split(/[,;\t]/).map((c) => c.replace(/"/g, '').trim());
+  const known = names.filter((c) => SPOKEN_HEAD.test(c) || UNSPOKEN_HEAD.test(c)).length;
+  if (names.length < 2 || known * 2 < names.length || !names.some((c) => SPOKEN_HEAD.test(c))) return null;
+  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy' });
+  const rows = data.map((r) => r.map((c) => c.trim()));
+  return rows.length > 1 && rows.every((r) => r.length <= rows[0].length) ? { rows, around: [] } : null;
+}
 
 /** Rows of cells of a table with pipes, tabs, or columns set apart by three blanks or more. */
 function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
@@ -118,10 +135,15 @@ function setApart(lines: readonly string[]): { rows: string[][]; around: string[
 const proseWeight = (cells: readonly string[]) =>
   cells.reduce((n, c) => n + c.split(/\s+/).length * (/[.!?]["”]?$/.test(c) ? 2 : 0.5), 0);
 
+/** A last row that adds the others up. */
+const isTotal = (row: readonly string[], spoken: number): boolean =>
+  /^\W*(?:sub ?|grand )?(?:totals?|sum|run ?time|duration)\W*$/i.test(row[spoken] ?? '') &&
+  row.every((c, i) => i === spoken || !c || /\d/.test(c));
+
 const columns: Layout = {
   id: 'columns',
   read: (text) => {
-    const table = cellsOf(text);
+    const table = records(text) ?? cellsOf(text);
     if (!table) return null;
     const { rows, around } = table;
     const width = Math.max(...rows.map((r) => r.length));
@@ -149,6 +171,10 @@ const columns: Layout = {
           /^[[(]?\d{1,2}:\d{2}/.test(cell) || /^\d+(?:\s*[–-]\s*\d+)?\s*(?:s|sec(?:ond)?s?)?$/i.test(cell);
         out.push(cut(time ? 'timing' : 'direction', cell));
       });
+      if (isTotal(row, spoken)) {
+        out.push(cut('count', row[spoken]));
+        continue;
+      }
       const cell = (row[spoken] ?? '').replace(/^\*\*([^*]{1,40}:)\*\*/, '$1');
       const label = /^(?:narrator|narration|v\.?\/?o\.?|voice-?over|host)(?:\s*\([^)]*\))?\s*:\s*/i.exec(
         cell,
@@ -163,6 +189,7 @@ const columns: Layout = {
 
 // ---- screenplay (Fountain, fountain.io/syntax) -------------------------------------------------------------------
 
+const NARRATES = /^(?:narrator|narration|v\.?o\.?|voice-?over|host)$/i;
 const SCENE_HEAD = /^(?:\.(?=[A-Z])|(?:INT|EXT|EST|INT\.?\/EXT|I\/E)[. ])/i;
 const CHARACTER =
   /^@?(?=.*[A-Z])([A-Z][A-Z\d .’'-]{1,34}|@.{1,40})(?:\s*\((?:V\.?O\.?|O\.?S\.?|O\.?C\.?|CONT['’]?D|[A-Z .’']{2,20}|[a-z ,.’']{2,30})\))*\s*\^?$/;
@@ -200,6 +227,7 @@ const screenplay: Layout = {
         if (!rows[i]?.trim() && !TITLE_KEY.test(rows[i + 1] ?? '')) break;
       }
     }
+    const sectioned = rows.some((r) => /^#{1,6}\s/.test(r.trim()));
     let speaker: string | null = null;
     let blankBefore = true;
     for (; i < rows.length; i++) {
@@ -215,7 +243,11 @@ const screenplay: Layout = {
       else if (/^=\s/.test(row)) out.push(cut('brief', row));
       else if (/^#{1,6}\s/.test(row))
         out.push({ type: 'heading', level: 1, text: row.replace(/^#+\s*/, '') });
-      else if (SCENE_HEAD.test(row)) out.push({ type: 'heading', level: 1, text: row.replace(/^\./, '') });
+      else if (SCENE_HEAD.test(row))
+        // Where the writer gives sections names of their own, a place is no name of one.
+        out.push(
+          sectioned ? cut('direction', row) : { type: 'heading', level: 1, text: row.replace(/^\./, '') },
+        );
       else if (TRANSITION.test(row) && speaker === null) out.push(cut('direction', row));
       else if (speaker === null && blankBefore && CHARACTER.test(row) && (rows[i + 1] ?? '').trim()) {
         speaker = row
@@ -225,14 +257,10 @@ const screenplay: Layout = {
           .trim();
         out.push(cut('speaker', row));
       } else if (speaker !== null) {
-        if (/^\(.*\)$/.test(row)) out.push(cut('direction', row));
-        else
-          out.push(
-            ...spokenPieces(
-              row.replace(/^~\s*/, ''),
-              /^(?:narrator|narration|v\.?o\.?|voice-?over|host)$/i.test(speaker) ? undefined : speaker,
-            ),
-          );
+        const rest = /^\(.*\)$/.test(row) ? restOf(row) : null;
+        if (rest !== null) out.push({ type: 'rest', ms: rest, text: row });
+        else if (/^\(.*\)$/.test(row)) out.push(cut('direction', row));
+        else out.push(...spokenPieces(row.replace(/^~\s*/, ''), NARRATES.test(speaker) ? {} : { speaker }));
       } else out.push(cut('direction', row));
       blankBefore = false;
     }

@@ -6,6 +6,8 @@ export type RowVerdict =
   | { type: 'heading'; text: string; level: 0 | 1 }
   /** The label goes, what follows is spoken by `speaker`; with nothing behind it, it holds for the rows below. */
   | { type: 'label'; speaker: string; label: string; rest: string }
+  /** A heading that is spoken. */
+  | { type: 'said'; rest: string }
   /** What follows is not spoken, on this row or, with nothing behind it, on the rows below. */
   | { type: 'directs'; rest: string };
 
@@ -21,6 +23,10 @@ export interface RowContext {
   next: string | null;
   gapAfter: boolean;
   gapBefore: boolean;
+  /** Whether a time stood before it, and was taken off. */
+  timed: boolean;
+  /** How many labels of a narrator stand in the whole. */
+  narrators: number;
 }
 
 export interface RowRule {
@@ -32,7 +38,8 @@ export interface RowRule {
 const DASHED =
   /^(\s*\**)(VO|V\.O\.|NARRATOR|NARRATION|HOST|AUDIO|VISUALS?|VIDEO|SFX|FX|MUSIC|SOUND|ON[- ]SCREEN(?: TEXT)?|TEXT|GRAPHICS?|B-ROLL|CAMERA)\s+[-–—]\s+(?=\S)/;
 
-const bare = (row: string) =>
+/** A row without marks of layout around its words. */
+export const bare = (row: string) =>
   row
     .replace(DASHED, '$1$2: ')
     .replace(/^\s*(?:>\s?)+/, '')
@@ -40,6 +47,10 @@ const bare = (row: string) =>
     .replace(/^\s*([*_])(?=[^\s*_])(.*[^\s*_])\1\s*$/, '$2')
     .replace(/\*\*|__|^[\s\p{Extended_Pictographic}\uFE0F\u200D]+/gu, '')
     .trim();
+/** A row of marks that parts what is above from what is below. */
+export const isRule = (row: string): boolean =>
+  /^\s*(?:[-*_=~—.#]\s*){3,}$/.test(row) || /^\s*`{3,}/.test(row);
+
 const TIME = String.raw`\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?`;
 const SPAN = String.raw`${TIME}(?:\s*(?:-->?|[–—-]|to)\s*${TIME})?`;
 const TIME_ROW = new RegExp(String.raw`^[[(]?\s*${SPAN}\s*[\])]?[:.]?$`, 'i');
@@ -50,11 +61,13 @@ const TIME_TAIL = new RegExp(
 );
 
 const NARRATOR =
-  /^((?:main |lead )?(?:narrator|narration|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*((?:\S.*)?)$/i;
+  /^((?:main |lead |tag )?(?:narrator|narration|narr?\.?|ann(?:n?cr?|ouncer)|voice(?: ?[\dA-Z])?|speaker notes?|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*((?:\S.*)?)$/i;
+/** Whether a row begins with a narrator's label. */
+export const isNarratorLabel = (row: string): boolean => NARRATOR.test(bare(row));
 const PICTURE =
-  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/i;
+  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|for the [a-z]+(?: [a-z]+)?|to the [a-z]+|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/i;
 const BRIEF =
-  /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
+  /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|rev(?:ision)?|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
 const COUNT =
   /^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
 const COUNT_ALONE =
@@ -94,12 +107,25 @@ const heading = (text: string, level: 0 | 1 = 1): RowVerdict => ({
   text: named(text) || text.trim(),
 });
 
+/** A length, a frame, a running number: what fields beside one another tell of a draft. */
+const MEASURE =
+  /(?:^|[\s(~≈:])(?:\d{1,2}:\d{2}|:\d{2}|\d+\s*(?:s|secs?|seconds?|mins?|minutes?|words?|wpm|x\s*\d+)\b|v(?:ersion)?\.?\s*\d|page \d|cont(?:['’]?d|inued)?\b)/i;
+/** Fields beside one another, set apart by marks or wide blanks, no sentence among them. */
+function isFields(text: string, before: number): boolean {
+  const wide = text.split(/\s{3,}/);
+  const fields = (wide.length > 1 ? wide : text.split(/\s+[|·•/—–]\s+/)).filter((f) =>
+    /[\p{L}\p{N}]/u.test(f),
+  );
+  if (fields.length < 2 || ends(text.replace(/cont\.$/i, '')) || fields.some((f) => words(f) > 7))
+    return false;
+  return fields.some((f) => MEASURE.test(f)) || (wide.length > 1 && before < 4);
+}
+
 /** Rules in order. */
 export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'rule',
-    read: (row) =>
-      /^\s*(?:[-*_=~—.]\s*){3,}$/.test(row) || /^\s*`{3,}/.test(row) ? { type: 'cut', kind: 'mark' } : null,
+    read: (row) => (isRule(row) ? { type: 'cut', kind: 'mark' } : null),
   },
   {
     id: 'title',
@@ -112,7 +138,37 @@ export const ROW_RULES: readonly RowRule[] = [
     id: 'markdown-heading',
     read: (row, c) => {
       const m = /^\s{0,3}(#{1,6})\s+([^\s#].*)$/.exec(row.replace(/[\s#]+$/, ''));
+      // A heading that ends as a sentence does is read out with the others' words.
+      if (m && m[1].length > 1 && /\p{Ll}\.$/u.test(m[2]) && !SECTION_WORD.test(m[2]) && words(m[2]) > 2)
+        return { type: 'said', rest: m[2] };
       return m ? heading(bare(m[2]), m[1].length === 1 && c.onlyTop && c.before < 4 ? 0 : 1) : null;
+    },
+  },
+  {
+    id: 'no-voice',
+    read: (row) =>
+      /^no (?:vo|v\.o\.?|voice-?over|narration|dialogue|audio)\b[^.!?]{0,30}[.!]?$/i.test(bare(row))
+        ? { type: 'cut', kind: 'direction' }
+        : null,
+  },
+  {
+    id: 'page-mark',
+    read: (row) =>
+      /^\s*(?:-\s*\d{1,3}\s*-|(?:page|p\.)\s*\d{1,3}(?:\s*(?:of|\/)\s*\d{1,3})?)\s*$/i.test(row)
+        ? { type: 'cut', kind: 'mark' }
+        : null,
+  },
+  {
+    id: 'fields',
+    read: (row, c) => (isFields(bare(row), c.before) ? { type: 'cut', kind: 'brief' } : null),
+  },
+  {
+    id: 'timed-name',
+    read: (row, c) => {
+      const b = bare(row);
+      return c.timed && !ends(b) && words(b) <= 4 && (/^[^a-z]+$/.test(b) || /^\|/.test(row.trim()))
+        ? heading(b.replace(/^\|\s*/, ''))
+        : null;
     },
   },
   { id: 'time', read: (row) => (TIME_ROW.test(bare(row)) ? { type: 'cut', kind: 'timing' } : null) },
@@ -172,6 +228,9 @@ export const ROW_RULES: readonly RowRule[] = [
       const m = /^([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*[([][^)\]]{0,40}[)\]])?\s*:\s+(\S.*)$/u.exec(bare(row));
       if (!m || NO_SPEAKER.test(m[1]) || words(m[1]) > 3) return null;
       const capitals = m[1] === m[1].toUpperCase() && m[1].length > 1;
+      // Where the narrator has labels, a label of capitals that says no sentence is a cue.
+      if (capitals && c.narrators > 1 && !c.speakers.has(m[1].toLowerCase()) && !ends(m[2]))
+        return { type: 'directs', rest: m[2] };
       return capitals || c.speakers.has(m[1].toLowerCase()) || (c.speakers.size > 0 && words(m[1]) === 1)
         ? { type: 'label', speaker: m[1].trim(), label: m[1], rest: m[2] }
         : null;

@@ -1,0 +1,224 @@
+/** What a whole draft shows about how its writer marks narration: decided once a draft, before single rows are believed. Common practice, no published source. */
+import { cut, type CutKind, type Piece } from './piece.ts';
+import { bare, isRule } from './rows.ts';
+
+/** A row with what the rules for rows made of it. */
+export interface JudgedRow {
+  row: string;
+  pieces: Piece[];
+  /** Whether it stands under a label that says who speaks. */
+  labelled: boolean;
+}
+
+/** Most of the words stand under the mark that would make the others unspoken. */
+const MOST = 0.6;
+const wordsOf = (text: string) => (text.match(/[\p{L}\p{N}][\p{L}\p{N}'’]*/gu) ?? []).length;
+const isQuoted = (row: string) => /^\s{0,3}>/.test(row);
+const isSpoken = (r: JudgedRow) => r.pieces.some((p) => p.type === 'spoken');
+const isHeading = (r: JudgedRow) => r.pieces.some((p) => p.type === 'heading');
+const endsSentence = (row: string) => /[.!?…:;,]["”’)*_]*$/.test(row.trim());
+
+const silent = (r: JudgedRow, kind: CutKind): JudgedRow =>
+  isSpoken(r) ? { ...r, pieces: [cut(kind, r.row)] } : r;
+
+// ---- rows that are no narration whatever they say ------------------------------------------------------------------
+
+const MAIL_HEAD = /^(?:from|to|cc|bcc|date|sent|subject|reply-to)\s*:\s*\S/i;
+const WROTE =
+  /^(?:on\b.{4,80}|.{3,60}\b(?:19|20)\d\d\b.{0,20})\bwrote\s*:$|^-{2,}\s*(?:original|forwarded) message\s*-{2,}$/i;
+const GREETING = /^(?:hi|hello|hey|dear|good (?:morning|afternoon|evening))\b[^.!?]{0,40}[,!]?$/i;
+const SIGN_OFF =
+  /^(?:(?:many |with )?thanks(?: again)?|thank you|cheers|best(?: wishes| regards)?|(?:kind |warm )?regards|yours(?: \w+)?|sincerely|all the best|take care|see you\b.{0,20}|love)[,.!]?$/i;
+
+/** The rows of a mail around the narration in it: heads, greeting, what is said about it, sign-off, signature, older mails. */
+function mailRows(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  const first = rows.findIndex((r) => r.trim());
+  let at = Math.max(0, first);
+  while (at < rows.length && MAIL_HEAD.test(rows[at].trim())) at++;
+  const older = rows.findIndex((r) => WROTE.test(r.trim()));
+  const isMail = at - first >= 3 || (older > 0 && rows.slice(older + 1).some(isQuoted));
+  if (!isMail) return out;
+  const add = (from: number, to: number) => {
+    for (let i = from; i < to; i++) out.add(i);
+  };
+  add(0, at);
+  let end = rows.length;
+  if (older >= 0) end = older;
+  const signature = rows.findIndex((r, i) => i > at && i < end && /^--\s*$/.test(r));
+  if (signature >= 0) end = signature;
+  // What stands between two rules is what the mail is about.
+  const marks = rows.flatMap((r, i) => (i >= at && i < end && isRule(r) ? [i] : []));
+  if (marks.length >= 2) {
+    add(at, marks[0]);
+    add(marks[marks.length - 1], rows.length);
+    return out;
+  }
+  const body = rows.findIndex((r, i) => i >= at && r.trim());
+  if (body >= 0 && GREETING.test(rows[body].trim())) out.add(body);
+  for (let i = end - 1, seen = 0; i > at && seen < 4; i--) {
+    if (!rows[i].trim()) continue;
+    seen++;
+    if (SIGN_OFF.test(rows[i].trim())) {
+      end = i;
+      break;
+    }
+  }
+  add(end, rows.length);
+  return out;
+}
+
+/** Rows of tables that stand in a draft that isn't one: counts, comparisons, lists of shots. */
+function tableRows(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  rows.forEach((row, i) => {
+    const cells = (r: string | undefined) => /^\s*\|.*\|\s*$/.test(r ?? '');
+    if (cells(row) && (cells(rows[i - 1]) || cells(rows[i + 1]))) out.add(i);
+  });
+  return out;
+}
+
+/** What a part is called that is for those who make the film and not for those who hear it. */
+const NOTES_HEAD =
+  /^(?:(?:production|editor(?:['’]s|ial)?|director['’]?s?|script|voice(?:-?over)?|sound|music|visual|shooting|delivery|performance|tone|casting|timing|writer['’]s|final|my|some|quick|additional|other|optional|suggested|possible)\s+)*(?:notes?|(?:pro )?tips?|recommendations?|suggestions?|references?|sources?(?: (?:used|cited|and .*))?|pronunciations?(?: (?:guide|notes?))?|checklist|word counts?|hash ?tags?|keywords|(?:\w+ )?descriptions?|tags|thumbnails?(?: ideas?| text)?|(?:title|hook|headline|thumbnail|ending)s?(?: |-)(?:ideas|options|suggestions|variants|alternatives)|alternat(?:e|ive)s?(?: (?:hooks?|titles?|endings?|openings?))?|links?|foot ?notes?|endnotes|bibliography|works cited|further reading|assets(?: needed)?|props|shot ?list|b-?roll(?: (?:list|ideas))?|what (?:i|we)(?:['’]ve)? (?:have )?changed|what changed|changes(?: made)?|change ?log|revision(?:s| history)|next steps|(?:open )?questions(?: for .*)?|comments|feedback|to ?-?do|metadata|seo(?: .*)?|fact[- ]check(?:ing)?|notes? (?:on|for|to|about) .*|read(?:ing)? time|run ?time|about this (?:script|draft|version)|why (?:it|this) works)$/i;
+
+/** Parts under such a name, up to the next heading or rule; under a name that is no heading, up to the end of its block. */
+function notesRows(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  rows.forEach((row, i) => {
+    const head = /^\s{0,3}(#{1,6})\s+\S/.test(row);
+    const labelled = /^\W*\*\*[^*]+\*\*:?\s*$/.test(row) || /:\s*$/.test(row) || /^[^a-z]+$/.test(row.trim());
+    if (out.has(i) || !(head || labelled)) return;
+    if (
+      !NOTES_HEAD.test(
+        bare(row)
+          .replace(/^#+\s*/, '')
+          .replace(/:$/, ''),
+      )
+    )
+      return;
+    out.add(i);
+    let began = false;
+    for (let k = i + 1; k < rows.length; k++) {
+      if (/^\s{0,3}#{1,6}\s+\S/.test(rows[k]) || isRule(rows[k])) break;
+      if (!head && !rows[k].trim() && began) break;
+      if (rows[k].trim()) began = true;
+      out.add(k);
+    }
+  });
+  return out;
+}
+
+/** "[^1]: …"; a comment behind the text, "[a] Is this so?", whose mark stands in it; a comment as word processors print it. */
+function footnoteRows(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  rows.forEach((row, i) => {
+    const mark = /^\s*(\[[a-z]{1,2}\])\s*\S/.exec(row)?.[1];
+    if (
+      /^\s*\[\^[\w-]{1,20}\]:/.test(row) ||
+      /^\s*Commented \[\w{1,8}\]:/.test(row) ||
+      (mark && rows.slice(0, i).some((r) => r.lastIndexOf(mark) > 0))
+    )
+      out.add(i);
+  });
+  return out;
+}
+
+/** Where one fenced block holds most of the words, what is outside it is said about it. */
+function aroundFence(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  const fences = rows.flatMap((r, i) => (/^\s*(?:`{3,}|~{3,})/.test(r) ? [i] : []));
+  if (fences.length !== 2) return out;
+  const count = (some: readonly string[]) => some.reduce((n, r) => n + wordsOf(r), 0);
+  if (count(rows.slice(fences[0] + 1, fences[1])) < MOST * count(rows)) return out;
+  rows.forEach((r, i) => {
+    if (r.trim() && (i <= fences[0] || i >= fences[1])) out.add(i);
+  });
+  return out;
+}
+
+/** "END OF SCRIPT", "Narration begins". */
+const BOUNDARY =
+  /^\W*(?:(?:begin|start|end)s? (?:of )?(?:the )?(?:script|narration|voice-?over|vo|recording|copy|episode|transcript|video)|(?:script|narration|voice-?over|recording|transcript) (?:begins?|starts?|ends?))\W*$/i;
+const boundaryRows = (rows: readonly string[]): Set<number> =>
+  new Set(rows.flatMap((r, i) => (BOUNDARY.test(r) ? [i] : [])));
+
+/** Rows set aside before any rule for rows is asked. */
+export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind> {
+  const out = new Map<number, CutKind>();
+  const add = (found: ReadonlySet<number>, kind: CutKind) =>
+    found.forEach((i) => (out.has(i) ? undefined : out.set(i, kind)));
+  add(mailRows(rows), 'chatter');
+  add(tableRows(rows), 'brief');
+  add(notesRows(rows), 'brief');
+  add(footnoteRows(rows), 'brief');
+  add(aroundFence(rows), 'chatter');
+  add(boundaryRows(rows), 'mark');
+  return out;
+}
+
+// ---- how this writer marks what is spoken ---------------------------------------------------------------------------
+
+/** Every speech has its label: what has none, and does not go on where a labelled one stopped, is not spoken. */
+function byLabels(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const spoken = rows.filter(isSpoken);
+  const total = spoken.reduce((n, r) => n + wordsOf(r.row), 0);
+  const labelled = spoken.filter((r) => r.labelled);
+  const labels = rows.filter((r) => r.pieces.some((p) => p.type === 'cut' && p.kind === 'speaker')).length;
+  if (labels < 2 || labelled.reduce((n, r) => n + wordsOf(r.row), 0) < MOST * total) return rows;
+  let going = false;
+  return rows.map((r) => {
+    if (r.labelled && isSpoken(r)) going = true;
+    else if (isSpoken(r)) {
+      if (!going || !endsSentence(r.row) || /^\s*[-*•]\s/.test(r.row)) {
+        going = false;
+        return silent(r, 'direction');
+      }
+    } else if (isHeading(r) || isRule(r.row)) going = false;
+    return r;
+  });
+}
+
+/** The narration stands in quotation blocks: what is around them is said about it. */
+function byQuotes(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const spoken = rows.filter(isSpoken);
+  const quoted = spoken.filter((r) => isQuoted(r.row));
+  const groups = rows.filter((r, i) => isQuoted(r.row) && !(i > 0 && isQuoted(rows[i - 1].row))).length;
+  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
+  if (groups < 2 || count(quoted) < MOST * count(spoken)) return rows;
+  return rows.map((r) => (isQuoted(r.row) ? r : silent(r, 'chatter')));
+}
+
+/** Words about the work on a script. */
+const WORK =
+  /\b(?:scripts?|drafts?|versions?|variations?|variants?|takes?|narrat(?:ion|or)s?|voice-?overs?|vo|scenes?|hooks?|outro|intro|b-?roll|footage|visuals?|captions?|columns?|tables?|layout|storyboard|run ?time|word ?count|words|seconds?|minutes?|edit(?:or|s|ed)?|trim(?:med)?|tighten(?:ed)?|shorten(?:ed)?|tone|pacing|polish(?:ed)?|revis(?:ed|ion|e)|rewr(?:ite|itten|ote)|brief|studio|recording|episodes?|paragraphs?|sections?|endings?|shorts?|prompts?|format(?:ted)?)\b/gi;
+const BETWEEN_PARTNERS =
+  /\b(?:I(?:['’](?:ve|ll|d|m))?|me|my|you(?:['’](?:re|d|ll|ve))?|your|let me|shall|please|here(?:['’]s| is| are))\b/i;
+const OFFER =
+  /^\W*(?:shall i|should i|do you want me|want me to|would you like (?:me|a|an|the|another)|let me know|just say the word|i can also|happy to|feel free)\b/i;
+
+/** Whether a row is said to the one who ordered the script, and not to those who hear it. */
+export function isTalk(row: string): boolean {
+  const text = bare(row);
+  const about = new Set((text.match(WORK) ?? []).map((w) => w.toLowerCase()));
+  return (
+    (OFFER.test(text) && !/\b(?:comments?|below|subscribe|next (?:time|video))\b/i.test(text)) ||
+    (about.size >= 2 && BETWEEN_PARTNERS.test(text))
+  );
+}
+
+/** Talk about the draft before its first words and behind its last. */
+function withoutTalk(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const spoken = rows.flatMap((r, i) => (isSpoken(r) && !r.labelled ? [i] : []));
+  const quiet = new Set<number>();
+  for (const order of [spoken, [...spoken].reverse()])
+    for (const i of order) {
+      if (!isTalk(rows[i].row)) break;
+      quiet.add(i);
+    }
+  return quiet.size === spoken.length ? rows : rows.map((r, i) => (quiet.has(i) ? silent(r, 'chatter') : r));
+}
+
+/** Rows as the draft's own conventions leave them. */
+export const keptToConventions = (rows: readonly JudgedRow[]): readonly JudgedRow[] =>
+  withoutTalk(byQuotes(byLabels(rows)));
