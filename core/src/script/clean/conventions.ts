@@ -37,8 +37,18 @@ function mailRows(rows: readonly string[]): Set<number> {
   let at = Math.max(0, first);
   while (at < rows.length && MAIL_HEAD.test(rows[at].trim())) at++;
   const older = rows.findIndex((r) => WROTE.test(r.trim()));
-  const isMail = at - first >= 3 || (older > 0 && rows.slice(older + 1).some(isQuoted));
+  const quotes = older >= 0 && rows.slice(older + 1).some(isQuoted);
+  const isMail = at - first >= 3 || quotes;
   if (!isMail) return out;
+  // A reply that only talks about what it quotes: then that is the narration.
+  const answer = rows.filter((r, i) => i >= at && i < older && r.trim());
+  if (
+    quotes &&
+    answer.every((r) => isTalk(r) || GREETING.test(r.trim()) || SIGN_OFF.test(r.trim()) || wordsOf(r) < 4)
+  ) {
+    rows.forEach((r, i) => (r.trim() && !isQuoted(r) ? out.add(i) : undefined));
+    return out;
+  }
   const add = (from: number, to: number) => {
     for (let i = from; i < to; i++) out.add(i);
   };
@@ -89,14 +99,7 @@ function notesRows(rows: readonly string[]): Set<number> {
     const head = /^\s{0,3}(#{1,6})\s+\S/.test(row);
     const labelled = /^\W*\*\*[^*]+\*\*:?\s*$/.test(row) || /:\s*$/.test(row) || /^[^a-z]+$/.test(row.trim());
     if (out.has(i) || !(head || labelled)) return;
-    if (
-      !NOTES_HEAD.test(
-        bare(row)
-          .replace(/^#+\s*/, '')
-          .replace(/:$/, ''),
-      )
-    )
-      return;
+    if (!NOTES_HEAD.test(bare(row).replace(/^#+\s*/, ''))) return;
     out.add(i);
     let began = false;
     for (let k = i + 1; k < rows.length; k++) {
@@ -137,6 +140,50 @@ function aroundFence(rows: readonly string[]): Set<number> {
   return out;
 }
 
+/** A message of a chat: a time and a name, in either order, with words behind or below. */
+const MESSAGE =
+  /^\s*(?:\[?(?:\d{1,4}[./-]\d{1,2}[./-]\d{1,4},?\s+)?\d{1,2}:\d{2}(?::\d{2})?(?:\s?[ap]m)?\]?(?:\s*[-–])?\s+([\p{L}@][\p{L}\d ._'’-]{0,24}?)\s*(?::\s|:?$)|([\p{L}@][\p{L}\d ._'’-]{0,24}?)\s*(?:[[(—–-]\s*)?(?:today at\s+)?\d{1,2}:\d{2}(?::\d{2})?(?:\s?[ap]m)?[\])]?\s*(?::\s|:?$))/iu;
+
+/** Of a chat in which a script was sent: the rows of the message that holds most of the words, and the length of its head. */
+export function sentInChat(rows: readonly string[]): { from: number; to: number; head: number } | null {
+  const starts = rows.flatMap((r, i) => (MESSAGE.test(r) ? [i] : []));
+  const names = starts.map((i) => MESSAGE.exec(rows[i])!).map((m) => (m[1] ?? m[2]).toLowerCase());
+  if (starts.length < 3 || new Set(names).size < 2) return null;
+  const parts = starts.map((from, k) => ({ from, to: starts[k + 1] ?? rows.length }));
+  const size = ({ from, to }: { from: number; to: number }) =>
+    rows.slice(from, to).reduce((n, r) => n + wordsOf(r), 0);
+  const longest = parts.reduce((a, b) => (size(b) > size(a) ? b : a));
+  return size(longest) < MOST * parts.reduce((n, p) => n + size(p), 0)
+    ? null
+    : { ...longest, head: MESSAGE.exec(rows[longest.from])![0].length };
+}
+function chatRows(rows: readonly string[]): Set<number> {
+  const sent = sentInChat(rows);
+  return new Set(
+    sent ? rows.flatMap((r, i) => (r.trim() && (i < sent.from || i >= sent.to) ? [i] : [])) : [],
+  );
+}
+
+/** Heads and feet of pages: the same row again and again but for its numbers, no sentence. */
+function pageRows(rows: readonly string[]): Set<number> {
+  const key = (r: string) => r.trim().toLowerCase().replace(/\d+/g, '0');
+  const seen = new Map<string, number[]>();
+  rows.forEach((r, i) => {
+    if (r.trim() && !endsSentence(r) && wordsOf(r) <= 10 && !/^\s*(?:#|\*\*|\[|\()/.test(r) && /\d/.test(r))
+      seen.set(key(r), [...(seen.get(key(r)) ?? []), i]);
+  });
+  return new Set([...seen.values()].filter((at) => at.length > 1).flat());
+}
+
+/** A box of remarks: "> [!note] …" and what is quoted below it. */
+function calloutRows(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  rows.forEach((r, i) => {
+    if (/^\s*>\s*\[!\w+\]/.test(r)) for (let k = i; k < rows.length && isQuoted(rows[k]); k++) out.add(k);
+  });
+  return out;
+}
+
 /** "END OF SCRIPT", "Narration begins". */
 const BOUNDARY =
   /^\W*(?:(?:begin|start|end)s? (?:of )?(?:the )?(?:script|narration|voice-?over|vo|recording|copy|episode|transcript|video)|(?:script|narration|voice-?over|recording|transcript) (?:begins?|starts?|ends?))\W*$/i;
@@ -154,6 +201,9 @@ export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind>
   add(footnoteRows(rows), 'brief');
   add(aroundFence(rows), 'chatter');
   add(boundaryRows(rows), 'mark');
+  add(chatRows(rows), 'chatter');
+  add(pageRows(rows), 'mark');
+  add(calloutRows(rows), 'brief');
   return out;
 }
 
@@ -189,6 +239,31 @@ function byQuotes(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   return rows.map((r) => (isQuoted(r.row) ? r : silent(r, 'chatter')));
 }
 
+const isWholeQuote = (row: string) => /^\s*["“][^"“”]{8,}["”]\s*$/.test(row);
+
+/** The narration stands in quotation marks, row by row. */
+function byQuotationMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
+  const quoted = spoken.filter((r) => isWholeQuote(r.row));
+  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
+  if (quoted.length < 3 || count(quoted) < MOST * count(spoken)) return rows;
+  return rows.map((r) => (r.labelled || isWholeQuote(r.row) ? r : silent(r, 'direction')));
+}
+
+const inCapitals = (row: string) => {
+  const text = bare(row);
+  return wordsOf(text) >= 2 && /\p{Lu}{2}/u.test(text) && !/\p{Ll}/u.test(text);
+};
+
+/** In a draft of small letters, rows in capitals say what is seen. */
+function byCapitals(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
+  const capital = spoken.filter((r) => inCapitals(r.row));
+  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
+  if (capital.length < 2 || count(capital) > (1 - MOST) * count(spoken)) return rows;
+  return rows.map((r) => (!r.labelled && inCapitals(r.row) ? silent(r, 'direction') : r));
+}
+
 /** Words about the work on a script. */
 const WORK =
   /\b(?:scripts?|drafts?|versions?|variations?|variants?|takes?|narrat(?:ion|or)s?|voice-?overs?|vo|scenes?|hooks?|outro|intro|b-?roll|footage|visuals?|captions?|columns?|tables?|layout|storyboard|run ?time|word ?count|words|seconds?|minutes?|edit(?:or|s|ed)?|trim(?:med)?|tighten(?:ed)?|shorten(?:ed)?|tone|pacing|polish(?:ed)?|revis(?:ed|ion|e)|rewr(?:ite|itten|ote)|brief|studio|recording|episodes?|paragraphs?|sections?|endings?|shorts?|prompts?|format(?:ted)?)\b/gi;
@@ -216,9 +291,12 @@ function withoutTalk(rows: readonly JudgedRow[]): readonly JudgedRow[] {
       if (!isTalk(rows[i].row)) break;
       quiet.add(i);
     }
+  // In the middle, a paragraph in which one asks the other.
+  for (const i of spoken)
+    if (isTalk(rows[i].row) && /\b(?:I|me|we)\b/.test(rows[i].row) && /\byou(?:r|['’]\w+)?\b/i.test(rows[i].row) && /\?/.test(rows[i].row)) quiet.add(i); // prettier-ignore
   return quiet.size === spoken.length ? rows : rows.map((r, i) => (quiet.has(i) ? silent(r, 'chatter') : r));
 }
 
 /** Rows as the draft's own conventions leave them. */
 export const keptToConventions = (rows: readonly JudgedRow[]): readonly JudgedRow[] =>
-  withoutTalk(byQuotes(byLabels(rows)));
+  withoutTalk(byCapitals(byQuotationMarks(byQuotes(byLabels(rows)))));

@@ -1,8 +1,9 @@
 /** A draft in free form: rows judged one by one, with labels that hold for the rows below them. */
-import { keptToConventions, rowsAside, type JudgedRow } from './conventions.ts';
+import { keptToConventions, rowsAside, sentInChat, type JudgedRow } from './conventions.ts';
+import { usualForm } from './forms.ts';
 import { isOnlyCut, restOf, spokenPieces, starsDirect } from './inline.ts';
 import { cut, gap, type CutKind, type Piece } from './piece.ts';
-import { ROW_RULES, isNarratorLabel, type RowContext } from './rows.ts';
+import { ROW_RULES, SECTION_LABEL, bare, isNarratorLabel, type RowContext } from './rows.ts';
 
 const TIME_PREFIX =
   /^[\s\p{Extended_Pictographic}\uFE0F]*(?:[-*•]\s+)?(?:[[(]\s*)?(?:\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?|\d{1,3}\s*[–—-]\s*\d{1,3}\s*s(?:ec(?:ond)?s?)?)(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/u;
@@ -57,20 +58,13 @@ export function freePieces(text: string): Piece[] {
     const title = /^title\s*:\s*["']?([^"'\s].*?)["']?$/i.exec(row.trim());
     out.push(title ? { type: 'heading', level: 0, text: title[1] } : cut('brief', row));
   }
-  const rows = withoutStrokes(all.slice(skip));
+  const rows = usualForm(all.slice(skip));
   const aside = rowsAside(rows);
+  const sent = sentInChat(rows);
+  if (sent) rows[sent.from] = rows[sent.from].slice(sent.head);
   const judged = judgedRows(rows, aside);
   for (const { pieces } of keptToConventions(judged)) out.push(...pieces);
   return out;
-}
-
-/** Strokes between words that tell a reader where to breathe; used at least so often they are no signs of the text's own. */
-const STROKE = /(?<=[\p{L}\p{N}.,;:!?…”"’)])\s+(?:\/{1,3}|\|{1,2})(?=\s|$)/gu;
-const LEAST_STROKES = 3;
-function withoutStrokes(rows: readonly string[]): string[] {
-  const prose = (r: string) => /[.!?…,]/.test(r) && !/^\s*\|/.test(r);
-  const found = rows.filter(prose).reduce((n, r) => n + (r.match(STROKE)?.length ?? 0), 0);
-  return found < LEAST_STROKES ? [...rows] : rows.map((r) => (prose(r) ? r.replace(STROKE, '') : r));
 }
 
 /** Each row as the rules for rows see it. */
@@ -81,6 +75,8 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
   const narrators = rows.filter(isNarratorLabel).length;
   const onlyTop = rows.filter((r) => /^\s{0,3}#\s/.test(r)).length === 1;
   const directing = starsDirect(rows);
+  const timedNames = repeatedBehindTimes(rows);
+  const sectionLabels = rows.filter((r) => SECTION_LABEL.test(bare(r))).length;
   let before = 0;
   let left = counts.filter(Boolean).length;
   /** What the rows below a label on its own are. */
@@ -117,6 +113,8 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
       speakers,
       narrators,
       timed: timed !== null,
+      timedNames,
+      sectionLabels,
       next: nextAt < 0 ? null : rows[nextAt].trim(),
       gapAfter: nextAt < 0 || nextAt > i + 1,
       gapBefore: i === 0 || !worded[i - 1],
@@ -133,6 +131,13 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
         case 'heading':
           [mode, labelled] = ['spoken', false];
           return [...out, { type: 'heading', level: verdict.level, text: verdict.text }];
+        case 'headed':
+          [mode, labelled] = ['spoken', false];
+          return [
+            ...out,
+            { type: 'heading', level: 1, text: verdict.text },
+            ...spokenPieces(verdict.rest, { speaker, directing }),
+          ];
         case 'said':
           mode = 'spoken';
           return [gap, ...spokenPieces(verdict.rest, { speaker, directing }), gap];
@@ -178,6 +183,17 @@ function repeatedSpeakers(rows: readonly string[]): Set<string> {
   for (const row of rows) {
     const m = /^\W*([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*\([^)]{0,40}\))?\s*:(?=\W*\s)/u.exec(row);
     if (m) seen.set(m[1].toLowerCase(), (seen.get(m[1].toLowerCase()) ?? 0) + 1);
+  }
+  return new Set([...seen].filter(([, n]) => n > 1).map(([name]) => name));
+}
+
+/** What stands behind times on two rows or more: who speaks. */
+function repeatedBehindTimes(rows: readonly string[]): Set<string> {
+  const seen = new Map<string, number>();
+  for (const row of rows) {
+    const m = TIME_PREFIX.exec(row);
+    const rest = m ? row.slice(m[0].length).trim().toLowerCase() : '';
+    if (rest && rest.split(/\s+/).length <= 4) seen.set(rest, (seen.get(rest) ?? 0) + 1);
   }
   return new Set([...seen].filter(([, n]) => n > 1).map(([name]) => name));
 }

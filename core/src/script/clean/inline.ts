@@ -7,6 +7,12 @@ const DIRECTS =
 /** How something is spoken, when nothing else stands in the bracket. */
 const MANNER =
   /\b(?:soft(?:ly)?|excited(?:ly)?|slow(?:ly)?|quiet(?:ly)?|loud(?:ly)?|calm(?:ly)?|warm(?:ly)?)\b/i;
+/** What a writer notes for later, or as another way to say it. */
+const REMARK =
+  /^(?:todo|fixme|tk|tbc|tbd|nb|check|verify|confirm|fact-?check|citation|cite|needs? (?:a )?(?:source|check)|to be (?:confirmed|checked)|(?:or|alt(?:ernative(?:ly)?|ernate)?|option|note|comment|edit(?:or)?|ref)(?:\s+\w+)?\s*:)(?:\b|\s|$)/i;
+/** How a name is said. */
+const SOUNDS_LIKE =
+  /^\/[^/]{2,40}\/$|^(?:pronounced|pron\.?|say|said|sounds like|rhymes with)\b[^.!?]{0,40}$|^(?=.*\b(?:[A-Z]{2,}-[a-z]{2,}|[a-z]{2,}-[A-Z]{2,})\b)[A-Za-z' -]{4,40}$/;
 /** A starred or bracketed cue is short, and is nothing but a cue. */
 const CUE =
   /^(?:(?:long|short|brief|dramatic|slight|another|soft|upbeat|tense|sad|deep|nervous|a)\s+)*(?:pauses?|beat|music(?: \w+){0,3}|silence|laugh(?:s|ter|ing)?|chuckles?|sighs?|breath(?:es?)?|whispers?|whispering|softly|slowly|gasps?|applause|fade (?:in|out|to \w+)|smiles?|clears throat|deep breath)(?:\s+(?:for\s+)?\d+(?:\.\d+)?\s*s(?:ec(?:ond)?s?)?)?[.!]?$|^(?:(?:long|short|brief|dramatic|slight|another|soft|upbeat|tense|sad|deep|nervous|a)\s+)*(?:sfx|cut to |sound of )/i;
@@ -57,6 +63,8 @@ const roundDirects = (inner: string): boolean => {
     /^(?:sources?|see|cf|ref(?:erence)?s?|credits?|via|photo)\s*:/i.test(plain) ||
     /^see (?:the )?(?:photo|picture|image|clip|footage|slide|screen)\b/i.test(plain) ||
     CAPITALS.test(plain) ||
+    REMARK.test(plain) ||
+    SOUNDS_LIKE.test(plain) ||
     // Somebody's remark to the others: "(MARA: shorter?)".
     /^\p{Lu}[\p{L}.’' -]{1,24}:\s+\S/u.test(plain) ||
     CUE.test(plain) ||

@@ -1,7 +1,9 @@
 /** Layouts that say by their form what is spoken: captions, tables of columns, screenplays (Fountain). Each turns a draft into pieces, or passes. */
 import Papa from 'papaparse';
 import { isOnlyCut, restOf, spokenPieces } from './inline.ts';
+import { withoutFrames } from './forms.ts';
 import { cut, gap, type Piece } from './piece.ts';
+import { isNarratorLabel } from './rows.ts';
 
 export interface Layout {
   id: string;
@@ -65,6 +67,7 @@ const UNSPOKEN_HEAD =
 function records(text: string): { rows: string[][]; around: string[] } | null {
   const first = rowsOf(text).find((l) => l.trim()) ?? '';
   const names = first.split(/[,;\t]/).map((c) => c.replace(/"/g, '').trim());
+  if (names.some((c) => c.split(/\s+/).length > 4)) return null;
   const known = names.filter((c) => SPOKEN_HEAD.test(c) || UNSPOKEN_HEAD.test(c)).length;
   if (names.length < 2 || known * 2 < names.length || !names.some((c) => SPOKEN_HEAD.test(c))) return null;
   const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy' });
@@ -74,7 +77,7 @@ function records(text: string): { rows: string[][]; around: string[] } | null {
 
 /** Rows of cells of a table with pipes, tabs, or columns set apart by three blanks or more. */
 function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
-  const lines = rowsOf(text);
+  const lines = withoutFrames(rowsOf(text));
   const pipes = lines.filter((l) => /^\s*\|.*\|\s*$/.test(l) || (l.match(/\s\|\s/g) ?? []).length > 0);
   if (pipes.length >= 2 && pipes.length * 2 >= lines.filter((l) => l.trim()).length)
     return {
@@ -90,6 +93,9 @@ function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
       around: lines.filter((l) => l.trim() && !pipes.includes(l)),
     };
   const tabs = lines.filter((l) => /\S\t+\S/.test(l));
+  // Labels in a first column say of each row what it is.
+  const labels = tabs.filter((l) => isNarratorLabel(`${l.split('\t')[0].trim()}: x`));
+  if (labels.length > 1) return null;
   if (tabs.length >= 2 && tabs.length * 3 >= lines.filter((l) => l.trim()).length * 2)
     return {
       rows: tabs.map((l) => l.split('\t').map((c) => c.trim())),
@@ -268,4 +274,60 @@ const screenplay: Layout = {
   },
 };
 
-export const LAYOUTS: readonly Layout[] = [captions, screenplay, columns];
+// ---- data with fields --------------------------------------------------------------------------------------------
+
+/** Names of fields that hold what is spoken. */
+const SPOKEN_FIELD =
+  /^(?:narration|narrator|voice_?-?over(?:_?text)?|vo|spoken(?:_?text)?|audio|script|dialogue|speech|copy|line|say|text)$/i;
+const NAME_FIELD = /^(?:title|heading|name|section|scene_?title)$/i;
+
+/** Leaf elements of markup, or values of JSON, by the names of their fields, in order. */
+function fieldsOf(text: string): { name: string; value: string }[] | null {
+  const trimmed = text.trim().replace(/^`{3,}\w*\s*|\s*`{3,}$/g, '');
+  if (/^[[{]/.test(trimmed)) {
+    let data: unknown;
+    try {
+      data = JSON.parse(trimmed);
+    } catch {
+      return null;
+    }
+    const out: { name: string; value: string }[] = [];
+    const walk = (value: unknown, name: string, depth: number): void => {
+      if (depth > 12) return;
+      if (Array.isArray(value)) value.forEach((v) => walk(v, name, depth + 1));
+      else if (typeof value === 'object' && value !== null)
+        for (const [k, v] of Object.entries(value)) walk(v, k, depth + 1);
+      else out.push({ name, value: String(value) });
+    };
+    walk(data, '', 0);
+    return out;
+  }
+  if (!/^<[?\w]/.test(trimmed)) return null;
+  return [...trimmed.matchAll(/<([A-Za-z][\w:-]{0,40})(?:\s[^<>]{0,300})?>([^<]{1,20000})<\/\1>/g)].map(
+    (m) => ({
+      name: m[1],
+      value: m[2],
+    }),
+  );
+}
+
+const fields: Layout = {
+  id: 'fields',
+  read: (text) => {
+    const found = fieldsOf(text);
+    // Of several fields that may be spoken the one that says so most clearly, in the order of the pattern.
+    const names = [...new Set(found?.map((f) => f.name.toLowerCase()))].filter((n) => SPOKEN_FIELD.test(n));
+    if (!found || !names.length || found.length < 2) return null;
+    const clear = names.find((n) => !/^(?:audio|script|line|text|copy|say)$/.test(n)) ?? names[0];
+    if (found.filter((f) => f.name.toLowerCase() === clear).length * 12 < found.length) return null;
+    return found.flatMap(({ name, value }): Piece[] =>
+      name.toLowerCase() === clear
+        ? [...spokenPieces(value), gap]
+        : NAME_FIELD.test(name)
+          ? [{ type: 'heading', level: 1, text: value.trim() }]
+          : [cut('direction', `${name}: ${value}`)],
+    );
+  },
+};
+
+export const LAYOUTS: readonly Layout[] = [fields, captions, screenplay, columns];

@@ -6,6 +6,8 @@ export type RowVerdict =
   | { type: 'heading'; text: string; level: 0 | 1 }
   /** The label goes, what follows is spoken by `speaker`; with nothing behind it, it holds for the rows below. */
   | { type: 'label'; speaker: string; label: string; rest: string }
+  /** The name of a part, and behind it words of it. */
+  | { type: 'headed'; text: string; rest: string }
   /** A heading that is spoken. */
   | { type: 'said'; rest: string }
   /** What follows is not spoken, on this row or, with nothing behind it, on the rows below. */
@@ -25,6 +27,10 @@ export interface RowContext {
   gapBefore: boolean;
   /** Whether a time stood before it, and was taken off. */
   timed: boolean;
+  /** What stands behind times again and again: who speaks. */
+  timedNames: ReadonlySet<string>;
+  /** How many rows begin with the name of a part and a colon. */
+  sectionLabels: number;
   /** How many labels of a narrator stand in the whole. */
   narrators: number;
 }
@@ -66,6 +72,7 @@ const NARRATOR =
 export const isNarratorLabel = (row: string): boolean => NARRATOR.test(bare(row));
 const PICTURE =
   /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|for the [a-z]+(?: [a-z]+)?|to the [a-z]+|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/i;
+export const isPictureLabel = (row: string): boolean => PICTURE.test(bare(row));
 const BRIEF =
   /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|rev(?:ision)?|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
 const COUNT =
@@ -80,6 +87,10 @@ const CHATTER_END =
   /^(?:i hope (?:this|that|you)|let me know|feel free|would you like|do you want me|if you(?:['’]d| would| want| need)|want me to|happy to|this (?:script|version|draft|narration)|the (?:script|total|above)|note:|(?:please )?note that|shall i|should i|i can (?:also|make|adjust)|i(?:['’]ve| have) (?:removed|tightened|added|changed|made|kept|shortened|cut|trimmed|included|rewritten|adjusted)|good luck|enjoy)\b/i;
 const SECTION_WORD =
   /^(?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main(?: (?:body|content|part|section))?|middle|start|closing|close|ending|call to action|cta|summary|recap|epilogue|prologue|climax|resolution|setup|background|payoff|transition|bridge|sponsor(?: segment)?|thumbnail|title card|credits|the end|end|fin)(?:\s*(?:#?\d+|[IVX]+))?\s*[:.]?$/i;
+/** The name of a part and a colon, with words behind it. */
+export const SECTION_LABEL =
+  /^(?:\d{1,2}[.)]\s*)?((?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main (?:body|content|part|points?|section)|middle|closing|ending|call to action|cta|recap|epilogue|prologue|climax|resolution|setup|set-up|payoff|twist|reveal|turn|problem|solution|build(?:-?up)?|segment|section|part|point|act|scene)(?:\s*#?(?:\d{1,2}|[IVX]{1,4}))?)(?:\s*[([][^)\]]{0,30}[)\]])?\s*(?::|\s[–—-])\s+(\S.*[.!?…]["”’)]?)$/i;
+const STRONG_LABEL = /^(?:cold open|teaser|hook|intro|outro|cta|call to action)\b/i;
 const NUMBERED_HEAD =
   /^(?:scene|section|part|chapter|segment|act|beat|point|slide|paragraph|block|clip|page)\s*(?:#\s*)?(?:\d{1,3}|[IVXLC]{1,5}|one|two|three|four|five|six|seven|eight|nine|ten)\b\s*(?:[:.–—|-]\s*((?:\S.*)?))?$/i;
 const TITLE = /^(?:(?:working |video |episode )?title|headline)\s*[:：]\s*(\S.*)$/i;
@@ -109,7 +120,7 @@ const heading = (text: string, level: 0 | 1 = 1): RowVerdict => ({
 
 /** A length, a frame, a running number: what fields beside one another tell of a draft. */
 const MEASURE =
-  /(?:^|[\s(~≈:])(?:\d{1,2}:\d{2}|:\d{2}|\d+\s*(?:s|secs?|seconds?|mins?|minutes?|words?|wpm|x\s*\d+)\b|v(?:ersion)?\.?\s*\d|page \d|cont(?:['’]?d|inued)?\b)/i;
+  /(?:^|[\s(~≈:])(?:\d{1,2}:\d{2}|:\d{2}|\d+\s*(?:s|secs?|seconds?|mins?|minutes?|words?|wpm|x\s*\d+)\b|(?:v(?:ersion)?\.?|draft|rev(?:ision)?|take)\s*\d|page \d|cont(?:['’]?d|inued)?\b)/i;
 /** Fields beside one another, set apart by marks or wide blanks, no sentence among them. */
 function isFields(text: string, before: number): boolean {
   const wide = text.split(/\s{3,}/);
@@ -161,6 +172,34 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'fields',
     read: (row, c) => (isFields(bare(row), c.before) ? { type: 'cut', kind: 'brief' } : null),
+  },
+  {
+    id: 'unchecked',
+    read: (row) =>
+      /^\s*(?:[-*•]\s*)?\[[ xX✓-]\]\s/.test(row) || /^\W*(?:TODO|FIXME|TBC|TBD|TK|NB)\b/.test(row)
+        ? { type: 'cut', kind: 'brief' }
+        : null,
+  },
+  {
+    id: 'setting',
+    read: (row) =>
+      /^\s*#\+\w+:|^\s*:[A-Za-z_-]{2,20}:(?:\s|$)/.test(row) ? { type: 'cut', kind: 'brief' } : null,
+  },
+  {
+    id: 'timed-speaker',
+    read: (row, c) =>
+      c.timed && c.timedNames.has(row.trim().toLowerCase())
+        ? { type: 'label', speaker: '', label: row.trim(), rest: '' }
+        : null,
+  },
+  {
+    id: 'part-label',
+    read: (row, c) => {
+      const m = SECTION_LABEL.exec(bare(row));
+      return m && (c.sectionLabels > 1 || STRONG_LABEL.test(m[1]))
+        ? { type: 'headed', text: m[1], rest: m[2] }
+        : null;
+    },
   },
   {
     id: 'timed-name',

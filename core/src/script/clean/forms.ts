@@ -1,0 +1,119 @@
+/** Other ways of writing the same thing, rewritten to the one that the rules for rows know. Common practice, no published source. */
+import { isNarratorLabel, isPictureLabel } from './rows.ts';
+
+type Rows = readonly string[];
+
+const prose = (row: string) => /[.!?…,]/.test(row) && !/^\s*\|/.test(row);
+
+/** Strokes between words that tell a reader where to breathe; used at least so often they are no signs of the text's own. */
+const STROKE = /(?<=[\p{L}\p{N}.,;:!?…”"’)])\s+(?:\/{1,3}|\|{1,2})(?=\s|$)/gu;
+const LEAST_STROKES = 3;
+function withoutStrokes(rows: Rows): Rows {
+  const found = rows.filter(prose).reduce((n, r) => n + (r.match(STROKE)?.length ?? 0), 0);
+  return found < LEAST_STROKES ? rows : rows.map((r) => (prose(r) ? r.replace(STROKE, '') : r));
+}
+
+/** Frames of tables drawn with letters become pipes; a cell over several rows becomes one. */
+export function withoutFrames(rows: Rows): Rows {
+  const drawn = rows.map((r) =>
+    /[│┃║]/.test(r)
+      ? r.replace(/[│┃║]/g, '|')
+      : /^[\s─━═┌┬┐├┼┤└┴┘╔╦╗╠╬╣╚╩╝┏┳┓┣╋┫┗┻┛╞╪╡╟╫╢]{3,}$/u.test(r)
+        ? ''
+        : r,
+  );
+  const isFrame = (r: string) => /^\s*\+(?:[-=]+\+){2,}\s*$/.test(r);
+  if (drawn.filter(isFrame).length < 2) return drawn;
+  const out: string[] = [];
+  let open = false;
+  for (const row of drawn) {
+    if (isFrame(row)) open = false;
+    else if (/^\s*\|.*\|\s*$/.test(row) && open) {
+      const cells = (r: string) => r.trim().replace(/^\||\|$/g, '').split('|'); // prettier-ignore
+      const more = cells(row);
+      out.push(`|${cells(out.pop()!).map((c, i) => `${c.trim()} ${(more[i] ?? '').trim()}`.trim()).join('|')}|`); // prettier-ignore
+    } else {
+      out.push(row);
+      open = /^\s*\|.*\|\s*$/.test(row);
+    }
+  }
+  return out;
+}
+
+/** Numbers of rows in the margin, when nearly every row has one and they count up. */
+const NUMBERED = /^\s*(\d{1,4})(?:\s{2,}|\t|:\s|\s\|\s)(?=\S)/;
+function withoutNumbers(rows: Rows): Rows {
+  const worded = rows.filter((r) => r.trim());
+  const numbers = worded.flatMap((r) => NUMBERED.exec(r)?.[1] ?? []).map(Number);
+  const up = numbers.every((n, i) => i === 0 || n > numbers[i - 1]);
+  return numbers.length >= 3 && up && numbers.length >= 0.6 * worded.length
+    ? rows.map((r) => r.replace(NUMBERED, ''))
+    : rows;
+}
+
+const isLabel = (label: string) => isNarratorLabel(`${label}: x`) || isPictureLabel(`${label}: x`);
+
+/** "[VO] …", "VO   …", "VO — …": labels without their colon, where the narrator has one so at least twice. */
+const BRACKETED = /^\s*[[(]([\p{L}][\p{L}\d ./-]{0,28})[\])]:?\s+(?=\S)/u;
+const SPACED = /^\s*([\p{Lu}][\p{Lu}\d./ -]{0,18}?)(?:\t+|\s{2,})(?=\S)/u;
+const DASHED = /^\s*\**([\p{L}][\p{L}\d./ -]{0,20}?)\**\s+[-–—]\s+(?=\S)/u;
+function withColons(rows: Rows): Rows {
+  let out = rows;
+  for (const form of [BRACKETED, SPACED, DASHED]) {
+    const labels = out.map((r) => form.exec(r)?.[1] ?? '').filter((l) => l && isLabel(l));
+    if (labels.filter((l) => isNarratorLabel(`${l}: x`)).length < 2) continue;
+    out = out.map((r) => {
+      const m = form.exec(r);
+      return m && isLabel(m[1]) ? `${m[1]}: ${r.slice(m[0].length)}` : r;
+    });
+  }
+  return out;
+}
+
+/** An earlier wording beside the one that counts. */
+const EARLIER =
+  /^\s*[[(*]*(?:old|original|previous(?:ly)?|deleted)(?: (?:line|text|version))?[\])*]*:[\])*]*\s+(?=\S)/i;
+const LATER =
+  /^\s*[[(*]*(?:new|revised|changed to|updated|rewrite)(?: (?:line|text|version))?[\])*]*:[\])*]*\s+(?=\S)/i;
+const withLaterWords = (rows: Rows): Rows =>
+  rows.some((r) => EARLIER.test(r)) && rows.some((r) => LATER.test(r))
+    ? rows.map((r) => (EARLIER.test(r) ? `[${r.trim()}]` : r.replace(LATER, 'Narrator: ')))
+    : rows;
+
+/** Outlines: "* A heading" over prose, "II. A heading". */
+const ROMAN = /^\s*(?=[IVX])(?:IX|IV|V?I{1,3}|V|XI{0,3}|X)[.)]\s+(\S.{0,70})$/;
+const STARRED = /^(\*{1,4})\s+(\S.{0,70})$/;
+function withHeadings(rows: Rows): Rows {
+  const heads = (form: RegExp) =>
+    rows.flatMap((r, i) => {
+      const m = form.exec(r);
+      const name = m?.[m.length - 1] ?? '';
+      const next = rows.slice(i + 1).find((x) => x.trim() && !/^\s*:[\w-]+:/.test(x));
+      return m && !/[.!?…:;,]["”’)]?$/.test(name) && next !== undefined && !form.test(next) && prose(next)
+        ? [i]
+        : [];
+    });
+  let out = rows;
+  for (const form of [ROMAN, STARRED]) {
+    const found = new Set(heads(form));
+    const all = rows.filter((r) => form.test(r)).length;
+    if (found.size < 2 || found.size < all) continue;
+    out = out.map((r, i) => {
+      const m = found.has(i) ? form.exec(r) : null;
+      return m ? `## ${m[m.length - 1]}` : r;
+    });
+  }
+  return out;
+}
+
+/** Signs of other notations that are no words: marked text, what is kept in the writer's own file. */
+const withoutNotation = (rows: Rows): Rows =>
+  rows.map((r) => r.replace(/%%[^%]{0,400}%%/g, (m) => `[${m.slice(2, -2)}]`).replace(/==(?=\S)([^=]{1,300}?)(?<=\S)==/g, '$1')); // prettier-ignore
+
+/** Rows of a free draft in the usual form. */
+export const usualForm = (rows: Rows): string[] => [
+  ...[withoutNotation, withoutStrokes, withoutNumbers, withColons, withLaterWords, withHeadings].reduce(
+    (all, form) => form(all),
+    rows,
+  ),
+];
