@@ -1,6 +1,6 @@
 /** What a whole draft shows about how its writer marks narration: decided once a draft, before single rows are believed. Common practice, no published source. */
 import { cut, type CutKind, type Piece } from './piece.ts';
-import { bare, isRule } from './rows.ts';
+import { bare, isNarratorLabel, isRule } from './rows.ts';
 
 /** A row with what the rules for rows made of it. */
 export interface JudgedRow {
@@ -26,6 +26,7 @@ const silent = (r: JudgedRow, kind: CutKind): JudgedRow =>
 const MAIL_HEAD = /^(?:from|to|cc|bcc|date|sent|subject|reply-to)\s*:\s*\S/i;
 const WROTE =
   /^(?:on\b.{4,80}|.{3,60}\b(?:19|20)\d\d\b.{0,20})\bwrote\s*:$|^-{2,}\s*(?:original|forwarded) message\s*-{2,}$/i;
+const FORWARDED = /^(?:-{2,}\s*)?(?:forwarded message|begin forwarded message|original message)\b.*$/i;
 const GREETING = /^(?:hi|hello|hey|dear|good (?:morning|afternoon|evening))\b[^.!?]{0,40}[,!]?$/i;
 const SIGN_OFF =
   /^(?:(?:many |with )?thanks(?: again)?|thank you|cheers|best(?: wishes| regards)?|(?:kind |warm )?regards|yours(?: \w+)?|sincerely|all the best|take care|see you\b.{0,20}|love)[,.!]?$/i;
@@ -36,9 +37,20 @@ function mailRows(rows: readonly string[]): Set<number> {
   const first = rows.findIndex((r) => r.trim());
   let at = Math.max(0, first);
   while (at < rows.length && MAIL_HEAD.test(rows[at].trim())) at++;
-  const older = rows.findIndex((r) => WROTE.test(r.trim()));
+  // Of a mail sent on, what was sent on counts where the one who sends it says less.
+  const sent = rows.findIndex((r) => FORWARDED.test(r.trim()));
+  if (
+    sent >= 0 &&
+    rows.slice(0, sent).reduce((n, r) => n + wordsOf(r), 0) <
+      rows.slice(sent).reduce((n, r) => n + wordsOf(r), 0)
+  ) {
+    // prettier-ignore
+    at = sent + 1;
+    while (at < rows.length && (MAIL_HEAD.test(rows[at].trim()) || !rows[at].trim())) at++;
+  }
+  const older = rows.findIndex((r, i) => i >= at && WROTE.test(r.trim()));
   const quotes = older >= 0 && rows.slice(older + 1).some(isQuoted);
-  const isMail = at - first >= 3 || quotes;
+  const isMail = at - first >= 3 || quotes || sent >= 0;
   if (!isMail) return out;
   // A reply that only talks about what it quotes: then that is the narration.
   const answer = rows.filter((r, i) => i >= at && i < older && r.trim());
@@ -90,7 +102,7 @@ function tableRows(rows: readonly string[]): Set<number> {
 
 /** What a part is called that is for those who make the film and not for those who hear it. */
 const NOTES_HEAD =
-  /^(?:(?:production|editor(?:['’]s|ial)?|director['’]?s?|script|voice(?:-?over)?|sound|music|visual|shooting|delivery|performance|tone|casting|timing|writer['’]s|final|my|some|quick|additional|other|optional|suggested|possible)\s+)*(?:notes?|(?:pro )?tips?|recommendations?|suggestions?|references?|sources?(?: (?:used|cited|and .*))?|pronunciations?(?: (?:guide|notes?))?|checklist|word counts?|hash ?tags?|keywords|(?:\w+ )?descriptions?|tags|thumbnails?(?: ideas?| text)?|(?:title|hook|headline|thumbnail|ending)s?(?: |-)(?:ideas|options|suggestions|variants|alternatives)|alternat(?:e|ive)s?(?: (?:hooks?|titles?|endings?|openings?))?|links?|foot ?notes?|endnotes|bibliography|works cited|further reading|assets(?: needed)?|props|shot ?list|b-?roll(?: (?:list|ideas))?|what (?:i|we)(?:['’]ve)? (?:have )?changed|what changed|changes(?: made)?|change ?log|revision(?:s| history)|next steps|(?:open )?questions(?: for .*)?|comments|feedback|to ?-?do|metadata|seo(?: .*)?|fact[- ]check(?:ing)?|notes? (?:on|for|to|about) .*|read(?:ing)? time|run ?time|about this (?:script|draft|version)|why (?:it|this) works)$/i;
+  /^(?:(?:production|editor(?:['’]s|ial)?|director['’]?s?|script|voice(?:-?over)?|sound|music|visual|shooting|delivery|performance|tone|casting|timing|writer['’]s|final|my|some|quick|additional|other|optional|suggested|possible)\s+)*(?:notes?|(?:pro )?tips?|recommendations?|suggestions?|references?|sources?(?: (?:used|cited|and .*))?|pronunciations?(?: (?:guide|notes?))?|checklist|word counts?|hash ?tags?|keywords|(?:\w+ )?descriptions?|tags|thumbnails?(?: ideas?| text)?|(?:title|hook|headline|thumbnail|ending)s?(?: |-)(?:ideas|options|suggestions|variants|alternatives)|alternat(?:e|ive)s?(?: (?:hooks?|titles?|endings?|openings?))?|links?|foot ?notes?|endnotes|bibliography|works cited|further reading|assets(?: needed)?|props|shot ?list|b-?roll(?: (?:list|ideas))?|what (?:i|we)(?:['’]ve)? (?:have )?changed|what changed|changes(?: made)?|change ?log|revision(?:s| history)|next steps|(?:open )?questions(?: for .*)?|comments|feedback|to ?-?do|metadata|seo(?: .*)?|fact[- ]check(?:ing)?|notes? (?:on|for|to|about) .*|read(?:ing)? time|run ?time|about this (?:script|draft|version)|why (?:it|this) works|(?:why|what|how) (?:i|we)(?:['’]ve)? (?:changed|cut|moved|kept|wrote|rewrote|edited|tightened|trimmed|added|removed)\b.*)$/i;
 
 /** Parts under such a name, up to the next heading or rule; under a name that is no heading, up to the end of its block. */
 function notesRows(rows: readonly string[]): Set<number> {
@@ -119,7 +131,14 @@ function footnoteRows(rows: readonly string[]): Set<number> {
     const mark = /^\s*(\[[a-z]{1,2}\])\s*\S/.exec(row)?.[1];
     if (
       /^\s*\[\^[\w-]{1,20}\]:/.test(row) ||
+      /^\s*\[\/\/\]:\s*#/.test(row) ||
+      /^\s*@[\p{L}][\w.-]{1,30}\b[:,]?\s/u.test(row) ||
       /^\s*Commented \[\w{1,8}\]:/.test(row) ||
+      (/^\s*(?:\*{1,3}|[†‡])\s+\S/.test(row) &&
+        rows.slice(i + 1).filter((r) => r.trim()).length < 3 &&
+        rows
+          .slice(0, i)
+          .some((r) => /(?<=[\p{L}\p{N}.,;:!?”"’)])[*†‡](?=\s|$)/u.test(r.replace(/\*\S[^*\n]*\*/g, '')))) || // prettier-ignore
       (mark && rows.slice(0, i).some((r) => r.lastIndexOf(mark) > 0))
     )
       out.add(i);
@@ -184,6 +203,20 @@ function calloutRows(rows: readonly string[]): Set<number> {
   return out;
 }
 
+/** Fields on top: rows of a name, a colon and a few words, two or more, before anything else. */
+function fieldRows(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  const first = rows.findIndex((r) => r.trim());
+  for (let i = first; i >= 0 && i < rows.length && rows[i].trim(); i++) {
+    const m = /^\s*(?:[-*•]\s+)?([\p{L}][\p{L} ./-]{0,24}?)\s*:\s+(\S.*)$/u.exec(
+      rows[i].replace(/\*\*|__/g, ''),
+    );
+    if (!m || wordsOf(m[2]) > 10 || /[.!?…][”"]?$/.test(m[2].trim()) || isNarratorLabel(rows[i])) break;
+    if (!/^(?:title|headline)$/i.test(m[1])) out.add(i);
+  }
+  return out.size > 1 ? out : new Set();
+}
+
 /** "END OF SCRIPT", "Narration begins". */
 const BOUNDARY =
   /^\W*(?:(?:begin|start|end)s? (?:of )?(?:the )?(?:script|narration|voice-?over|vo|recording|copy|episode|transcript|video)|(?:script|narration|voice-?over|recording|transcript) (?:begins?|starts?|ends?))\W*$/i;
@@ -201,6 +234,7 @@ export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind>
   add(footnoteRows(rows), 'brief');
   add(aroundFence(rows), 'chatter');
   add(boundaryRows(rows), 'mark');
+  add(fieldRows(rows), 'brief');
   add(chatRows(rows), 'chatter');
   add(pageRows(rows), 'mark');
   add(calloutRows(rows), 'brief');
@@ -241,14 +275,18 @@ function byQuotes(rows: readonly JudgedRow[]): readonly JudgedRow[] {
 
 const isWholeQuote = (row: string) => /^\s*["“][^"“”]{8,}["”]\s*$/.test(row);
 
-/** The narration stands in quotation marks, row by row. */
-function byQuotationMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
-  const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
-  const quoted = spoken.filter((r) => isWholeQuote(r.row));
-  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
-  if (quoted.length < 3 || count(quoted) < MOST * count(spoken)) return rows;
-  return rows.map((r) => (r.labelled || isWholeQuote(r.row) ? r : silent(r, 'direction')));
-}
+const isWholeBold = (row: string) => /^\s*(\*\*|__)(?=\S)(?:(?!\1).)+[.!?…]["”’]?\1\s*$/.test(row);
+
+/** The narration stands in quotation marks, or in bold, row by row. */
+const byWhole =
+  (isWhole: (row: string) => boolean) =>
+  (rows: readonly JudgedRow[]): readonly JudgedRow[] => {
+    const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
+    const quoted = spoken.filter((r) => isWhole(r.row));
+    const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
+    if (quoted.length < 3 || count(quoted) < MOST * count(spoken)) return rows;
+    return rows.map((r) => (r.labelled || isWhole(r.row) ? r : silent(r, 'direction')));
+  };
 
 const inCapitals = (row: string) => {
   const text = bare(row);
@@ -268,7 +306,7 @@ function byCapitals(rows: readonly JudgedRow[]): readonly JudgedRow[] {
 const WORK =
   /\b(?:scripts?|drafts?|versions?|variations?|variants?|takes?|narrat(?:ion|or)s?|voice-?overs?|vo|scenes?|hooks?|outro|intro|b-?roll|footage|visuals?|captions?|columns?|tables?|layout|storyboard|run ?time|word ?count|words|seconds?|minutes?|edit(?:or|s|ed)?|trim(?:med)?|tighten(?:ed)?|shorten(?:ed)?|tone|pacing|polish(?:ed)?|revis(?:ed|ion|e)|rewr(?:ite|itten|ote)|brief|studio|recording|episodes?|paragraphs?|sections?|endings?|shorts?|prompts?|format(?:ted)?)\b/gi;
 const BETWEEN_PARTNERS =
-  /\b(?:I(?:['’](?:ve|ll|d|m))?|me|my|you(?:['’](?:re|d|ll|ve))?|your|let me|shall|please|here(?:['’]s| is| are))\b/i;
+  /\b(?:I(?:['’](?:ve|ll|d|m))?|me|my|let me|please|below|as requested|here(?:['’]s| is| are))\b/i;
 const OFFER =
   /^\W*(?:shall i|should i|do you want me|want me to|would you like (?:me|a|an|the|another)|let me know|just say the word|i can also|happy to|feel free)\b/i;
 
@@ -299,4 +337,4 @@ function withoutTalk(rows: readonly JudgedRow[]): readonly JudgedRow[] {
 
 /** Rows as the draft's own conventions leave them. */
 export const keptToConventions = (rows: readonly JudgedRow[]): readonly JudgedRow[] =>
-  withoutTalk(byCapitals(byQuotationMarks(byQuotes(byLabels(rows)))));
+  withoutTalk(byCapitals(byWhole(isWholeBold)(byWhole(isWholeQuote)(byQuotes(byLabels(rows))))));

@@ -53,13 +53,49 @@ function withoutNumbers(rows: Rows): Rows {
 
 const isLabel = (label: string) => isNarratorLabel(`${label}: x`) || isPictureLabel(`${label}: x`);
 
-/** "[VO] …", "VO   …", "VO — …": labels without their colon, where the narrator has one so at least twice. */
+/** Signs at the start of a row that say what it is, by what they show (Unicode's names): cameras and films, notes and loudspeakers, microphones and speakers. */
+const SIGNS: readonly (readonly [RegExp, string])[] = [
+  [/^\s*(?:[-*•]\s+)?(?:🎬|🎥|📷|📸|📹|📽|🎞|🖼)\uFE0F?\s+(?=\S)/u, 'Visual: '],
+  [/^\s*(?:[-*•]\s+)?(?:🎵|🎶|🎼|🔊|🔉|🔈|🥁)\uFE0F?\s+(?=\S)/u, 'Music: '],
+  [/^\s*(?:[-*•]\s+)?(?:🎙|🎤|🗣)\uFE0F?\s+(?=\S)/u, 'Narrator: '],
+];
+function withoutSigns(rows: Rows): Rows {
+  if (rows.filter((r) => SIGNS.some(([sign]) => sign.test(r))).length < 2) return rows;
+  return rows.map((r) => {
+    const sign = SIGNS.find(([s]) => s.test(r));
+    const rest = sign ? r.replace(sign[0], '') : r;
+    return sign && !isLabel(rest.split(':')[0].replace(/[*_]/g, '').trim()) ? sign[1] + rest : r;
+  });
+}
+
+/** "Softly: …": how a row is said, before its words. */
+const MANNER =
+  /^\s*\**((?:very |more )?(?:softly|slowly|quietly|loudly|calmly|warmly|gently|excitedly|whispering|whispered|deadpan|brightly|sadly|drily|dryly))\**\s*[:–—]\s+(?=\S)/i;
+const withManners = (rows: Rows): Rows => rows.map((r) => r.replace(MANNER, '[$1] '));
+
+/** Remarks behind a sentence, as programmers write them: "… rose. // too fast?" */
+const withoutRemarks = (rows: Rows): Rows =>
+  rows.map((r) => r.replace(/(?<=[.!?…]["”’)]?)\s+\/\/\s*(\p{Ll}[^.]{1,200})$/u, ' [$1]'));
+
+/** "Shot 1, the lift. VO: …": what stands before a narrator's label of capitals is a row of its own. */
+const WITHIN =
+  /^(?!\s*[-|>#[(])(.{3,120}?)\s+((?:VO|V\.O\.|V\/O|NARR(?:ATOR|ATION)?|ANNCR|VOICE(?:-?OVER)?)(?:\s*\([^()]{1,30}\))?:\s.*)$/;
+const withRowsOfTheirOwn = (rows: Rows): Rows =>
+  rows.filter((r) => WITHIN.test(r)).length < 2
+    ? rows
+    : rows.flatMap((r) => {
+        const m = WITHIN.exec(r);
+        return m ? [`[${m[1].trim()}]`, m[2]] : [r];
+      });
+
+/** "[VO] …", "VO   …", "VO — …", "VO" above its words: labels without their colon, where the narrator has one so at least twice. */
 const BRACKETED = /^\s*[[(]([\p{L}][\p{L}\d ./-]{0,28})[\])]:?\s+(?=\S)/u;
 const SPACED = /^\s*([\p{Lu}][\p{Lu}\d./ -]{0,18}?)(?:\t+|\s{2,})(?=\S)/u;
 const DASHED = /^\s*\**([\p{L}][\p{L}\d./ -]{0,20}?)\**\s+[-–—]\s+(?=\S)/u;
+const ALONE = /^\s*\**([\p{Lu}][\p{Lu}./ -]{1,20}?)\**\s*$/u;
 function withColons(rows: Rows): Rows {
   let out = rows;
-  for (const form of [BRACKETED, SPACED, DASHED]) {
+  for (const form of [BRACKETED, SPACED, DASHED, ALONE]) {
     const labels = out.map((r) => form.exec(r)?.[1] ?? '').filter((l) => l && isLabel(l));
     if (labels.filter((l) => isNarratorLabel(`${l}: x`)).length < 2) continue;
     out = out.map((r) => {
@@ -112,8 +148,16 @@ const withoutNotation = (rows: Rows): Rows =>
 
 /** Rows of a free draft in the usual form. */
 export const usualForm = (rows: Rows): string[] => [
-  ...[withoutNotation, withoutStrokes, withoutNumbers, withColons, withLaterWords, withHeadings].reduce(
-    (all, form) => form(all),
-    rows,
-  ),
+  ...[
+    withoutNotation,
+    withoutRemarks,
+    withManners,
+    withoutSigns,
+    withRowsOfTheirOwn,
+    withoutStrokes,
+    withoutNumbers,
+    withColons,
+    withLaterWords,
+    withHeadings,
+  ].reduce((all, form) => form(all), rows),
 ];

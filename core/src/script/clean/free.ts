@@ -3,7 +3,7 @@ import { keptToConventions, rowsAside, sentInChat, type JudgedRow } from './conv
 import { usualForm } from './forms.ts';
 import { isOnlyCut, restOf, spokenPieces, starsDirect } from './inline.ts';
 import { cut, gap, type CutKind, type Piece } from './piece.ts';
-import { ROW_RULES, SECTION_LABEL, bare, isNarratorLabel, type RowContext } from './rows.ts';
+import { ROW_RULES, SECTION_LABEL, bare, isLabelled, isNarratorLabel, type RowContext } from './rows.ts';
 
 const TIME_PREFIX =
   /^[\s\p{Extended_Pictographic}\uFE0F]*(?:[-*•]\s+)?(?:[[(]\s*)?(?:\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?|\d{1,3}\s*[–—-]\s*\d{1,3}\s*s(?:ec(?:ond)?s?)?)(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/u;
@@ -73,8 +73,10 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
   const counts = rows.map((_, i) => worded[i] && !aside.has(i));
   const speakers = repeatedSpeakers(rows);
   const narrators = rows.filter(isNarratorLabel).length;
+  const labels = rows.filter(isLabelled).length;
   const onlyTop = rows.filter((r) => /^\s{0,3}#\s/.test(r)).length === 1;
   const directing = starsDirect(rows);
+  const titles = plainTitles(rows);
   const timedNames = repeatedBehindTimes(rows);
   const sectionLabels = rows.filter((r) => SECTION_LABEL.test(bare(r))).length;
   let before = 0;
@@ -112,8 +114,10 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
       onlyTop,
       speakers,
       narrators,
+      labels,
       timed: timed !== null,
       timedNames,
+      plainTitle: titles.get(i) ?? null,
       sectionLabels,
       next: nextAt < 0 ? null : rows[nextAt].trim(),
       gapAfter: nextAt < 0 || nextAt > i + 1,
@@ -196,4 +200,32 @@ function repeatedBehindTimes(rows: readonly string[]): Set<string> {
     if (rest && rest.split(/\s+/).length <= 4) seen.set(rest, (seen.get(rest) ?? 0) + 1);
   }
   return new Set([...seen].filter(([, n]) => n > 1).map(([name]) => name));
+}
+
+/**
+ * Titles that have no mark: where nearly all rows end as sentences do, short rows of their own that don't, with prose below.
+ * The first may be the whole's.
+ */
+function plainTitles(rows: readonly string[]): Map<number, 0 | 1> {
+  const blank = (i: number) => !/\S/.test(rows[i] ?? '');
+  const prose = (r: string) => /[.!?…]["”’)*_]*\s*$/.test(r) && r.trim().split(/\s+/).length >= 4;
+  const isTitle = (i: number) => {
+    const below = rows.findIndex((r, k) => k > i && /\S/.test(r));
+    return (
+      /^\s*\p{Lu}[^.!?…:;|<>#*_[\](){}=]{1,70}$/u.test(rows[i]) &&
+      !/[,"”’]\s*$/.test(rows[i]) &&
+      rows[i].trim().split(/\s+/).length <= 9 &&
+      (blank(i - 1) || i === 0) &&
+      (prose(rows[below] ?? '') || (i === 0 && /^(?:written |story )?by\s/i.test(rows[below] ?? '')))
+    );
+  };
+  const found = rows.flatMap((_, i) => (isTitle(i) ? [i] : []));
+  const others = rows.filter((r, i) => /\S/.test(r) && !found.includes(i));
+  const first = rows.findIndex((r) => /\S/.test(r));
+  const out = new Map<number, 0 | 1>();
+  if (others.filter(prose).length < 0.8 * others.length - 1 || others.filter(prose).length < 2) return out;
+  const parts = found.filter((i) => i !== first);
+  if (found.includes(first)) out.set(first, parts.length > 1 && !blank(first + 1) ? 1 : 0);
+  if (parts.length > 1 || (parts.length === 1 && found.includes(first))) for (const i of parts) out.set(i, 1);
+  return out;
 }

@@ -54,6 +54,8 @@ export function readDraft(text: string): CleanedDraft {
     text
       .replace(/\r\n?/g, '\n')
       .replace(/\u00a0/g, ' ')
+      // What is nowhere seen: soft hyphens, joiners of no width.
+      .replace(/[\u00ad\u200b\u2060]/g, '')
       .replace(/^\uFEFF/, ''),
   );
   let title: string | null = null;

@@ -94,6 +94,33 @@ const doneInStars = (m: RegExpExecArray): boolean => {
     span,
   );
 };
+/** "the World Health Organization (WHO)": the first letters of the words before it. */
+const isInitials = ({ 2: inner, input, index }: RegExpExecArray): boolean => {
+  if (!/^\p{Lu}{2,6}s?$/u.test(inner)) return false;
+  const before = input.slice(Math.max(0, index - 120), index).match(/\p{L}[\p{L}’']*/gu) ?? [];
+  let at = before.length - 1;
+  for (const letter of [...inner.replace(/s$/, '')].reverse()) {
+    while (at >= 0 && before[at].length < 4 && before[at][0].toUpperCase() !== letter) at--;
+    if (at < 0 || before[at--][0].toUpperCase() !== letter) return false;
+  }
+  return true;
+};
+
+/** Words that an editor put into somebody's quotation, in the midst of its sentence: they are said with it. */
+const isInserted = ({ 0: all, 2: inner, input, index }: RegExpExecArray): boolean => {
+  if (/^(?:[Hh]e|[Ss]he|[Ii]t|[Tt]hey|I|[Ww]e|[Tt]he|[Hh]is|[Hh]er|[Tt]heir)$/.test(inner)) return true;
+  const before = input.slice(0, index);
+  const opened = (before.match(/[“"]/g) ?? []).length - (before.match(/”/g) ?? []).length;
+  const within = before.includes('“') ? opened > 0 : (before.match(/"/g) ?? []).length % 2 === 1;
+  return (
+    within &&
+    /^\p{Ll}[\p{L} ’'-]{1,30}$/u.test(inner) &&
+    !CUE.test(inner) &&
+    inner !== 'sic' &&
+    /^\s+\p{Ll}/u.test(input.slice(index + all.length))
+  );
+};
+
 interface Rule {
   id: string;
   match: RegExp;
@@ -110,6 +137,7 @@ const cutAll = (kind?: CutKind) => (m: RegExpExecArray) => ({
 /** In order; each works on what the one before left. */
 const RULES: readonly Rule[] = [
   { id: 'comment', match: /\s?(?:<!--[\s\S]{0,400}?-->|\/\*[\s\S]{0,400}?\*\/)/g, take: cutAll('direction') },
+  { id: 'double-curly', match: /\s?(?:\{\{([^{}\n]{0,240})\}\}|<<[^<>\n]{0,240}>>)/g, take: cutAll() },
   {
     id: 'synthesizer-tag',
     match:
@@ -141,16 +169,21 @@ const RULES: readonly Rule[] = [
   {
     id: 'square',
     match: /\s?([*_]{0,2})\[([^[\]\n]{0,400})\]\1/g,
-    take: (m) => ({ keep: '', kind: kindOf(m[2]), cut: m[0].trim() }),
+    take: (m) =>
+      isInserted(m)
+        ? { keep: m[0].replace(/[[\]]/g, ''), kind: 'mark', cut: m[0] }
+        : { keep: '', kind: kindOf(m[2]), cut: m[0].trim() },
   },
   { id: 'curly', match: /\s?\{([^{}\n]{0,240})\}/g, take: cutAll() },
   {
     id: 'round',
     match: /\s?([*_]{0,2})\(([^()\n]{0,240})\)\1/g,
     take: (m) =>
-      m[1] || roundDirects(m[2]) || betweenSentences(m)
-        ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() }
-        : null,
+      isInitials(m)
+        ? null
+        : m[1] || roundDirects(m[2]) || betweenSentences(m)
+          ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() }
+          : null,
   },
   {
     id: 'starred-cue',
@@ -159,6 +192,16 @@ const RULES: readonly Rule[] = [
       CUE.test(m[2].trim()) || (directing && m[1] !== '**' && doneInStars(m))
         ? { keep: '', kind: 'direction', cut: m[0].trim() }
         : null,
+  },
+  {
+    id: 'capitals-between',
+    match: /(?<=\p{Ll}[^.!?…]{0,20}[.!?…][”"’)]?)\s+(\p{Lu}[\p{Lu} ’'-]{5,60}\p{Lu})(?=\s+\p{Lu}\p{Ll}|$)/gu,
+    take: (m) => (m[1].includes(' ') ? { keep: '', kind: 'direction', cut: m[0].trim() } : null),
+  },
+  {
+    id: 'hashtags',
+    match: /(?<=[.!?…]["”’)]?)(?:\s+#[\p{L}\d_]{2,40})+\s*$/gu,
+    take: cutAll('brief'),
   },
   { id: 'music-sign', match: /\s?[♪♫🎵🎶][^♪♫🎵🎶\n]{0,80}[♪♫🎵🎶]?/gu, take: cutAll('direction') },
 ];
@@ -214,8 +257,9 @@ function unmarked(text: string): string {
     .replace(/~~(.+?)~~/g, '')
     .replace(/`([^`\n]+)`/g, '$1')
     .replace(/\\(?=[*_#[\]()~>])/g, '')
-    .replace(/^\s*(?:[-*•–‣▪]\s+|\d{1,2}[.)]\s+(?=\D))/, '')
+    .replace(/^\s*(?:[-*•–‣▪]\s+|\d{1,2}[.)]\s+(?=\D)|\(?[a-h]\)\s+(?=\p{Lu}))/u, '')
     .replace(/^[\s\p{Extended_Pictographic}\uFE0F\u200D]+(?=\S)/u, '')
+    .replace(/(?<=[\p{L}\p{N}.,;:!?”"’)])[*†‡]{1,3}(?=\s|$)/gu, '')
     .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
     .replace(/\s+/g, ' ')
     .trim();

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { isOnlyCut, restOf, spokenPieces } from './inline.ts';
 import { withoutFrames } from './forms.ts';
 import { cut, gap, type Piece } from './piece.ts';
-import { isNarratorLabel } from './rows.ts';
+import { isNarratorLabel, isPictureLabel } from './rows.ts';
 
 export interface Layout {
   id: string;
@@ -75,6 +75,28 @@ function records(text: string): { rows: string[][]; around: string[] } | null {
   return rows.length > 1 && rows.every((r) => r.length <= rows[0].length) ? { rows, around: [] } : null;
 }
 
+/** A table whose cells came one below another, as when it is pasted as text: names of columns, then as many rows for each of its rows. */
+function cellsBelow(text: string): { rows: string[][]; around: string[] } | null {
+  const rows = rowsOf(text).map((r) => r.trim()).filter(Boolean); // prettier-ignore
+  const named = (r: string) => r.split(/\s+/).length <= 3 && (SPOKEN_HEAD.test(r) || UNSPOKEN_HEAD.test(r));
+  const from = rows.findIndex((r, i) => named(r) && named(rows[i + 1] ?? ''));
+  if (from < 0 || from > 6) return null;
+  let to = from;
+  while (to < rows.length && named(rows[to])) to++;
+  const width = to - from;
+  const cells = rows.slice(to);
+  const heads = rows.slice(from, to);
+  const spoken = heads.findIndex((h) => SPOKEN_HEAD.test(h));
+  if (width > 6 || spoken < 0 || cells.length < 2 * width || cells.length % width) return null;
+  const table = Array.from({ length: cells.length / width }, (_, k) =>
+    cells.slice(k * width, (k + 1) * width),
+  );
+  // The column that is said to be spoken reads so.
+  return table.filter((r) => /[.!?…]["”’)]?$/.test(r[spoken])).length * 3 >= table.length * 2
+    ? { rows: [heads, ...table], around: rows.slice(0, from) }
+    : null;
+}
+
 /** Rows of cells of a table with pipes, tabs, or columns set apart by three blanks or more. */
 function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
   const lines = withoutFrames(rowsOf(text));
@@ -87,7 +109,7 @@ function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
             .trim()
             .replace(/^\||\|$/g, '')
             .split('|')
-            .map((c) => c.replace(/<br\s*\/?>/gi, ' ').trim()),
+            .map((c) => c.replace(/\s*<br\s*\/?>\s*/gi, '\n').trim()),
         )
         .filter((r) => !r.every((c) => /^:?-{2,}:?$/.test(c))),
       around: lines.filter((l) => l.trim() && !pipes.includes(l)),
@@ -149,7 +171,7 @@ const isTotal = (row: readonly string[], spoken: number): boolean =>
 const columns: Layout = {
   id: 'columns',
   read: (text) => {
-    const table = records(text) ?? cellsOf(text);
+    const table = records(text) ?? cellsBelow(text) ?? cellsOf(text);
     if (!table) return null;
     const { rows, around } = table;
     const width = Math.max(...rows.map((r) => r.length));
@@ -161,7 +183,10 @@ const columns: Layout = {
       rows[0].every((c) => c.split(/\s+/).length <= 5);
     const body = head ? rows.slice(1) : rows;
     // The narrowest label that says so wins; without a label, the column that reads as prose.
-    let spoken = head ? rows[0].findIndex((c) => SPOKEN_HEAD.test(c) && !/^words$/i.test(c)) : -1;
+    const labelled = (cell = '') => cell.split('\n').some((part) => isNarratorLabel(part));
+    let spoken = Array.from({ length: width }, (_, i) => body.filter((r) => labelled(r[i])).length).findIndex((n) => n > 1); // prettier-ignore
+    const byLabels = spoken >= 0;
+    if (!byLabels) spoken = head ? rows[0].findIndex((c) => SPOKEN_HEAD.test(c) && !/^words$/i.test(c)) : -1;
     if (spoken < 0) {
       const weights = Array.from({ length: width }, (_, i) =>
         head && UNSPOKEN_HEAD.test(rows[0][i] ?? '') ? -1 : proseWeight(body.map((r) => r[i] ?? '')),
@@ -179,6 +204,14 @@ const columns: Layout = {
       });
       if (isTotal(row, spoken)) {
         out.push(cut('count', row[spoken]));
+        continue;
+      }
+      if (byLabels) {
+        for (const part of (row[spoken] ?? '').split('\n').filter(Boolean)) {
+          const words = isNarratorLabel(part) ? part.replace(/^[^:]*:(?:\*\*|__)?\s*/, '') : null;
+          out.push(...(words === null ? [cut('direction', part)] : spokenPieces(words)));
+        }
+        out.push(gap);
         continue;
       }
       const cell = (row[spoken] ?? '').replace(/^\*\*([^*]{1,40}:)\*\*/, '$1');
@@ -220,6 +253,9 @@ const screenplay: Layout = {
         !(rows[i - 1] ?? '').trim(),
     ).length;
     if (!((heads >= 1 && cues >= 1) || (cues >= 3 && rows.every((r) => !/^\s*#{1,6}\s/.test(r)))))
+      return null;
+    // Labels of picture and sound over their words are no characters.
+    if (heads === 0 && rows.some((r) => CHARACTER.test(r.trim()) && isPictureLabel(`${r.trim()}: x`)))
       return null;
     const out: Piece[] = [];
     let i = 0;

@@ -27,12 +27,16 @@ export interface RowContext {
   gapBefore: boolean;
   /** Whether a time stood before it, and was taken off. */
   timed: boolean;
+  /** Whether it is a title by its form alone: of the whole (0) or of a part (1). */
+  plainTitle: 0 | 1 | null;
   /** What stands behind times again and again: who speaks. */
   timedNames: ReadonlySet<string>;
   /** How many rows begin with the name of a part and a colon. */
   sectionLabels: number;
   /** How many labels of a narrator stand in the whole. */
   narrators: number;
+  /** How many rows begin with a label of any kind. */
+  labels: number;
 }
 
 export interface RowRule {
@@ -67,14 +71,14 @@ const TIME_TAIL = new RegExp(
 );
 
 const NARRATOR =
-  /^((?:main |lead |tag )?(?:narrator|narration|narr?\.?|ann(?:n?cr?|ouncer)|voice(?: ?[\dA-Z])?|speaker notes?|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*((?:\S.*)?)$/i;
+  /^((?:main |lead |tag )?(?:narrator|narration|narr?\.?|ann(?:n?cr?|ouncer)|voice(?: ?[\dA-Z])?|on[- ]?cam(?:era)?|(?:piece )?to camera|ptc|stand-?up|reporter|correspondent|speaker notes?|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*((?:\S.*)?)$/i;
 /** Whether a row begins with a narrator's label. */
 export const isNarratorLabel = (row: string): boolean => NARRATOR.test(bare(row));
 const PICTURE =
-  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) (?:the )?(?:editor|narrator|self|artist)|for the [a-z]+(?: [a-z]+)?|to the [a-z]+|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/i;
+  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|show|seen|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) [\p{L} ]{1,20}|alt(?:ernat(?:e|ive))?(?: (?:line|hook|ending|take|version))?|sot|nats?(?: sot)?|(?:sound ?)?bites?|actualit(?:y|ies)|up ?sound|super|cg|gfx|locator|slate|in ?cue|out ?cue|for the [a-z]+(?: [a-z]+)?|to the [a-z]+|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/iu;
 export const isPictureLabel = (row: string): boolean => PICTURE.test(bare(row));
 const BRIEF =
-  /^(?:target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|rev(?:ision)?|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
+  /^(?:cast|talent|voice talent|word count|words|read(?:ing)? time|target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|rev(?:ision)?|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
 const COUNT =
   /^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
 const COUNT_ALONE =
@@ -90,6 +94,9 @@ const SECTION_WORD =
 /** The name of a part and a colon, with words behind it. */
 export const SECTION_LABEL =
   /^(?:\d{1,2}[.)]\s*)?((?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main (?:body|content|part|points?|section)|middle|closing|ending|call to action|cta|recap|epilogue|prologue|climax|resolution|setup|set-up|payoff|twist|reveal|turn|problem|solution|build(?:-?up)?|segment|section|part|point|act|scene)(?:\s*#?(?:\d{1,2}|[IVX]{1,4}))?)(?:\s*[([][^)\]]{0,30}[)\]])?\s*(?::|\s[–—-])\s+(\S.*[.!?…]["”’)]?)$/i;
+/** "Scene 2 – The gate: …" */
+const NAMED_PART =
+  /^(?:scene|section|part|chapter|segment|act|beat|point|slide|clip)\s*#?(?:\d{1,3}|[IVX]{1,5})\s*[–—-]\s*([^:.!?]{2,50}):\s+(\S.*[.!?…]["”’)]?)$/i;
 const STRONG_LABEL = /^(?:cold open|teaser|hook|intro|outro|cta|call to action)\b/i;
 const NUMBERED_HEAD =
   /^(?:scene|section|part|chapter|segment|act|beat|point|slide|paragraph|block|clip|page)\s*(?:#\s*)?(?:\d{1,3}|[IVXLC]{1,5}|one|two|three|four|five|six|seven|eight|nine|ten)\b\s*(?:[:.–—|-]\s*((?:\S.*)?))?$/i;
@@ -106,17 +113,20 @@ const NO_SPEAKER =
 const HEAD_WORDS = 9;
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
 const ends = (text: string) => /[.!?…]["”’)]?$/.test(text);
+/** Round brackets at the end with a length among their words: "(brisk, ~40 sec)". */
+const LENGTH_TAIL = /\s*\([^()]{0,40}\b\d+\s*(?:s|secs?|seconds?|mins?|minutes?|words?)\b[^()]{0,20}\)$/i;
 const named = (text: string): string =>
   text
+    .replace(/`/g, '')
+    .replace(LENGTH_TAIL, '')
     .replace(TIME_TAIL, '')
     .replace(/[:–—|-]\s*$/, '')
     .replace(/^["“]|["”]$/g, '')
     .trim();
-const heading = (text: string, level: 0 | 1 = 1): RowVerdict => ({
-  type: 'heading',
-  level,
-  text: named(text) || text.trim(),
-});
+const heading = (text: string, level: 0 | 1 = 1): RowVerdict => {
+  const name = named(text) || text.trim();
+  return { type: 'heading', level, text: NUMBERED_HEAD.exec(name)?.[1]?.trim() || name };
+};
 
 /** A length, a frame, a running number: what fields beside one another tell of a draft. */
 const MEASURE =
@@ -131,6 +141,14 @@ function isFields(text: string, before: number): boolean {
     return false;
   return fields.some((f) => MEASURE.test(f)) || (wide.length > 1 && before < 4);
 }
+
+/** In a draft with one label at most: words behind a plain word and a colon that are a sentence. "Sound: it needs something to travel in." */
+const isSaid = (row: string, rest: string): boolean =>
+  ends(rest) && words(rest) >= 4 && /^\s*(?!notes?\b)\p{L}{4,}\s*:/iu.test(row);
+
+/** Whether a row begins with a label of any kind. */
+export const isLabelled = (row: string): boolean =>
+  [NARRATOR, PICTURE, BRIEF, TRANSITION].some((label) => label.test(bare(row)));
 
 /** Rules in order. */
 export const ROW_RULES: readonly RowRule[] = [
@@ -174,6 +192,29 @@ export const ROW_RULES: readonly RowRule[] = [
     read: (row, c) => (isFields(bare(row), c.before) ? { type: 'cut', kind: 'brief' } : null),
   },
   {
+    id: 'rights',
+    read: (row) =>
+      /^\W*(?:©|\(c\)|copyright\b)[^.!?]{0,60}\b(?:19|20)\d\d\b|\ball rights reserved\b/i.test(row)
+        ? { type: 'cut', kind: 'brief' }
+        : null,
+  },
+  {
+    id: 'address',
+    read: (row) =>
+      /^[^.!?]{0,60}?<?\bhttps?:\/\/\S{1,600}\s*$/.test(bare(row)) ? { type: 'cut', kind: 'brief' } : null,
+  },
+  {
+    id: 'plain-title',
+    read: (row, c) => (c.plainTitle === null ? null : heading(row, c.plainTitle)),
+  },
+  {
+    id: 'byline',
+    read: (row, c) =>
+      c.before < 3 && c.gapAfter && /^(?:written |script |story |words )?by\s+\p{Lu}[\p{L}.’'-]*(?:\s\p{Lu}[\p{L}.’'-]*){0,3}$/u.test(bare(row)) // prettier-ignore
+        ? { type: 'cut', kind: 'brief' }
+        : null,
+  },
+  {
     id: 'unchecked',
     read: (row) =>
       /^\s*(?:[-*•]\s*)?\[[ xX✓-]\]\s/.test(row) || /^\W*(?:TODO|FIXME|TBC|TBD|TK|NB)\b/.test(row)
@@ -195,6 +236,8 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'part-label',
     read: (row, c) => {
+      const named = NAMED_PART.exec(bare(row));
+      if (named) return { type: 'headed', text: named[1].trim(), rest: named[2] };
       const m = SECTION_LABEL.exec(bare(row));
       return m && (c.sectionLabels > 1 || STRONG_LABEL.test(m[1]))
         ? { type: 'headed', text: m[1], rest: m[2] }
@@ -231,9 +274,9 @@ export const ROW_RULES: readonly RowRule[] = [
   },
   {
     id: 'picture',
-    read: (row) => {
+    read: (row, c) => {
       const m = PICTURE.exec(bare(row));
-      return m ? { type: 'directs', rest: m[1] } : null;
+      return m && !(c.labels < 2 && isSaid(row, m[1])) ? { type: 'directs', rest: m[1] } : null;
     },
   },
   {
@@ -256,7 +299,8 @@ export const ROW_RULES: readonly RowRule[] = [
     id: 'brief',
     read: (row, c) => {
       const b = bare(row);
-      return BRIEF.test(b) && (c.before < 12 || c.after < 8) && words(b) <= 40
+      const m = BRIEF.exec(b);
+      return m && !(c.labels < 2 && isSaid(row, m[1])) && (c.before < 12 || c.after < 8) && words(b) <= 40
         ? { type: 'cut', kind: 'brief' }
         : null;
     },

@@ -1,0 +1,51 @@
+/** What a whole draft shows about how its writer marks narration; drafts by many hands, some of them not ours. */
+import { readFileSync, readdirSync } from 'node:fs';
+import { expect } from 'chai';
+import { writtenWords } from '../../src/language/index.ts';
+import { cleanDraft, readDraft } from '../../src/script/index.ts';
+import { draftText } from '../../src/script/draftFile.ts';
+import { HANDS, SAID } from './drafts/hands.ts';
+
+const oneRow = (text: string) => text.replace(/\s+/g, ' ').trim();
+const folder = new URL('./strangers/', import.meta.url);
+/** Words as they are heard; a note's number glued to one is no part of it. */
+const heard = (text: string) => writtenWords(text.toLowerCase().replace(/[*_"“”]/g, '')).map((w) => w.text);
+
+describe('the notations of many hands', () => {
+  for (const [what, draft, narration] of HANDS)
+    it(`gives what is spoken: ${what}`, () => expect(oneRow(cleanDraft(draft))).to.equal(oneRow(narration)));
+  for (const said of SAID)
+    it(`leaves what only looks like a note: ${said.slice(0, 40)}…`, () =>
+      expect(oneRow(cleanDraft(said))).to.equal(oneRow(said)));
+});
+
+/** By another hand; they were looked at while the rules were made, so they are tests and no estimate. */
+describe('finished drafts by another hand', () => {
+  const drafts = readdirSync(folder).filter((f) => !f.endsWith('.gold.json'));
+  for (const file of drafts)
+    it(`gives the narration of ${file}, its titles and its rests`, async () => {
+      const text = await draftText(new Uint8Array(readFileSync(new URL(file, folder))));
+      const gold = JSON.parse(readFileSync(new URL(`${file.slice(0, 2)}.gold.json`, folder), 'utf8')) as {
+        spoken: string[];
+        headings: string[];
+        rests: { after: string; seconds: number | null }[];
+      };
+      expect(heard(cleanDraft(text))).to.deep.equal(heard(gold.spoken.join('\n')));
+      const { sections } = readDraft(text);
+      expect(sections.map((s) => s.title)).to.include.members(gold.headings);
+      for (const { after, seconds } of gold.rests) {
+        const line = sections
+          .flatMap((s) => s.lines)
+          .find((l) => heard(l.text).join(' ').endsWith(heard(after).join(' ')));
+        expect(line?.restMs, after).to.be.greaterThan(0);
+        if (seconds !== null) expect(line?.restMs).to.equal(seconds * 1000);
+      }
+    });
+});
+
+describe('rests', () => {
+  it('without a length have a usual one; short and long ones are told apart', () => {
+    const rests = (text: string) => readDraft(text).sections[0].lines.map((l) => l.restMs);
+    expect(rests('It held. [pause] It broke. (short pause) It fell. *long pause* Gone. <break time="300ms"/> So.')).to.deep.equal([800, 400, 1500, 300, 0]); // prettier-ignore
+  });
+});
