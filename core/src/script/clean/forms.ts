@@ -1,4 +1,5 @@
 /** Other ways of writing the same thing, rewritten to the one that the rules for rows know. Common practice, no published source. */
+import { directs } from './inline.ts';
 import { isNarratorLabel, isPictureLabel } from './rows.ts';
 
 type Rows = readonly string[];
@@ -116,30 +117,54 @@ const withLaterWords = (rows: Rows): Rows =>
     ? rows.map((r) => (EARLIER.test(r) ? `[${r.trim()}]` : r.replace(LATER, 'Narrator: ')))
     : rows;
 
-/** Outlines: "* A heading" over prose, "II. A heading". */
-const ROMAN = /^\s*(?=[IVX])(?:IX|IV|V?I{1,3}|V|XI{0,3}|X)[.)]\s+(\S.{0,70})$/;
-const STARRED = /^(\*{1,4})\s+(\S.{0,70})$/;
+const TIMES =
+  /(?:\d{1,2}:\d{2}(?::\d{2})?|:\d{2})(?:\s*(?:[–—-]|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?|\d+\s*(?:s|secs?|seconds?|mins?|minutes?)\b/gi;
+const NUMBERING =
+  /^(\W*)(?:(?:chapter|part|section|seg(?:ment)?|scene|act|beat|block|point|number|no\.?)\s*)?(?:#?\d{1,2}(?:\.\d{1,2})*(?:\s*\/\s*\d{1,2})?|(?:IX|IV|V?I{1,3}|V|XI{0,3}|X)(?=[.):\s])|[A-H](?=[.)])|one|two|three|four|five|six|seven|eight|nine|ten)?\s*[.):|–—-]*\s*(?:section:\s*)?/iu;
+
+/** A short row without a sentence's end, as its name and its form: "2. X", "== X ==", "[X]" in capitals. Null where it is none. */
+function named(row: string): { name: string; form: string } | null {
+  const times = row.replace(TIMES, '\u0001');
+  const head = NUMBERING.exec(times)?.[0] ?? '';
+  const tail = /[^\p{L}\p{N}”’')]*$/u.exec(times.slice(head.length))?.[0] ?? '';
+  const name = times.slice(head.length, times.length - tail.length).replace(/^[^\p{L}\p{N}]+/u, '');
+  if (!/^\p{Lu}/u.test(name) || /[.!?;:…\u0001|<>{}[\]#*_=]/u.test(name)) return null;
+  const n = name.split(/\s+/).length;
+  if (n > 9 || /[.!?…,;]["”’)]?\s*$/.test(row.trim())) return null;
+  const form = `${head.replace(/\d+|[IVX]+(?=[.):\s])|[A-H](?=[.)])/g, '0').replace(/\p{Extended_Pictographic}\uFE0F?/gu, 'E')}X${tail.replace(/[-=.~*\s]+/g, '-')}`; // prettier-ignore
+  return {
+    name,
+    form: `${form.replace(/(?:one|two|three|four|five|six|seven|eight|nine|ten)/gi, '0')}${/\p{Ll}/u.test(name) ? '' : ' capitals'}`,
+  };
+}
+
+/** Rows of one form again and again, each above prose: headings, whatever the form. */
 function withHeadings(rows: Rows): Rows {
-  const heads = (form: RegExp) =>
-    rows.flatMap((r, i) => {
-      const m = form.exec(r);
-      const name = m?.[m.length - 1] ?? '';
-      const next = rows.slice(i + 1).find((x) => x.trim() && !/^\s*:[\w-]+:/.test(x));
-      return m && !/[.!?…:;,]["”’)]?$/.test(name) && next !== undefined && !form.test(next) && prose(next)
-        ? [i]
-        : [];
-    });
-  let out = rows;
-  for (const form of [ROMAN, STARRED]) {
-    const found = new Set(heads(form));
-    const all = rows.filter((r) => form.test(r)).length;
-    if (found.size < 2 || found.size < all) continue;
-    out = out.map((r, i) => {
-      const m = found.has(i) ? form.exec(r) : null;
-      return m ? `## ${m[m.length - 1]}` : r;
-    });
+  const next = (i: number) => rows.slice(i + 1).find((r) => r.trim() && !/^\s*:[\w-]+:/.test(r)) ?? '';
+  const sentence = (r: string) => /[.!?…]["”’)*_\]]*\s*$/.test(r) && r.trim().split(/\s+/).length >= 4 && !/^\s*[[(<{*]/.test(r); // prettier-ignore
+  const marked = (r: string) =>
+    /^\s{0,3}#{1,6}\s|^\s*(?:\*\*|__)|^\s*\|/.test(r) ||
+    /^\s*\p{L}[^.!?]{0,40}:\s+\S/u.test(r.replace(NUMBERING, ''));
+  const found = rows.map((r) => (r.trim() && !marked(r) ? named(r) : null));
+  const forms = new Map<string, { all: number; above: number[] }>();
+  found.forEach((f, i) => {
+    // A form without any mark is looked at with what stands around it, elsewhere.
+    if (!f || /^X(?: capitals)?$/.test(f.form)) return;
+    const known = forms.get(f.form) ?? { all: 0, above: [] };
+    known.all++;
+    if (sentence(next(i)) && !(f.form.includes(':') && /^\s*["“]/.test(next(i)))) known.above.push(i);
+    forms.set(f.form, known);
+  });
+  const heads = new Set<number>();
+  for (const [form, { all, above }] of forms) {
+    // Cues stand in brackets too: only names in capitals that name no picture or sound are headings there.
+    const bracketed = /[[({<]/.test(form);
+    if (above.length < 2 || above.length < 0.75 * all) continue;
+    if (bracketed && !(form.endsWith('capitals') && above.every((i) => !directs(found[i]!.name)))) continue;
+    if (/^\s+[-*•]/.test(rows[above[0]])) continue; // prettier-ignore
+    above.forEach((i) => heads.add(i));
   }
-  return out;
+  return rows.map((r, i) => (heads.has(i) ? `## ${found[i]!.name}` : r));
 }
 
 /** Signs of other notations that are no words: marked text, what is kept in the writer's own file. */

@@ -225,7 +225,9 @@ function plainTitles(rows: readonly string[]): Map<number, 0 | 1> {
   const out = new Map<number, 0 | 1>();
   if (others.filter(prose).length < 0.8 * others.length - 1 || others.filter(prose).length < 2) return out;
   const parts = found.filter((i) => i !== first);
-  if (found.includes(first)) out.set(first, parts.length > 1 && !blank(first + 1) ? 1 : 0);
+  const capitals = (i: number) => !/\p{Ll}/u.test(rows[i]);
+  const alike = parts.length > 1 && (!blank(first + 1) || (capitals(first) && parts.every(capitals)));
+  if (found.includes(first)) out.set(first, alike ? 1 : 0);
   if (parts.length > 1 || (parts.length === 1 && found.includes(first))) for (const i of parts) out.set(i, 1);
   return out;
 }

@@ -51,6 +51,10 @@ export function restOf(text: string): number | null {
   return ms > 0 && ms <= LONGEST_REST_MS ? ms : null;
 }
 
+/** Whether words name a picture, a sound, a movement or a way of speaking. */
+export const directs = (words: string): boolean =>
+  DIRECTS.test(words) || CUE.test(words) || MANNER.test(words);
+
 const kindOf = (inner: string): CutKind =>
   BRACKETED_TIME.test(inner.trim()) ? 'timing' : COUNT.test(inner.trim()) ? 'count' : 'direction';
 

@@ -193,6 +193,8 @@ const columns: Layout = {
       );
       spoken = weights.indexOf(Math.max(...weights));
     }
+    // What reads as prose stands in the table, or it is none.
+    if (proseWeight(around) > proseWeight(body.map((r) => r[spoken] ?? ''))) return null;
     const out: Piece[] = around.map((r) => cut(/[.!?:]$/.test(r) ? 'chatter' : 'brief', r));
     if (head) out.push(cut('mark', rows[0].join(' | ')));
     for (const row of body) {
@@ -253,6 +255,12 @@ const screenplay: Layout = {
         !(rows[i - 1] ?? '').trim(),
     ).length;
     if (!((heads >= 1 && cues >= 1) || (cues >= 3 && rows.every((r) => !/^\s*#{1,6}\s/.test(r)))))
+      return null;
+    // Names that come once each over prose are headings and no characters.
+    const names = rows
+      .filter((r, i) => CHARACTER.test(r.trim()) && (rows[i + 1] ?? '').trim() && !(rows[i - 1] ?? '').trim())
+      .map((r) => r.replace(/\s*\(.*$/, '').trim());
+    if (heads === 0 && new Set(names).size === names.length && !names.some((n) => NARRATES.test(n)))
       return null;
     // Labels of picture and sound over their words are no characters.
     if (heads === 0 && rows.some((r) => CHARACTER.test(r.trim()) && isPictureLabel(`${r.trim()}: x`)))
