@@ -304,37 +304,90 @@ function byCapitals(rows: readonly JudgedRow[]): readonly JudgedRow[] {
 
 /** Words about the work on a script. */
 const WORK =
-  /\b(?:scripts?|drafts?|versions?|variations?|variants?|takes?|narrat(?:ion|or)s?|voice-?overs?|vo|scenes?|hooks?|outro|intro|b-?roll|footage|visuals?|captions?|columns?|tables?|layout|storyboard|run ?time|word ?count|words|seconds?|minutes?|edit(?:or|s|ed)?|trim(?:med)?|tighten(?:ed)?|shorten(?:ed)?|tone|pacing|polish(?:ed)?|revis(?:ed|ion|e)|rewr(?:ite|itten|ote)|brief|studio|recording|episodes?|paragraphs?|sections?|endings?|shorts?|prompts?|format(?:ted)?)\b/gi;
+  /\b(?:scripts?|drafts?|versions?|variations?|variants?|(?:an?|another|this|new|first|second|last|\w+er) takes?|narrat(?:ion|or)s?|voice-?overs?|vo|voice|scenes?|hooks?|outro|intro|openings?|b-?roll|footage|visuals?|captions?|columns?|tables?|layout|storyboard|run ?time|word ?count|words|seconds?|minutes?|edit(?:or|s|ed)?|trim(?:med)?|tighten(?:ed)?|shorten(?:ed)?|tone|pacing|polish(?:ed)?|revis(?:ed|ion|e)|rewr(?:ite|itten|ote)|written|brief|studio|recording|record|episodes?|paragraphs?|sections?|beats?|endings?|shorts?|prompts?|format(?:ted)?|cues?|clips?)\b/gi;
+/** And what is done to one, said by the one who does it. */
+const EDITED =
+  /\b(?:swapp?ed|kept|went for|cut|moved|changed|added|left|dropped|shorter|longer|calmer|quieter|punchier|sharper|lines?|piece|as you asked|if you(?:['’]d)?|favou?rite)\b/i;
 const BETWEEN_PARTNERS =
-  /\b(?:I(?:['’](?:ve|ll|d|m))?|me|my|let me|please|below|as requested|here(?:['’]s| is| are))\b/i;
+  /\b(?:I(?:['’](?:ve|ll|d|m))?|me|my|let me|please|below|as requested|here(?:['’]s| is| are))\b|^(?:sure|certainly|absolutely|of course|ok(?:ay)?|got it|great|done|no problem|perfect|all ?right)\b/i;
+const MYSELF = /(?<![“"][^”"]*)\b(?:I|I['’](?:ve|ll|d|m)|my)\b/;
 const OFFER =
-  /^\W*(?:shall i|should i|do you want me|want me to|would you like (?:me|a|an|the|another)|let me know|just say the word|i can also|happy to|feel free)\b/i;
+  /^\W*(?:shall i|should i|do you want me|want me to|would you like (?:me|a|an|the|another)|let me know|just say the word|i can also|happy to|feel free|hope (?:this|that|it)(?: all)? (?:works|helps|fits|suits))\b/i;
+const TO_LISTENERS = /\b(?:comments?|below|subscribe|next (?:time|video))\b/i;
+
+const aboutWork = (text: string): number =>
+  new Set((text.match(WORK) ?? []).map((w) => w.toLowerCase())).size;
 
 /** Whether a row is said to the one who ordered the script, and not to those who hear it. */
 export function isTalk(row: string): boolean {
   const text = bare(row);
-  const about = new Set((text.match(WORK) ?? []).map((w) => w.toLowerCase()));
+  const about = aboutWork(text);
   return (
-    (OFFER.test(text) && !/\b(?:comments?|below|subscribe|next (?:time|video))\b/i.test(text)) ||
-    (about.size >= 2 && BETWEEN_PARTNERS.test(text))
+    (OFFER.test(text) && !TO_LISTENERS.test(text)) ||
+    (about >= 2 && BETWEEN_PARTNERS.test(text)) ||
+    about >= 3
   );
 }
+
+/** Somebody who says "I" before and behind a narration that never does, of work on it. */
+const isOtherVoice = (row: string): boolean => {
+  const text = bare(row);
+  const edited = EDITED.test(text) && (aboutWork(text) > 0 || /\byou\b/i.test(text));
+  return MYSELF.test(text) && (edited || aboutWork(text) > 1) && !TO_LISTENERS.test(text);
+};
+
+/** How many rows at either end may be another's. */
+const EDGE = 4;
 
 /** Talk about the draft before its first words and behind its last. */
 function withoutTalk(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.flatMap((r, i) => (isSpoken(r) && !r.labelled ? [i] : []));
+  const all = rows.flatMap((r, i) => (isSpoken(r) ? [i] : []));
   const quiet = new Set<number>();
-  for (const order of [spoken, [...spoken].reverse()])
-    for (const i of order) {
-      if (!isTalk(rows[i].row)) break;
+  const tellsOfItself = all
+    .slice(EDGE, -EDGE || undefined)
+    .concat(all.length <= 2 * EDGE ? all.slice(1, -1) : [])
+    .filter(
+      (i) => MYSELF.test(bare(rows[i].row)) && !isTalk(rows[i].row) && !isOtherVoice(rows[i].row),
+    ).length;
+  for (const order of [all, [...all].reverse()])
+    for (const i of order.slice(0, EDGE)) {
+      if (rows[i].labelled) break;
+      const { row } = rows[i];
+      if (!isTalk(row) && !(tellsOfItself === 0 && isOtherVoice(row))) break;
       quiet.add(i);
     }
   // In the middle, a paragraph in which one asks the other.
   for (const i of spoken)
     if (isTalk(rows[i].row) && /\b(?:I|me|we)\b/.test(rows[i].row) && /\byou(?:r|['’]\w+)?\b/i.test(rows[i].row) && /\?/.test(rows[i].row)) quiet.add(i); // prettier-ignore
-  return quiet.size === spoken.length ? rows : rows.map((r, i) => (quiet.has(i) ? silent(r, 'chatter') : r));
+  return quiet.size === all.length ? rows : rows.map((r, i) => (quiet.has(i) ? silent(r, 'chatter') : r));
+}
+
+/** Signs before a row's first letter and behind its last. */
+function marksOf(row: string): string {
+  const text = row.trim().replace(/\p{Extended_Pictographic}|\uFE0F/gu, '');
+  const before = /^[^\p{L}\p{N}"“‘'’…]*/u.exec(text)![0].replace(/\s+/g, ' ').trim();
+  const starred = /^[-*•+]? ?[*_]{1,2}$/.test(before);
+  return starred && !/[*_)]\W*$/.test(text) ? '' : before;
+}
+/** Marks of lists, quotations and headings, and none at all: what is so marked may be spoken. */
+const OPEN_MARKS = /^(?:[-*•–—]|#+|>(?: ?>)*|\*\*|__|\||[$€£¿¡]|\*\*\*)?$/;
+
+/** Rows under one sign, beside narration that has none: what the sign is for is no narration. */
+function byMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
+  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
+  const total = count(rows.filter(isSpoken));
+  const marks = new Map<string, JudgedRow[]>();
+  for (const r of spoken) marks.set(marksOf(r.row), [...(marks.get(marksOf(r.row)) ?? []), r]);
+  const quiet = new Set(
+    [...marks].filter(([mark, of]) => !OPEN_MARKS.test(mark) && of.length > 1 && count(of) < (1 - MOST) * total + 1).map(([m]) => m), // prettier-ignore
+  );
+  return quiet.size
+    ? rows.map((r) => (isSpoken(r) && !r.labelled && quiet.has(marksOf(r.row)) ? silent(r, 'direction') : r))
+    : rows;
 }
 
 /** Rows as the draft's own conventions leave them. */
 export const keptToConventions = (rows: readonly JudgedRow[]): readonly JudgedRow[] =>
-  withoutTalk(byCapitals(byWhole(isWholeBold)(byWhole(isWholeQuote)(byQuotes(byLabels(rows))))));
+  withoutTalk(byMarks(byCapitals(byWhole(isWholeBold)(byWhole(isWholeQuote)(byQuotes(byLabels(rows)))))));

@@ -52,7 +52,8 @@ function withoutNumbers(rows: Rows): Rows {
     : rows;
 }
 
-const isLabel = (label: string) => isNarratorLabel(`${label}: x`) || isPictureLabel(`${label}: x`);
+const isLabel = (label: string) =>
+  !/\d$/.test(label) && (isNarratorLabel(`${label}: x`) || isPictureLabel(`${label}: x`));
 
 /** Signs at the start of a row that say what it is, by what they show (Unicode's names): cameras and films, notes and loudspeakers, microphones and speakers. */
 const SIGNS: readonly (readonly [RegExp, string])[] = [
@@ -98,7 +99,8 @@ function withColons(rows: Rows): Rows {
   let out = rows;
   for (const form of [BRACKETED, SPACED, DASHED, ALONE]) {
     const labels = out.map((r) => form.exec(r)?.[1] ?? '').filter((l) => l && isLabel(l));
-    if (labels.filter((l) => isNarratorLabel(`${l}: x`)).length < 2) continue;
+    const narrators = labels.filter((l) => isNarratorLabel(`${l}: x`)).length;
+    if (narrators < 2 && (labels.length < 2 || form === ALONE)) continue;
     out = out.map((r) => {
       const m = form.exec(r);
       return m && isLabel(m[1]) ? `${m[1]}: ${r.slice(m[0].length)}` : r;

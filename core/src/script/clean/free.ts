@@ -74,6 +74,7 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
   const speakers = repeatedSpeakers(rows);
   const narrators = rows.filter(isNarratorLabel).length;
   const labels = rows.filter(isLabelled).length;
+  const lowercase = rows.filter((r) => /\p{Ll}/u.test(r)).length * 2 > worded.filter(Boolean).length;
   const onlyTop = rows.filter((r) => /^\s{0,3}#\s/.test(r)).length === 1;
   const directing = starsDirect(rows);
   const titles = plainTitles(rows);
@@ -115,6 +116,7 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
       speakers,
       narrators,
       labels,
+      lowercase,
       timed: timed !== null,
       timedNames,
       plainTitle: titles.get(i) ?? null,

@@ -35,6 +35,8 @@ export interface RowContext {
   sectionLabels: number;
   /** How many labels of a narrator stand in the whole. */
   narrators: number;
+  /** Whether most rows have small letters. */
+  lowercase: boolean;
   /** How many rows begin with a label of any kind. */
   labels: number;
 }
@@ -54,6 +56,7 @@ export const bare = (row: string) =>
     .replace(DASHED, '$1$2: ')
     .replace(/^\s*(?:>\s?)+/, '')
     .replace(/^\s*(?:[-*•–]|\d{1,2}[.)])\s+(?=\*{0,2}[\p{L}[(])/u, '')
+    .replace(/^\s*([*_])([^*_:]{1,30}:)\1\s*/, '$2 ')
     .replace(/^\s*([*_])(?=[^\s*_])(.*[^\s*_])\1\s*$/, '$2')
     .replace(/\*\*|__|^[\s\p{Extended_Pictographic}\uFE0F\u200D]+/gu, '')
     .trim();
@@ -75,7 +78,7 @@ const NARRATOR =
 /** Whether a row begins with a narrator's label. */
 export const isNarratorLabel = (row: string): boolean => NARRATOR.test(bare(row));
 const PICTURE =
-  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|show|seen|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene description|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) [\p{L} ]{1,20}|alt(?:ernat(?:e|ive))?(?: (?:line|hook|ending|take|version))?|sot|nats?(?: sot)?|(?:sound ?)?bites?|actualit(?:y|ies)|up ?sound|super|cg|gfx|locator|slate|in ?cue|out ?cue|for the [a-z]+(?: [a-z]+)?|to the [a-z]+|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/iu;
+  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|show|seen|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene(?: description)?|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) [\p{L} ]{1,20}|alt(?:ernat(?:e|ive))?(?: (?:line|hook|ending|take|version))?|sot|nats?(?: sot)?|(?:sound ?)?bites?|actualit(?:y|ies)|up ?sound|super|cg|gfx|locator|slate|in ?cue|out ?cue|for the [a-z]+(?: [a-z]+)?|to the [a-z]+|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/iu;
 export const isPictureLabel = (row: string): boolean => PICTURE.test(bare(row));
 const BRIEF =
   /^(?:cast|talent|voice talent|word count|words|read(?:ing)? time|target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|rev(?:ision)?|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
@@ -236,6 +239,8 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'part-label',
     read: (row, c) => {
+      // Beside a narrator's labels a scene is what is seen.
+      if (c.narrators > 1 && /^scene\s*[:–—-]/i.test(bare(row))) return { type: 'directs', rest: row };
       const named = NAMED_PART.exec(bare(row));
       if (named) return { type: 'headed', text: named[1].trim(), rest: named[2] };
       const m = SECTION_LABEL.exec(bare(row));
@@ -311,6 +316,8 @@ export const ROW_RULES: readonly RowRule[] = [
       const m = /^([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*[([][^)\]]{0,40}[)\]])?\s*:\s+(\S.*)$/u.exec(bare(row));
       if (!m || NO_SPEAKER.test(m[1]) || words(m[1]) > 3) return null;
       const capitals = m[1] === m[1].toUpperCase() && m[1].length > 1;
+      // In a draft of small letters a whole row of capitals is no speech.
+      if (c.lowercase && !/\p{Ll}/u.test(row)) return null;
       // Where the narrator has labels, a label of capitals that says no sentence is a cue.
       if (capitals && c.narrators > 1 && !c.speakers.has(m[1].toLowerCase()) && !ends(m[2]))
         return { type: 'directs', rest: m[2] };
