@@ -128,11 +128,11 @@ const NUMBERING =
 function named(row: string): { name: string; form: string } | null {
   const times = row.replace(TIMES, '\u0001');
   const head = NUMBERING.exec(times)?.[0] ?? '';
-  const tail = /[^\p{L}\p{N}”’')]*$/u.exec(times.slice(head.length))?.[0] ?? '';
+  const tail = /[^\p{L}\p{N}]*$/u.exec(times.slice(head.length))?.[0] ?? '';
   const name = times.slice(head.length, times.length - tail.length).replace(/^[^\p{L}\p{N}]+/u, '');
-  if (!/^\p{Lu}/u.test(name) || /[.!?;:…\u0001|<>{}[\]#*_=]/u.test(name)) return null;
+  if (!/^\p{Lu}/u.test(name) || /[.!?;:…\u0001|<>{}[\]#*_=]/u.test(name.replace(/[?!]$/, ''))) return null;
   const n = name.split(/\s+/).length;
-  if (n > 9 || /[.!?…,;]["”’)]?\s*$/.test(row.trim())) return null;
+  if (n > 9 || /[.…,;]["”’)]?\s*$/.test(row.trim())) return null;
   const form = `${head.replace(/\d+|[IVX]+(?=[.):\s])|[A-H](?=[.)])/g, '0').replace(/\p{Extended_Pictographic}\uFE0F?/gu, 'E')}X${tail.replace(/[-=.~*\s]+/g, '-')}`; // prettier-ignore
   return {
     name,
@@ -140,9 +140,16 @@ function named(row: string): { name: string; form: string } | null {
   };
 }
 
+/** A row that may stand between a heading and its first words: a cue in brackets, a time, a label of picture or sound, a setting. */
+export const isBeside = (row: string): boolean =>
+  /^\s*[*_]{0,2}[[({<].*[\])}>][*_]{0,2}\s*$/.test(row) ||
+  /^\s*:[\w-]+:/.test(row) ||
+  !/[\p{L}]/u.test(row.replace(TIMES, '')) ||
+  isPictureLabel(row);
+
 /** Rows of one form again and again, each above prose: headings, whatever the form. */
 function withHeadings(rows: Rows): Rows {
-  const next = (i: number) => rows.slice(i + 1).find((r) => r.trim() && !/^\s*:[\w-]+:/.test(r)) ?? '';
+  const next = (i: number) => rows.slice(i + 1).find((r) => r.trim() && !isBeside(r)) ?? '';
   const sentence = (r: string) => /[.!?…]["”’)*_\]]*\s*$/.test(r) && r.trim().split(/\s+/).length >= 4 && !/^\s*[[(<{*]/.test(r); // prettier-ignore
   const marked = (r: string) =>
     /^\s{0,3}#{1,6}\s|^\s*(?:\*\*|__)|^\s*\|/.test(r) ||
@@ -151,7 +158,7 @@ function withHeadings(rows: Rows): Rows {
   const forms = new Map<string, { all: number; above: number[] }>();
   found.forEach((f, i) => {
     // A form without any mark is looked at with what stands around it, elsewhere.
-    if (!f || /^X(?: capitals)?$/.test(f.form)) return;
+    if (!f || /^X[?!]*(?: capitals)?$/.test(f.form)) return;
     const known = forms.get(f.form) ?? { all: 0, above: [] };
     known.all++;
     if (sentence(next(i)) && !(f.form.includes(':') && /^\s*["“]/.test(next(i)))) known.above.push(i);
@@ -160,7 +167,7 @@ function withHeadings(rows: Rows): Rows {
   const heads = new Set<number>();
   for (const [form, { all, above }] of forms) {
     // Cues stand in brackets too: only names in capitals that name no picture or sound are headings there.
-    const bracketed = /[[({<]/.test(form);
+    const bracketed = /^[^X]*[[({<]/.test(form);
     if (above.length < 2 || above.length < 0.75 * all) continue;
     if (bracketed && !(form.endsWith('capitals') && above.every((i) => !directs(found[i]!.name)))) continue;
     if (/^\s+[-*•]/.test(rows[above[0]])) continue; // prettier-ignore

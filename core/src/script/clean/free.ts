@@ -1,6 +1,6 @@
 /** A draft in free form: rows judged one by one, with labels that hold for the rows below them. */
 import { keptToConventions, rowsAside, sentInChat, type JudgedRow } from './conventions.ts';
-import { usualForm } from './forms.ts';
+import { isBeside, usualForm } from './forms.ts';
 import { isOnlyCut, restOf, spokenPieces, starsDirect } from './inline.ts';
 import { cut, gap, type CutKind, type Piece } from './piece.ts';
 import { ROW_RULES, SECTION_LABEL, bare, isLabelled, isNarratorLabel, type RowContext } from './rows.ts';
@@ -212,7 +212,7 @@ function plainTitles(rows: readonly string[]): Map<number, 0 | 1> {
   const blank = (i: number) => !/\S/.test(rows[i] ?? '');
   const prose = (r: string) => /[.!?…]["”’)*_]*\s*$/.test(r) && r.trim().split(/\s+/).length >= 4;
   const isTitle = (i: number) => {
-    const below = rows.findIndex((r, k) => k > i && /\S/.test(r));
+    const below = rows.findIndex((r, k) => k > i && /\S/.test(r) && !isBeside(r));
     return (
       /^\s*\p{Lu}[^.!?…:;|<>#*_[\](){}=]{1,70}$/u.test(rows[i]) &&
       !/[,"”’]\s*$/.test(rows[i]) &&

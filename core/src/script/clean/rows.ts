@@ -385,7 +385,10 @@ export const ROW_RULES: readonly RowRule[] = [
       const m =
         /^\s*(?:\d{1,2}[.)]\s*)?\*\*([^*]+)\*\*\s*(?::\s*)?$/.exec(row) ??
         /^\s*__([^_]+)__\s*(?::\s*)?$/.exec(row);
-      return m && c.next !== null && words(m[1]) <= HEAD_WORDS && !/[.!?]["”]?$/.test(m[1].trim())
+      return m &&
+        c.next !== null &&
+        words(m[1]) <= HEAD_WORDS &&
+        (!/[.!?]["”]?$/.test(m[1].trim()) || /^\d{1,2}[.)]\s.*\?$/.test(m[1].trim()))
         ? heading(m[1].replace(/:$/, ''))
         : null;
     },

@@ -383,6 +383,7 @@ export const HANDS: readonly (readonly [string, string, string])[] = [
 
 /** Narration that only looks like something else. */
 export const SAID: readonly string[] = [
+  'Why does it stop?\n\nBecause nobody looked at the cable.\n\nAnd who should have looked?\n\nThe keeper, who was asleep at the time.',
   'Sound: it needs something to travel in. That is why space is quiet.\n\nThe air does the work.',
   'Scene one of the trial took a day. Scene two took a year.\n\nCut the rope, and the boat drifts. Fade, they called it.\n\nMusic played. The camera saw nothing.',
   'Hook, line and sinker. The town believed it.\n\nIntro music was all they had.\n\nThe end? Not yet.',
