@@ -4,7 +4,8 @@ import { expect } from 'chai';
 import { writtenWords } from '../../src/language/index.ts';
 import { cleanDraft, readDraft } from '../../src/script/index.ts';
 import { draftText } from '../../src/script/draftFile.ts';
-import { HANDS, SAID } from './drafts/hands.ts';
+import { HEADINGS, SAID_BY_CHANCE, draftByChance } from './drafts/byChance.ts';
+import { A, B, C, HANDS, SAID } from './drafts/hands.ts';
 
 const oneRow = (text: string) => text.replace(/\s+/g, ' ').trim();
 const folder = new URL('./strangers/', import.meta.url);
@@ -17,6 +18,34 @@ describe('the notations of many hands', () => {
   for (const said of SAID)
     it(`leaves what only looks like a note: ${said.slice(0, 40)}…`, () =>
       expect(oneRow(cleanDraft(said))).to.equal(oneRow(said)));
+});
+
+describe('headings of any form', () => {
+  const NAMES = ['The lift', 'A crowd at the gate', 'What the night did'];
+  /** Silent, but taken for cues: in small letters they look like one. */
+  const AS_CUES = ['squareSmall', 'curly', 'stars'];
+  for (const [form, write] of Object.entries(HEADINGS))
+    it(`are silent, and names of parts: ${oneRow(write(NAMES[0], 0))}`, () => {
+      for (const gap of ['\n', '\n\n', '\n[wide of it, slow]\n']) {
+        const draft = [A, B, C].map((words, i) => write(NAMES[i], i) + gap + words).join('\n\n');
+        expect(oneRow(cleanDraft(draft)), draft).to.equal(`${A} ${B} ${C}`);
+        const titles = readDraft(draft).sections.map((s) => s.title.toLowerCase());
+        if (!AS_CUES.includes(form)) expect(titles, draft).to.include.members([NAMES[1].toLowerCase()]);
+      }
+    });
+});
+
+describe('drafts put together by chance', () => {
+  it('give their narration and nothing else, nineteen of twenty', () => {
+    let seed = 11;
+    const random = () => (seed = (seed * 1664525 + 1013904223) >>> 0) / 4294967296;
+    const wrong: string[] = [];
+    for (let i = 0; i < 300; i++) {
+      const draft = draftByChance(random);
+      if (heard(cleanDraft(draft)).join() !== heard(SAID_BY_CHANCE.join(' ')).join()) wrong.push(draft);
+    }
+    expect(wrong.length, wrong.slice(0, 3).join('\n\n=====\n\n')).to.be.at.most(15);
+  });
 });
 
 /** By another hand; they were looked at while the rules were made, so they are tests and no estimate. */

@@ -130,9 +130,15 @@ function named(row: string): { name: string; form: string } | null {
   const head = NUMBERING.exec(times)?.[0] ?? '';
   const tail = /[^\p{L}\p{N}]*$/u.exec(times.slice(head.length))?.[0] ?? '';
   const name = times.slice(head.length, times.length - tail.length).replace(/^[^\p{L}\p{N}]+/u, '');
-  if (!/^\p{Lu}/u.test(name) || /[.!?;:…\u0001|<>{}[\]#*_=]/u.test(name.replace(/[?!]$/, ''))) return null;
+  if (
+    !/^\p{Lu}/u.test(name) ||
+    /[.!?;:…\u0001|<>{}[\]#*_=]/u.test(
+      /[0-9]|[IVX]\b|one|two|three|four|five/i.test(head) ? name.replace(/[?!]$/, '') : name,
+    )
+  )
+    return null;
   const n = name.split(/\s+/).length;
-  if (n > 9 || /[.…,;]["”’)]?\s*$/.test(row.trim())) return null;
+  if (n > 9 || /(?:[.…,;]|[!?][”’"])\s*$/.test(row.trim())) return null;
   const form = `${head.replace(/\d+|[IVX]+(?=[.):\s])|[A-H](?=[.)])/g, '0').replace(/\p{Extended_Pictographic}\uFE0F?/gu, 'E')}X${tail.replace(/[-=.~*\s]+/g, '-')}`; // prettier-ignore
   return {
     name,

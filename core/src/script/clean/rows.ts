@@ -389,7 +389,7 @@ export const ROW_RULES: readonly RowRule[] = [
         c.next !== null &&
         words(m[1]) <= HEAD_WORDS &&
         (!/[.!?]["”]?$/.test(m[1].trim()) || /^\d{1,2}[.)]\s.*\?$/.test(m[1].trim()))
-        ? heading(m[1].replace(/:$/, ''))
+        ? heading(m[1].replace(/:$/, '').replace(/^\d{1,2}[.)]\s+/, ''))
         : null;
     },
   },
