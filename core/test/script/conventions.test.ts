@@ -61,7 +61,7 @@ describe('finished drafts by another hand', () => {
       };
       expect(heard(cleanDraft(text))).to.deep.equal(heard(gold.spoken.join('\n')));
       const { sections } = readDraft(text);
-      expect(sections.map((s) => s.title)).to.include.members(gold.headings);
+      expect(sections.map((s) => s.title).filter(Boolean)).to.have.members(gold.headings);
       for (const { after, seconds } of gold.rests) {
         const line = sections
           .flatMap((s) => s.lines)

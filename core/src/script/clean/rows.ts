@@ -386,6 +386,7 @@ export const ROW_RULES: readonly RowRule[] = [
         /^\s*(?:\d{1,2}[.)]\s*)?\*\*([^*]+)\*\*\s*(?::\s*)?$/.exec(row) ??
         /^\s*__([^_]+)__\s*(?::\s*)?$/.exec(row);
       return m &&
+        !/^\s*[[({<]/.test(m[1]) &&
         c.next !== null &&
         words(m[1]) <= HEAD_WORDS &&
         (!/[.!?]["”]?$/.test(m[1].trim()) || /^\d{1,2}[.)]\s.*\?$/.test(m[1].trim()))
