@@ -4,13 +4,13 @@ import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import type { Mood } from '../script/file.ts';
 import type { SectionRole } from '../script/data.ts';
-import type { SoundCue } from '../script/sceneOwn.ts';
+import { CUE_LEVELS, type SoundCue } from '../script/sceneOwn.ts';
 
 /** Music lies about 15 dB under speech and goes up in rests (common practice, no published source). */
-export const MUSIC_DB = -15;
+export const MUSIC_DB = CUE_LEVELS.music;
 export const MUSIC_IN_RESTS_DB = -9;
-const AMBIENCE_DB = -24;
-const EFFECT_DB = -12;
+const AMBIENCE_DB = CUE_LEVELS.ambience;
+const EFFECT_DB = CUE_LEVELS.effect;
 
 const AMBIENCE = Object.entries(data.ambience).map(([places, sound]) => ({
   places: new RegExp(`^(?:${places})$`),

@@ -1,11 +1,21 @@
 /** A cleaned draft as sections of the document, what was taken out kept as notes on the lines. */
 import type { CleanedDraft, TakenOut } from './clean/index.ts';
+import { sceneOfNotes } from './clean/understood.ts';
 import type { PlainLine, PlainSection, SectionRole } from './data.ts';
 import { emptyLine } from './schema.ts';
 
 /** The roles of a script's sections by their place, while nobody has said otherwise. */
 const roleAt = (i: number, of: number): SectionRole =>
   i === 0 ? 'hook' : i === of - 1 && of > 2 ? 'close' : 'ground';
+
+/** A scene that the draft describes begins with the line, and keeps what was said of it. */
+function sceneMark(taken: readonly TakenOut[], text: string, fresh: () => string): Pick<PlainLine, 'marks'> {
+  const own = sceneOfNotes(taken);
+  const end = /^\s*\S+/.exec(text)?.[0].length ?? 0;
+  return own && end
+    ? { marks: [{ type: 'cut', start: 0, end, id: `C${fresh()}`, kind: 'break', held: false, own }] }
+    : {};
+}
 
 /** Sections with fresh ids. `fresh` gives a new id's random part. An empty draft gives no section. */
 export function sectionsOfDraft(draft: CleanedDraft, fresh: () => string): PlainSection[] {
@@ -38,6 +48,7 @@ export function sectionsOfDraft(draft: CleanedDraft, fresh: () => string): Plain
       i === 0 ? draft.sections.slice(0, draft.sections.indexOf(s)).flatMap((b) => b.takenAfter) : [];
     const lines = s.lines.map((l, k): PlainLine => ({
       ...emptyLine(`L${fresh()}`),
+      ...sceneMark([...(k === 0 ? before : []), ...l.taken], l.text, fresh),
       text: l.text,
       speaker: l.speaker,
       restMs: l.restMs,

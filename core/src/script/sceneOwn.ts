@@ -9,6 +9,9 @@ export type ShotAngle = (typeof SHOT_ANGLES)[number];
 export const SOUND_KINDS = ['ambience', 'effect', 'music'] as const;
 export type SoundKind = (typeof SOUND_KINDS)[number];
 
+/** How loud a cue is unless somebody says otherwise, in decibels against the speech. */
+export const CUE_LEVELS: Readonly<Record<SoundKind, number>> = { ambience: -24, effect: -12, music: -15 };
+
 export const soundCueSchema = z.object({
   kind: z.enum(SOUND_KINDS),
   what: z.string().trim().min(1).max(120),

@@ -2,7 +2,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { expect } from 'chai';
 import { writtenWords } from '../../src/language/index.ts';
-import { cleanDraft, readDraft } from '../../src/script/index.ts';
+import { cleanDraft, readDraft, sectionsOfDraft } from '../../src/script/index.ts';
 import { draftText } from '../../src/script/draftFile.ts';
 import { HEADINGS, SAID_BY_CHANCE, draftByChance } from './drafts/byChance.ts';
 import { A, B, C, HANDS, SAID } from './drafts/hands.ts';
@@ -76,5 +76,34 @@ describe('rests', () => {
   it('without a length have a usual one; short and long ones are told apart', () => {
     const rests = (text: string) => readDraft(text).sections[0].lines.map((l) => l.restMs);
     expect(rests('It held. [pause] It broke. (short pause) It fell. *long pause* Gone. <break time="300ms"/> So.')).to.deep.equal([800, 400, 1500, 300, 0]); // prettier-ignore
+  });
+});
+
+describe('what is set aside', () => {
+  const scenes = (draft: string) => {
+    let n = 0;
+    return sectionsOfDraft(readDraft(draft), () => String(++n))
+      .flatMap((s) => s.lines)
+      .map((l) => l.marks?.flatMap((m) => (m.type === 'cut' ? [m.own] : []))[0] ?? null);
+  };
+  it('is understood: pictures with size, angle and movement, sounds, words on the screen', () => {
+    expect(
+      scenes(
+        '**[Visual: wide shot of the lift, slow push in]**\nNarrator: It rose.\n\n*[Sound: chains]*\n[On-screen text: "1904"]\nNarrator: Nobody fell.\n\n(softly)\nNarrator: Not one.\n\nB-ROLL: kettle from above, close-up\nMUSIC: low strings\nNarrator: He slept.',
+      ),
+    ).to.deep.equal([
+      { description: 'wide shot of the lift, slow push in', size: 'wide', picture: 'slow push in' },
+      { onScreen: ['1904'], sound: [{ kind: 'effect', what: 'chains', at: 0, level: -12, dip: 0 }] },
+      null,
+      {
+        description: 'kettle from above, close-up',
+        size: 'close-up',
+        angle: 'overhead',
+        sound: [{ kind: 'music', what: 'low strings', at: 0, level: -15, dip: 0 }],
+      },
+    ]);
+  });
+  it('stays a note where it says nothing sure of the scene', () => {
+    expect(scenes('[Slower from here please]\nIt rose.\n\n(note: check the year)\nNobody fell.')).to.deep.equal([null, null]); // prettier-ignore
   });
 });
