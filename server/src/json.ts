@@ -40,8 +40,17 @@ export function piecesOf(value: unknown): string[] {
 export const joinedLists = (a: string, b: string): JsonText =>
   a === '[]' ? new JsonText(b) : b === '[]' ? new JsonText(a) : new JsonText(a.slice(0, -1), ',', b.slice(1));
 /** Two objects of JSON as one, the second not empty. */
-export const joinedObjects = (a: unknown, b: string): JsonText =>
-  new JsonText(...piecesOf(a).slice(0, -1), ',', b.slice(1));
+export function joinedObjects(a: object, b: string): JsonText {
+  const pieces = piecesOf(a);
+  // Without the brace it ends with, alone or at the end of all its text.
+  const last = pieces.pop()!.slice(0, -1);
+  return new JsonText(
+    ...pieces,
+    last,
+    ...(Object.values(a).some((v) => v !== undefined) ? [','] : []),
+    b.slice(1),
+  );
+}
 
 /** Letters that are written at once: others are served between one piece and the next. */
 const PIECE = 128 * 1024;

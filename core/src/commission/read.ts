@@ -37,7 +37,8 @@ const withoutMarkup = (text: string): string =>
     .replace(/!?\[([^[\]]{0,300})\]\([^()]{0,600}(?:\([^()]{0,300}\))?[^()]{0,300}\)/g, '$1');
 
 /** A mark in square brackets at the start of a row, with or without words behind it. */
-const MARK = /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**(?!\*)\s*(?:[:.)–—-]\s*)?((?:\S.*)?)$/i;
+const MARK =
+  /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**(?!\*)\s*(?:[:.)–—-]\s*)?((?:\S.*)?)$/i;
 
 /** What writers and programs say around their words. */
 const TALK_BEFORE =

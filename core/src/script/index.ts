@@ -1,4 +1,5 @@
 export * from './clean/index.ts';
+export { sceneOfNotes } from './clean/understood.ts';
 export * from './compare.ts';
 export * from './data.ts';
 export * from './difference.ts';

@@ -2,7 +2,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { readDraft, type CleanedDraft } from '@ursprung/core/script';
+import { readDraft, sceneOfNotes, type CleanedDraft } from '@ursprung/core/script';
 import { api } from '../api.ts';
 import { useChannels } from '../library/lists.ts';
 import { Foot } from '../shell/Foot.tsx';
@@ -20,6 +20,10 @@ const wordsIn = (d: CleanedDraft) =>
 const takenIn = (d: CleanedDraft) =>
   d.sections.reduce((n, s) => n + s.takenAfter.length + s.lines.reduce((k, l) => k + l.taken.length, 0), 0);
 
+/** Scenes that the notes before its lines describe. */
+const scenesIn = (d: CleanedDraft) =>
+  d.sections.flatMap((s) => s.lines).filter((l) => sceneOfNotes(l.taken)).length;
+
 export function FinishedDraft() {
   const [params] = useSearchParams();
   const navigate = useNavigate();
@@ -36,6 +40,7 @@ export function FinishedDraft() {
   const draft = file ? (opened.data ?? null) : pasted;
   const words = draft ? wordsIn(draft) : 0;
   const taken = draft ? takenIn(draft) : 0;
+  const scenes = draft ? scenesIn(draft) : 0;
   const seconds =
     channel && words
       ? Math.min(MOST_SECONDS, Math.max(LEAST_SECONDS, Math.round((words / channel.settings.pace) * 60)))
@@ -152,7 +157,7 @@ export function FinishedDraft() {
           <section aria-label="Narration" className="flex flex-col min-h-0">
             <div className="columnhead border-b border-hair mb-2">
               {draft
-                ? `what is spoken: ${words} words, about ${clockText(seconds * 1000, false)}; ${taken} pieces set aside${draft.layout === 'free' ? '' : ` (read as ${draft.layout})`}`
+                ? `what is spoken: ${words} words, about ${clockText(seconds * 1000, false)}; ${taken} pieces set aside${scenes ? `, ${scenes} ${scenes === 1 ? 'scene' : 'scenes'} understood from them` : ''}${draft.layout === 'free' ? '' : ` (read as ${draft.layout})`}`
                 : 'what is spoken'}
             </div>
             <div className="flex-1 overflow-auto" tabIndex={0} role="region" aria-label="What is spoken">

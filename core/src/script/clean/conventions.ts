@@ -12,6 +12,8 @@ export interface JudgedRow {
 
 /** Most of the words stand under the mark that would make the others unspoken. */
 const MOST = 0.6;
+/** Nearly all of them: where what is not marked would be lost. */
+const NEARLY_ALL = 0.75;
 const wordsOf = (text: string) => (text.match(/[\p{L}\p{N}][\p{L}\p{N}'’]*/gu) ?? []).length;
 const isQuoted = (row: string) => /^\s{0,3}>/.test(row);
 const isSpoken = (r: JudgedRow) => r.pieces.some((p) => p.type === 'spoken');
@@ -249,7 +251,7 @@ function byLabels(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const total = spoken.reduce((n, r) => n + wordsOf(r.row), 0);
   const labelled = spoken.filter((r) => r.labelled);
   const labels = rows.filter((r) => r.pieces.some((p) => p.type === 'cut' && p.kind === 'speaker')).length;
-  if (labels < 2 || labelled.reduce((n, r) => n + wordsOf(r.row), 0) < MOST * total) return rows;
+  if (labels < 3 || labelled.reduce((n, r) => n + wordsOf(r.row), 0) < NEARLY_ALL * total) return rows;
   let going = false;
   return rows.map((r) => {
     if (r.labelled && isSpoken(r)) going = true;
