@@ -1,6 +1,6 @@
 /** What a whole draft shows about how its writer marks narration: decided once a draft, before single rows are believed. Common practice, no published source. */
 import { cut, type CutKind, type Piece } from './piece.ts';
-import { bare, isNarratorLabel, isRule } from './rows.ts';
+import { bare, isNarratorLabel, isRule } from './labels.ts';
 
 /** A row with what the rules for rows made of it. */
 export interface JudgedRow {
@@ -15,6 +15,8 @@ const MOST = 0.6;
 /** Nearly all of them: where what is not marked would be lost. */
 const NEARLY_ALL = 0.75;
 const wordsOf = (text: string) => (text.match(/[\p{L}\p{N}][\p{L}\p{N}'’]*/gu) ?? []).length;
+const wordsIn = (rows: readonly string[]) => rows.reduce((n, r) => n + wordsOf(r), 0);
+const count = (rows: readonly JudgedRow[]) => wordsIn(rows.map((r) => r.row));
 const isQuoted = (row: string) => /^\s{0,3}>/.test(row);
 const isSpoken = (r: JudgedRow) => r.pieces.some((p) => p.type === 'spoken');
 const isHeading = (r: JudgedRow) => r.pieces.some((p) => p.type === 'heading');
@@ -41,11 +43,7 @@ function mailRows(rows: readonly string[]): Set<number> {
   while (at < rows.length && MAIL_HEAD.test(rows[at].trim())) at++;
   // Of a mail sent on, what was sent on counts where the one who sends it says less.
   const sent = rows.findIndex((r) => FORWARDED.test(r.trim()));
-  if (
-    sent >= 0 &&
-    rows.slice(0, sent).reduce((n, r) => n + wordsOf(r), 0) <
-      rows.slice(sent).reduce((n, r) => n + wordsOf(r), 0)
-  ) {
+  if (sent >= 0 && wordsIn(rows.slice(0, sent)) < wordsIn(rows.slice(sent))) {
     // prettier-ignore
     at = sent + 1;
     while (at < rows.length && (MAIL_HEAD.test(rows[at].trim()) || !rows[at].trim())) at++;
@@ -153,8 +151,7 @@ function aroundFence(rows: readonly string[]): Set<number> {
   const out = new Set<number>();
   const fences = rows.flatMap((r, i) => (/^\s*(?:`{3,}|~{3,})/.test(r) ? [i] : []));
   if (fences.length !== 2) return out;
-  const count = (some: readonly string[]) => some.reduce((n, r) => n + wordsOf(r), 0);
-  if (count(rows.slice(fences[0] + 1, fences[1])) < MOST * count(rows)) return out;
+  if (wordsIn(rows.slice(fences[0] + 1, fences[1])) < MOST * wordsIn(rows)) return out;
   rows.forEach((r, i) => {
     if (r.trim() && (i <= fences[0] || i >= fences[1])) out.add(i);
   });
@@ -248,10 +245,10 @@ export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind>
 /** Every speech has its label: what has none, and does not go on where a labelled one stopped, is not spoken. */
 function byLabels(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter(isSpoken);
-  const total = spoken.reduce((n, r) => n + wordsOf(r.row), 0);
+  const total = count(spoken);
   const labelled = spoken.filter((r) => r.labelled);
   const labels = rows.filter((r) => r.pieces.some((p) => p.type === 'cut' && p.kind === 'speaker')).length;
-  if (labels < 3 || labelled.reduce((n, r) => n + wordsOf(r.row), 0) < NEARLY_ALL * total) return rows;
+  if (labels < 3 || count(labelled) < NEARLY_ALL * total) return rows;
   let going = false;
   return rows.map((r) => {
     if (r.labelled && isSpoken(r)) going = true;
@@ -270,7 +267,6 @@ function byQuotes(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter(isSpoken);
   const quoted = spoken.filter((r) => isQuoted(r.row));
   const groups = rows.filter((r, i) => isQuoted(r.row) && !(i > 0 && isQuoted(rows[i - 1].row))).length;
-  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
   if (groups < 2 || count(quoted) < MOST * count(spoken)) return rows;
   return rows.map((r) => (isQuoted(r.row) ? r : silent(r, 'chatter')));
 }
@@ -285,7 +281,6 @@ const byWhole =
   (rows: readonly JudgedRow[]): readonly JudgedRow[] => {
     const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
     const quoted = spoken.filter((r) => isWhole(r.row));
-    const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
     if (quoted.length < 3 || count(quoted) < MOST * count(spoken)) return rows;
     return rows.map((r) => (r.labelled || isWhole(r.row) ? r : silent(r, 'direction')));
   };
@@ -299,7 +294,6 @@ const inCapitals = (row: string) => {
 function byCapitals(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
   const capital = spoken.filter((r) => inCapitals(r.row));
-  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
   if (capital.length < 2 || count(capital) > (1 - MOST) * count(spoken)) return rows;
   return rows.map((r) => (!r.labelled && inCapitals(r.row) ? silent(r, 'direction') : r));
 }
@@ -378,7 +372,6 @@ const OPEN_MARKS = /^(?:[-*•–—]|#+|>(?: ?>)*|\*\*|__|\||[$€£¿¡]|\*\*\
 /** Rows under one sign, beside narration that has none: what the sign is for is no narration. */
 function byMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
-  const count = (some: readonly JudgedRow[]) => some.reduce((n, r) => n + wordsOf(r.row), 0);
   const total = count(rows.filter(isSpoken));
   const marks = new Map<string, JudgedRow[]>();
   for (const r of spoken) marks.set(marksOf(r.row), [...(marks.get(marksOf(r.row)) ?? []), r]);

@@ -1,6 +1,6 @@
 /** Other ways of writing the same thing, rewritten to the one that the rules for rows know. Common practice, no published source. */
 import { directs } from './inline.ts';
-import { isNarratorLabel, isPictureLabel } from './rows.ts';
+import { isNarratorLabel, isPictureLabel } from './labels.ts';
 
 type Rows = readonly string[];
 

@@ -2,8 +2,9 @@
 import { keptToConventions, rowsAside, sentInChat, type JudgedRow } from './conventions.ts';
 import { isBeside, usualForm } from './forms.ts';
 import { isOnlyCut, restOf, spokenPieces, starsDirect } from './inline.ts';
+import { SECTION_LABEL, bare, isLabelled, isNarratorLabel } from './labels.ts';
 import { cut, gap, type CutKind, type Piece } from './piece.ts';
-import { ROW_RULES, SECTION_LABEL, bare, isLabelled, isNarratorLabel, type RowContext } from './rows.ts';
+import { ROW_RULES, type RowContext } from './rows.ts';
 
 const TIME_PREFIX =
   /^[\s\p{Extended_Pictographic}\uFE0F]*(?:[-*•]\s+)?(?:[[(]\s*)?(?:\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?|\d{1,3}\s*[–—-]\s*\d{1,3}\s*s(?:ec(?:ond)?s?)?)(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/u;

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { isOnlyCut, restOf, spokenPieces } from './inline.ts';
 import { withoutFrames } from './forms.ts';
 import { cut, gap, type Piece } from './piece.ts';
-import { isNarratorLabel, isPictureLabel } from './rows.ts';
+import { isNarratorLabel, isPictureLabel } from './labels.ts';
 
 export interface Layout {
   id: string;

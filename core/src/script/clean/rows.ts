@@ -1,4 +1,19 @@
 /** Rules for whole rows of a draft in free form; the first that knows a row decides. Common practice, no published source. */
+import {
+  BRIEF,
+  NAMED_PART,
+  NARRATOR,
+  NO_SPEAKER,
+  NUMBERED_HEAD,
+  PICTURE,
+  SECTION_LABEL,
+  SECTION_WORD,
+  STRONG_LABEL,
+  TITLE,
+  TRANSITION,
+  bare,
+  isRule,
+} from './labels.ts';
 import type { CutKind } from './piece.ts';
 
 export type RowVerdict =
@@ -46,24 +61,6 @@ export interface RowRule {
   read: (row: string, context: RowContext) => RowVerdict | null;
 }
 
-/** "VO - …" is a label like "VO: …" when it is in capitals. */
-const DASHED =
-  /^(\s*\**)(VO|V\.O\.|NARRATOR|NARRATION|HOST|AUDIO|VISUALS?|VIDEO|SFX|FX|MUSIC|SOUND|ON[- ]SCREEN(?: TEXT)?|TEXT|GRAPHICS?|B-ROLL|CAMERA)\s+[-–—]\s+(?=\S)/;
-
-/** A row without marks of layout around its words. */
-export const bare = (row: string) =>
-  row
-    .replace(DASHED, '$1$2: ')
-    .replace(/^\s*(?:>\s?)+/, '')
-    .replace(/^\s*(?:[-*•–]|\d{1,2}[.)])\s+(?=\*{0,2}[\p{L}[(])/u, '')
-    .replace(/^\s*([*_])([^*_:]{1,30}:)\1\s*/, '$2 ')
-    .replace(/^\s*([*_])(?=[^\s*_])(.*[^\s*_])\1\s*$/, '$2')
-    .replace(/\*\*|__|^[\s\p{Extended_Pictographic}\uFE0F\u200D]+/gu, '')
-    .trim();
-/** A row of marks that parts what is above from what is below. */
-export const isRule = (row: string): boolean =>
-  /^\s*(?:[-*_=~—.#]\s*){3,}$/.test(row) || /^\s*`{3,}/.test(row);
-
 const TIME = String.raw`\d{1,2}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?`;
 const SPAN = String.raw`${TIME}(?:\s*(?:-->?|[–—-]|to)\s*${TIME})?`;
 const TIME_ROW = new RegExp(String.raw`^[[(]?\s*${SPAN}\s*[\])]?[:.]?$`, 'i');
@@ -73,15 +70,6 @@ const TIME_TAIL = new RegExp(
   'i',
 );
 
-const NARRATOR =
-  /^((?:main |lead |tag )?(?:narrator|narration|narr?\.?|ann(?:n?cr?|ouncer)|voice(?: ?[\dA-Z])?|on[- ]?cam(?:era)?|(?:piece )?to camera|ptc|stand-?up|reporter|correspondent|speaker notes?|voice[- ]?over(?: script)?|v\.?\/?o\.?|host|presenter|speaker(?: ?[\dA-Z])?|anchor|audio|spoken(?: text)?|script|dialogue|say|read|copy))(?:\s*[([][^)\]]{0,60}[)\]])?\s*:\s*((?:\S.*)?)$/i;
-/** Whether a row begins with a narrator's label. */
-export const isNarratorLabel = (row: string): boolean => NARRATOR.test(bare(row));
-const PICTURE =
-  /^(?:suggested |possible |key |opening |closing |background |on[- ]?screen )?(?:visuals?|show|seen|video|pictures?|images?|photos?|on[- ]?screen(?: text| graphic)?|b[- ]?roll|footage|stock footage|music(?: cue)?|sounds?(?: effects?| design)?|sfx|vfx|fx|graphics?|animations?|text(?: overlay| on screen)?|overlay|captions?|subtitles?|lower third|transitions?|camera(?: angle| movement)?|shots?|shot list|angle|scene(?: description)?|action|prompts?|image prompt|ai prompt|thumbnail(?: text| idea)?|editing|editor(?:['’]s)? notes?|notes? (?:to|for) [\p{L} ]{1,20}|alt(?:ernat(?:e|ive))?(?: (?:line|hook|ending|take|version))?|sot|nats?(?: sot)?|(?:sound ?)?bites?|actualit(?:y|ies)|up ?sound|super|cg|gfx|locator|slate|in ?cue|out ?cue|for the [a-z]+(?: [a-z]+)?|to the [a-z]+|director['’]?s? notes?|production notes?|stage directions?|ambience|ambient|mood music|props?|end (?:card|screen)|title card|credits|chyron)\s*(?:#?\d+\s*)?(?:[([][^)\]]{0,60}[)\]]\s*)?[:：]\s*((?:\S.*)?)$/iu;
-export const isPictureLabel = (row: string): boolean => PICTURE.test(bare(row));
-const BRIEF =
-  /^(?:cast|talent|voice talent|word count|words|read(?:ing)? time|target audience|audience|tone(?: of voice)?|style|mood|format|genre|logline|setting|characters?|pacing|pace|voice style|language|platform|niche|keywords?|seo keywords?|tags?|hashtags?|video description|description|video title|title options?|alternative titles?|call to action type|aspect ratio|frame|version|rev(?:ision)?|draft|author|writer|written by|credit|source|sources|date|draft date|contact|copyright|client|project|episode|goal|objective|hook type|theme)\s*[:：]\s*((?:\S.*)?)$/i;
 const COUNT =
   /^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
 const COUNT_ALONE =
@@ -92,26 +80,10 @@ const CHATTER_START =
   /^(?:sure(?: thing)?|certainly|of course|absolutely|great|got it|okay|ok|no problem|happy to help|perfect|here(?:['’]s| is| are| you go)|below (?:is|you)|i(?:['’]ve| have) (?:written|kept|made|revised|shortened|drafted|added)|as requested|this (?:script|version|draft)|the (?:following|script below)|thanks? for)\b/i;
 const CHATTER_END =
   /^(?:i hope (?:this|that|you)|let me know|feel free|would you like|do you want me|if you(?:['’]d| would| want| need)|want me to|happy to|this (?:script|version|draft|narration)|the (?:script|total|above)|note:|(?:please )?note that|shall i|should i|i can (?:also|make|adjust)|i(?:['’]ve| have) (?:removed|tightened|added|changed|made|kept|shortened|cut|trimmed|included|rewritten|adjusted)|good luck|enjoy)\b/i;
-const SECTION_WORD =
-  /^(?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main(?: (?:body|content|part|section))?|middle|start|closing|close|ending|call to action|cta|summary|recap|epilogue|prologue|climax|resolution|setup|background|payoff|transition|bridge|sponsor(?: segment)?|thumbnail|title card|credits|the end|end|fin)(?:\s*(?:#?\d+|[IVX]+))?\s*[:.]?$/i;
-/** The name of a part and a colon, with words behind it. */
-export const SECTION_LABEL =
-  /^(?:\d{1,2}[.)]\s*)?((?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main (?:body|content|part|points?|section)|middle|closing|ending|call to action|cta|recap|epilogue|prologue|climax|resolution|setup|set-up|payoff|twist|reveal|turn|problem|solution|build(?:-?up)?|segment|section|part|point|act|scene)(?:\s*#?(?:\d{1,2}|[IVX]{1,4}))?)(?:\s*[([][^)\]]{0,30}[)\]])?\s*(?::|\s[–—-])\s+(\S.*[.!?…]["”’)]?)$/i;
-/** "Scene 2 – The gate: …" */
-const NAMED_PART =
-  /^(?:scene|section|part|chapter|segment|act|beat|point|slide|clip)\s*#?(?:\d{1,3}|[IVX]{1,5})\s*[–—-]\s*([^:.!?]{2,50}):\s+(\S.*[.!?…]["”’)]?)$/i;
-const STRONG_LABEL = /^(?:cold open|teaser|hook|intro|outro|cta|call to action)\b/i;
-const NUMBERED_HEAD =
-  /^(?:scene|section|part|chapter|segment|act|beat|point|slide|paragraph|block|clip|page)\s*(?:#\s*)?(?:\d{1,3}|[IVXLC]{1,5}|one|two|three|four|five|six|seven|eight|nine|ten)\b\s*(?:[:.–—|-]\s*((?:\S.*)?))?$/i;
-const TITLE = /^(?:(?:working |video |episode )?title|headline)\s*[:：]\s*(\S.*)$/i;
 /** Steps between pictures: a verb of cutting with where it goes. "Cut the paint." is spoken. */
 const CUT_PHRASE =
   /^(?:(?:slow|quick|hard|smash|match|jump) )?(?:cut|fade|dissolve|crossfade|zoom|pan|wipe)s?\s+(?:back )?(?:to|in|out|from|into|on|up|down|across)(?:\s+[\w’'-]+){0,3}[.:]?$/i;
-const TRANSITION =
-  /^(?:(?:slow|quick|hard|smash|match|jump) )?(?:cut|fade|dissolve|crossfade|wipe)s?(?:\s+(?:to|in|out|into))?(?:\s+(?:black|white))?\s*:\s*((?:\S.*)?)$/i;
 const CAPITAL_HEAD = /^(?=.*[A-Z]{2})[A-Z\d][A-Z\d ,'’&:–—!?-]{2,60}$/;
-const NO_SPEAKER =
-  /^(?:step|tip|number|no|rule|fact|reason|question|answer|warning|note|remember|result|lesson|point|and|but|so|or|the|one|two|three|first|second|third|finally|because|today|now|then|here|this|that|it|plus|bonus|myth|truth|spoiler|ps|fun fact|in|at|on|for|think|imagine|problem|solution|pros?|cons?|before|after|day|week|year|meaning|moral)\b/i;
 
 const HEAD_WORDS = 9;
 const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
@@ -148,10 +120,6 @@ function isFields(text: string, before: number): boolean {
 /** In a draft with one label at most: words behind a plain word and a colon that are a sentence. "Sound: it needs something to travel in." */
 const isSaid = (row: string, rest: string): boolean =>
   ends(rest) && words(rest) >= 4 && /^\s*(?!notes?\b)\p{L}{4,}\s*:/iu.test(row);
-
-/** Whether a row begins with a label of any kind. */
-export const isLabelled = (row: string): boolean =>
-  [NARRATOR, PICTURE, BRIEF, TRANSITION].some((label) => label.test(bare(row)));
 
 /** Rules in order. */
 export const ROW_RULES: readonly RowRule[] = [
