@@ -44,7 +44,6 @@ function mailRows(rows: readonly string[]): Set<number> {
   // Of a mail sent on, what was sent on counts where the one who sends it says less.
   const sent = rows.findIndex((r) => FORWARDED.test(r.trim()));
   if (sent >= 0 && wordsIn(rows.slice(0, sent)) < wordsIn(rows.slice(sent))) {
-    // prettier-ignore
     at = sent + 1;
     while (at < rows.length && (MAIL_HEAD.test(rows[at].trim()) || !rows[at].trim())) at++;
   }
@@ -127,6 +126,10 @@ function notesRows(rows: readonly string[]): Set<number> {
 /** "[^1]: …"; a comment behind the text, "[a] Is this so?", whose mark stands in it; a comment as word processors print it. */
 function footnoteRows(rows: readonly string[]): Set<number> {
   const out = new Set<number>();
+  /** Marks that stood behind words so far, and from where on no more than three rows follow. */
+  const seen = new Set<string>();
+  const worded = rows.flatMap((r, i) => (r.trim() ? [i] : []));
+  const last = worded[Math.max(0, worded.length - 3)] ?? 0;
   rows.forEach((row, i) => {
     const mark = /^\s*(\[[a-z]{1,2}\])\s*\S/.exec(row)?.[1];
     if (
@@ -134,14 +137,12 @@ function footnoteRows(rows: readonly string[]): Set<number> {
       /^\s*\[\/\/\]:\s*#/.test(row) ||
       /^\s*@[\p{L}][\w.-]{1,30}\b[:,]?\s/u.test(row) ||
       /^\s*Commented \[\w{1,8}\]:/.test(row) ||
-      (/^\s*(?:\*{1,3}|[†‡])\s+\S/.test(row) &&
-        rows.slice(i + 1).filter((r) => r.trim()).length < 3 &&
-        rows
-          .slice(0, i)
-          .some((r) => /(?<=[\p{L}\p{N}.,;:!?”"’)])[*†‡](?=\s|$)/u.test(r.replace(/\*\S[^*\n]*\*/g, '')))) || // prettier-ignore
-      (mark && rows.slice(0, i).some((r) => r.lastIndexOf(mark) > 0))
+      (/^\s*(?:\*{1,3}|[†‡])\s+\S/.test(row) && i >= last && seen.has('*')) ||
+      (mark && seen.has(mark))
     )
       out.add(i);
+    for (const m of row.matchAll(/(?<=\S)\[[a-z]{1,2}\]|(?<=\S\s)\[[a-z]{1,2}\]/g)) seen.add(m[0]);
+    if (/[\p{L}\p{N}.,;:!?”"’)][*†‡](?=\s|$)/u.test(row.replace(/\*\S[^*\n]*\*/g, ''))) seen.add('*');
   });
   return out;
 }
@@ -168,8 +169,7 @@ export function sentInChat(rows: readonly string[]): { from: number; to: number;
   const names = starts.map((i) => MESSAGE.exec(rows[i])!).map((m) => (m[1] ?? m[2]).toLowerCase());
   if (starts.length < 3 || new Set(names).size < 2) return null;
   const parts = starts.map((from, k) => ({ from, to: starts[k + 1] ?? rows.length }));
-  const size = ({ from, to }: { from: number; to: number }) =>
-    rows.slice(from, to).reduce((n, r) => n + wordsOf(r), 0);
+  const size = ({ from, to }: { from: number; to: number }) => wordsIn(rows.slice(from, to));
   const longest = parts.reduce((a, b) => (size(b) > size(a) ? b : a));
   return size(longest) < MOST * parts.reduce((n, p) => n + size(p), 0)
     ? null
@@ -188,7 +188,7 @@ function pageRows(rows: readonly string[]): Set<number> {
   const seen = new Map<string, number[]>();
   rows.forEach((r, i) => {
     if (r.trim() && !endsSentence(r) && wordsOf(r) <= 10 && !/^\s*(?:#|\*\*|\[|\()/.test(r) && /\d/.test(r))
-      seen.set(key(r), [...(seen.get(key(r)) ?? []), i]);
+      (seen.get(key(r)) ?? seen.set(key(r), []).get(key(r))!).push(i);
   });
   return new Set([...seen.values()].filter((at) => at.length > 1).flat());
 }
@@ -306,7 +306,7 @@ const EDITED =
   /\b(?:swapp?ed|kept|went for|cut|moved|changed|added|left|dropped|shorter|longer|calmer|quieter|punchier|sharper|lines?|piece|as you asked|if you(?:['’]d)?|favou?rite)\b/i;
 const BETWEEN_PARTNERS =
   /\b(?:I(?:['’](?:ve|ll|d|m))?|me|my|let me|please|below|as requested|here(?:['’]s| is| are))\b|^(?:sure|certainly|absolutely|of course|ok(?:ay)?|got it|great|done|no problem|perfect|all ?right)\b/i;
-const MYSELF = /(?<![“"][^”"]*)\b(?:I|I['’](?:ve|ll|d|m)|my)\b/;
+const MYSELF = /(?<![“"][^”"]{0,200})\b(?:I|I['’](?:ve|ll|d|m)|my)\b/;
 const OFFER =
   /^\W*(?:shall i|should i|do you want me|want me to|would you like (?:me|a|an|the|another)|let me know|just say the word|i can also|happy to|feel free|hope (?:this|that|it)(?: all)? (?:works|helps|fits|suits))\b/i;
 const TO_LISTENERS = /\b(?:comments?|below|subscribe|next (?:time|video))\b/i;
@@ -374,7 +374,7 @@ function byMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
   const total = count(rows.filter(isSpoken));
   const marks = new Map<string, JudgedRow[]>();
-  for (const r of spoken) marks.set(marksOf(r.row), [...(marks.get(marksOf(r.row)) ?? []), r]);
+  for (const r of spoken) (marks.get(marksOf(r.row)) ?? marks.set(marksOf(r.row), []).get(marksOf(r.row))!).push(r); // prettier-ignore
   const quiet = new Set(
     [...marks].filter(([mark, of]) => !OPEN_MARKS.test(mark) && of.length > 1 && count(of) < (1 - MOST) * total + 1).map(([m]) => m), // prettier-ignore
   );

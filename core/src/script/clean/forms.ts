@@ -155,7 +155,13 @@ export const isBeside = (row: string): boolean =>
 
 /** Rows of one form again and again, each above prose: headings, whatever the form. */
 function withHeadings(rows: Rows): Rows {
-  const next = (i: number) => rows.slice(i + 1).find((r) => r.trim() && !isBeside(r)) ?? '';
+  // The next row with words of its own, from the end on: looked up once.
+  const below: string[] = [];
+  for (let i = rows.length - 1, row = ''; i >= 0; i--) {
+    below[i] = row;
+    if (rows[i].trim() && !isBeside(rows[i])) row = rows[i];
+  }
+  const next = (i: number) => below[i];
   const sentence = (r: string) => /[.!?…]["”’)*_\]]*\s*$/.test(r) && r.trim().split(/\s+/).length >= 4 && !/^\s*[[(<{*]/.test(r); // prettier-ignore
   const marked = (r: string) =>
     /^\s{0,3}#{1,6}\s|^\s*(?:\*\*|__)|^\s*\|/.test(r) ||
@@ -176,7 +182,7 @@ function withHeadings(rows: Rows): Rows {
     const bracketed = /^[^X]*[[({<]/.test(form);
     if (above.length < 2 || above.length < 0.75 * all) continue;
     if (bracketed && !(form.endsWith('capitals') && above.every((i) => !directs(found[i]!.name)))) continue;
-    if (/^\s+[-*•]/.test(rows[above[0]])) continue; // prettier-ignore
+    if (/^\s+[-*•]/.test(rows[above[0]])) continue;
     above.forEach((i) => heads.add(i));
   }
   return rows.map((r, i) => (heads.has(i) ? `## ${found[i]!.name}` : r));

@@ -212,8 +212,13 @@ function repeatedBehindTimes(rows: readonly string[]): Set<string> {
 function plainTitles(rows: readonly string[]): Map<number, 0 | 1> {
   const blank = (i: number) => !/\S/.test(rows[i] ?? '');
   const prose = (r: string) => /[.!?…]["”’)*_]*\s*$/.test(r) && r.trim().split(/\s+/).length >= 4;
+  const next: number[] = [];
+  for (let i = rows.length - 1, at = -1; i >= 0; i--) {
+    next[i] = at;
+    if (!blank(i) && !isBeside(rows[i])) at = i;
+  }
   const isTitle = (i: number) => {
-    const below = rows.findIndex((r, k) => k > i && /\S/.test(r) && !isBeside(r));
+    const below = next[i];
     return (
       /^\s*\p{Lu}[^.!?…:;|<>#*_[\](){}=]{1,70}$/u.test(rows[i]) &&
       !/[,"”’]\s*$/.test(rows[i]) &&
@@ -223,7 +228,8 @@ function plainTitles(rows: readonly string[]): Map<number, 0 | 1> {
     );
   };
   const found = rows.flatMap((_, i) => (isTitle(i) ? [i] : []));
-  const others = rows.filter((r, i) => /\S/.test(r) && !found.includes(i));
+  const known = new Set(found);
+  const others = rows.filter((r, i) => /\S/.test(r) && !known.has(i));
   const first = rows.findIndex((r) => /\S/.test(r));
   const out = new Map<number, 0 | 1>();
   if (others.filter(prose).length < 0.8 * others.length - 1 || others.filter(prose).length < 2) return out;
