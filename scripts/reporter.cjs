@@ -1,4 +1,4 @@
-// Mocha's "spec" reporter; at the end it leaves its counts in the file that COUNTS names, for the line that closes a run, and how long each file of tests took.
+// Mocha's "spec" reporter; at the end it leaves its counts in the file that COUNTS names, for the lines that close a run, with what failed and how long each file of tests took.
 const { writeFileSync } = require('node:fs');
 const { relative } = require('node:path');
 const { reporters, Runner } = require('mocha');
@@ -19,7 +19,13 @@ class Counting extends reporters.Spec {
     runner.on(Runner.constants.EVENT_HOOK_END, count);
     runner.once(Runner.constants.EVENT_RUN_END, () => {
       const { passes, failures } = runner.stats;
-      if (process.env.COUNTS) writeFileSync(process.env.COUNTS, JSON.stringify({ passes, failures, files }));
+      // Said once more where the whole run ends: there they are seen.
+      const failed = this.failures.map((test) => ({
+        title: test.fullTitle(),
+        why: String(test.err?.stack ?? test.err?.message ?? test.err).slice(0, 1200),
+      }));
+      if (process.env.COUNTS)
+        writeFileSync(process.env.COUNTS, JSON.stringify({ passes, failures, failed, files }));
     });
   }
 }

@@ -30,7 +30,8 @@ async function check(name, args, shown = false) {
   const { status, output } = await node(args, { shown });
   const report = `— ${name}\n${output}${status ? `✗ ${name}\n` : ''}`;
   if (shown && status) process.stdout.write(`✗ ${name}\n`);
-  return { report, passes: 0, failures: status ? 1 : 0, files: {} };
+  const failed = status ? [{ title: name, why: output.slice(-1200) }] : [];
+  return { report, passes: 0, failures: failed.length, failed, files: {} };
 }
 
 /** One run of Mocha. A run that ends without its counts has failed. */
@@ -49,9 +50,14 @@ async function mocha(files, { shown = false, without = [] } = {}) {
   const {
     passes,
     failures,
+    failed,
     files: times,
-  } = existsSync(counts) ? JSON.parse(readFileSync(counts, 'utf8')) : { passes: 0, failures: 0, files: {} };
-  return { report: output, passes, failures: failures || (status === 0 ? 0 : 1), files: times };
+  } = existsSync(counts)
+    ? JSON.parse(readFileSync(counts, 'utf8'))
+    : { passes: 0, failures: 0, failed: [], files: {} };
+  if (status !== 0 && !failures)
+    failed.push({ title: `mocha ${files.join(' ')} (ended with ${status})`, why: output.slice(-1200) });
+  return { report: output, passes, failures: failed.length, failed, files: times };
 }
 
 async function inTurn(jobs) {
@@ -111,6 +117,8 @@ const slowest = ended
 process.stdout.write(
   `\nWhere the time went, in seconds:\n${slowest.map(([f, ms]) => `${(ms / 1000).toFixed(0).padStart(6)}  ${f}\n`).join('')}`,
 );
+for (const { title, why } of [built, ...ended].flatMap((e) => e.failed))
+  process.stdout.write(`\n✗ ${title}\n${why.replace(/^/gm, '    ')}\n`);
 const sum = (key) => [built, ...ended].reduce((n, e) => n + e[key], 0);
 process.stdout.write(`\n${sum('passes')} passed, ${sum('failures')} failed\n`);
 process.exit(sum('failures') ? 1 : 0);
