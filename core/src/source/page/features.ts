@@ -142,6 +142,12 @@ export function featuresOf(atoms: readonly Atom[], context: PageContext): Number
       boxes.set(id, box);
     }
   });
+  // How the article, as far as prose shows it, stands and speaks: what differs from that is told by the difference.
+  const [mainLook] = [...looks].sort((a, b) => b[1] - a[1])[0] ?? [''];
+  const depths = atoms.filter((a, i) => prose[i] && a.look === mainLook).map((a) => a.above.length).sort((a, b) => a - b); // prettier-ignore
+  const depth = depths[Math.floor(depths.length / 2)] ?? 0;
+  const usual = (key: string) => own.reduce((n, row, i) => n + (prose[i] ? row[key] * counts[i] : 0), 0) / allProse; // prettier-ignore
+  const speaks = { you: usual('you'), we: usual('we'), i: usual('i'), lexMean: usual('lexMean') };
   const told = topics(atoms, prose);
   const echo = echoes(atoms);
   const titled = new Set(wordsOf(context.title.toLowerCase()).map(stem));
@@ -170,6 +176,9 @@ export function featuresOf(atoms: readonly Atom[], context: PageContext): Number
       row[`box${k}`] = tagged && b ? b.prose / allProse : 0;
       row[`boxLinked${k}`] = tagged && b ? b.linked / Math.max(1, b.letters) : 0;
     }
+    row.deeper = tagged ? Math.max(-8, Math.min(8, a.above.length - depth)) : 0;
+    row.isMainLook = tagged && a.look === mainLook ? 1 : 0;
+    for (const key of ['you', 'we', 'i', 'lexMean'] as const) row[`${key}More`] = row[key] - speaks[key];
     row.boxAtoms = tagged ? Math.min(40, box(1)?.atoms ?? 1) : 0;
     row.place = before / all;
     before += counts[i];

@@ -52,6 +52,9 @@ export function headOf(atoms: readonly Atom[], title: string): Head {
   const rows = near.filter((a) => a.text.length < 220);
   const head: Head = {};
   for (const a of rows) {
+    // The head of a letter in an archive: the name goes before the address (RFC 5322, 3.4).
+    const from = /^From:\s+"?([^<"(]{3,60}?)"?\s*(?:<|\(|\S+(?:@| at )\S+|$)/i.exec(a.text)?.[1];
+    if (from && !head.authors && bylineNames(from).length) head.authors = bylineNames(from);
     const by = BY.exec(a.text);
     const names = by && !head.authors ? bylineNames(by[1]) : [];
     if (names.length) head.authors = names;

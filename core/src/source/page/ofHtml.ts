@@ -2,6 +2,9 @@
 import { rowsOf, type TableRow } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { Atom } from './atom.ts';
+import { atomsOfText } from './ofText.ts';
+import { isStamp } from './shapes.ts';
+import { stylesOf } from './styles.ts';
 
 const UNSEEN = new Set(
   'SCRIPT STYLE NOSCRIPT TEMPLATE SVG IFRAME SELECT OPTION TEXTAREA INPUT HEAD OBJECT VIDEO AUDIO CANVAS MATH META LINK MAP DATALIST'.split(' '),
@@ -23,11 +26,10 @@ const DEEPEST = 200;
 /** The most atoms that are made of one page. */
 export const MOST_ATOMS = 40_000;
 
-/** Stands for a line break inside a paragraph until the paragraph ends. */
-const LINE = '\u0001';
-
 const tagOf = (e: Element) => e.tagName.toUpperCase();
 const namesOf = (e: Element) => `${e.getAttribute('class') ?? ''} ${e.id ?? ''}`.trim();
+/** What it says it is, to those who hear the page. */
+const rolesOf = (e: Element) => `${e.getAttribute('role') ?? ''} ${e.getAttribute('aria-label') ?? ''}`.slice(0, 80).trim(); // prettier-ignore
 
 export function unseen(e: Element): boolean {
   if (UNSEEN.has(tagOf(e)) || e.hasAttribute('hidden')) return true;
@@ -37,56 +39,55 @@ export function unseen(e: Element): boolean {
 interface Place {
   tags: string[];
   names: string[];
+  roles: string[];
   ids: number[];
 }
 
 /** Atoms below `root`. */
 export function atomsOfHtml(root: Element | null): Atom[] {
   const out: Atom[] = [];
+  const styles = stylesOf(root);
+  const hidden = (e: Element) => unseen(e) || styles.none.has(e);
   let ids = 0;
-  const emptied = () => ({
-    text: '',
-    linked: 0,
-    bold: 0,
-    time: '',
-    spans: [] as string[],
-    wraps: new Set<string>(),
-  });
-  let loose = emptied();
+  /** Words that have been read and belong to no atom yet, line by line. */
+  let loose: Line[] = [emptyLine()];
+  const say = (words: string) => {
+    loose.at(-1)!.text += words;
+  };
 
   const flush = (place: Place, extra: Partial<Atom> = {}) => {
-    const { linked, bold, time, spans, wraps } = loose;
-    const parts = partsOf(loose.text);
-    loose = emptied();
+    const parts = partsOf(loose);
+    loose = [emptyLine()];
     const [tag] = place.tags;
-    const type = /^H\d$/.test(tag)
-      ? 'heading'
-      : tag === 'LI'
-        ? 'item'
-        : place.tags.includes('FIGCAPTION') || tag === 'CAPTION'
-          ? 'caption'
-          : place.tags.includes('BLOCKQUOTE')
-            ? 'quote'
-            : 'paragraph';
+    const type =
+      /^H\d$/.test(tag) || /^heading\b/.test(place.roles[0])
+        ? 'heading'
+        : tag === 'LI'
+          ? 'item'
+          : place.tags.includes('FIGCAPTION') || tag === 'CAPTION'
+            ? 'caption'
+            : place.tags.includes('BLOCKQUOTE')
+              ? 'quote'
+              : 'paragraph';
     const look = place.tags.slice(0, 3).map((t, i) => `${t}.${lookOf(place.names[i])}`).join('>'); // prettier-ignore
-    // What a page sets in one span alone is set alike where the span is.
-    const [wrap] = wraps;
-    const wrapped = wraps.size === 1 && wrap ? `${wrap}>${look}` : look;
     for (const part of parts) {
       const text = tidy(part.text).replace(/\s?\[\s?(?:edit|edit source)\s?\]/gi, '');
       if (!/[\p{L}\p{N}]/u.test(text) || out.length >= MOST_ATOMS) continue;
+      // What a page sets in one span alone is set alike where the span is.
+      const [wrap] = part.wraps;
+      const wrapped = part.wraps.size === 1 && wrap ? `${wrap}>${look}` : look;
       out.push({
         text,
         type: part.item ? 'item' : type,
         tag,
         above: place.tags.slice(1),
-        named: place.names,
+        named: place.names.map((n, i) => `${n} ${place.roles[i]}`.trim()),
         look: part.signed ? `${wrapped}+signed` : wrapped,
         inside: place.ids,
-        linked: Math.min(linked, text.length),
-        bold: Math.min(bold, text.length),
-        ...(time ? { time } : {}),
-        ...(spans.length ? { spans } : {}),
+        linked: Math.min(part.linked, text.length),
+        bold: Math.min(part.bold, text.length),
+        ...(part.time ? { time: part.time } : {}),
+        ...(part.spans.length ? { spans: part.spans } : {}),
         ...extra,
       });
     }
@@ -96,23 +97,24 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     if (depth > DEEPEST) return;
     if (node.nodeType === 3) {
       const said = node.textContent ?? '';
-      loose.text += said.replace(/\u0001/g, '');
+      const line = loose.at(-1)!;
+      line.text += said;
       const n = tidy(said).length;
-      if (n) loose.wraps.add(wrap);
-      if (link) loose.linked += n;
-      if (bold) loose.bold += n;
+      if (n) line.wraps.add(wrap);
+      if (link) line.linked += n;
+      if (bold) line.bold += n;
     } else if (node.nodeType === 1) {
       const e = node as Element;
       const tag = tagOf(e);
-      if (unseen(e)) return;
+      if (hidden(e)) return;
       if (tag === 'SUP' && isNoteMark(e.textContent ?? '')) return;
       if (tag === 'BR' || tag === 'WBR') {
-        if (tag === 'BR') loose.text += LINE;
+        if (tag === 'BR') loose.push(emptyLine());
         return;
       }
-      if (tag === 'TIME') loose.time ||= e.getAttribute('datetime') ?? '';
+      if (tag === 'TIME') loose.at(-1)!.time ||= e.getAttribute('datetime') ?? '';
       const said = e.children.length < 3 ? tidy(e.textContent ?? '') : '';
-      if (said && said.length <= 60) loose.spans.push(said);
+      if (said && said.length <= 60) loose.at(-1)!.spans.push(said);
       for (const c of e.childNodes)
         inline(
           c,
@@ -130,6 +132,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     const here: Place = {
       tags: [tag, ...place.tags],
       names: [namesOf(e), ...place.names],
+      roles: [rolesOf(e), ...place.roles],
       ids: [ids++, ...place.ids],
     };
     if (tag === 'TABLE') {
@@ -138,12 +141,28 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         const caption = [...e.children].find((c) => tagOf(c) === 'CAPTION');
         if (caption) walk(caption, here, depth + 1, {});
         for (const row of rows) {
-          loose = { ...emptied(), text: row.text, linked: row.linked };
-          flush({ ...here, tags: ['TR', ...here.tags], names: ['', ...here.names], ids: [ids++, ...here.ids] },
+          loose = [{ ...emptyLine(), text: row.text, linked: row.linked }];
+          flush({ ...here, tags: ['TR', ...here.tags], names: ['', ...here.names], roles: ['', ...here.roles], ids: [ids++, ...here.ids] },
             { type: 'row', ...(row.heads ? { heads: row.heads } : {}) }); // prettier-ignore
         }
         return;
       }
+    }
+    if (
+      (tag === 'PRE' || styles.typed.has(e) || TYPED_STYLE.test(e.getAttribute('style') ?? '')) &&
+      isTypedProse(e)
+    ) {
+      // A letter, a story: what it is in is read like text without tags.
+      for (const a of atomsOfText(e.textContent ?? '', true).slice(0, MOST_ATOMS - out.length))
+        out.push({
+          ...a,
+          tag: 'P',
+          above: here.tags.map((t) => (t === 'PRE' ? 'DIV' : t)),
+          named: ['', ...here.names],
+          look: `TYPED${a.look}>${here.tags.slice(0, 2).join('>')}`,
+          inside: [ids++, ...here.ids],
+        }); // prettier-ignore
+      return;
     }
     // A step of several paragraphs stays one step, and only its first words bear its number.
     const whole = tag === 'LI' && [...e.children].every((c) => !BLOCK.has(tagOf(c)) || tagOf(c) === 'P' || tagOf(c) === 'UL' || tagOf(c) === 'OL'); // prettier-ignore
@@ -157,13 +176,19 @@ export function atomsOfHtml(root: Element | null): Atom[] {
       if (node.nodeType === 3) inline(node, depth, false, BOLD.has(tag));
       if (node.nodeType !== 1) continue;
       const child = node as Element;
-      if (unseen(child)) continue;
+      if (hidden(child)) continue;
       const childTag = tagOf(child);
       if (whole && childTag === 'P') {
-        loose.text += ' ';
+        say(' ');
         inline(child, depth + 1, false, false);
-        loose.text += ' ';
-      } else if (BLOCK.has(childTag) || holdsBlock(child)) {
+        say(' ');
+      } else if (
+        BLOCK.has(childTag) ||
+        styles.block.has(child) ||
+        BLOCK_ROLE.test(child.getAttribute('role') ?? '') ||
+        holdsBlock(child) ||
+        (!RUNNING.test(tag) && standsAlone(child))
+      ) {
         done();
         const before = out.length;
         walk(child, here, depth + 1, childTag === 'UL' || childTag === 'OL' ? {} : own);
@@ -172,32 +197,109 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     }
     done();
   };
-  if (root) walk(root, { tags: [], names: [], ids: [] }, 0, {});
+  if (root) walk(root, { tags: [], names: [], roles: [], ids: [] }, 0, {});
   return out;
+}
+
+const TYPED_STYLE = /white-space\s*:\s*(?:pre\b(?!-)|pre-wrap|pre-line|break-spaces)/i;
+/** Whether what is set line by line is words and no code: sentences end in it, and signs of code are few. */
+function isTypedProse(e: Element): boolean {
+  const text = e.textContent ?? '';
+  if (!text.includes('\n') || e.querySelector('p,div,li,table')) return false;
+  const ends = (text.match(/\p{Ll}{2}[.!?]["'”’)]*(?=\s|$)/gu) ?? []).length;
+  const signs = (text.match(/[{}[\]()=;<>\\|$#&*]/g) ?? []).length;
+  return ends >= 3 && signs < text.length * 0.03;
+}
+
+/** Elements whose inline children are one run of words. */
+const RUNNING = /^(?:P|LI|H[1-6]|FIGCAPTION|CAPTION|DT|LABEL|BUTTON|A)$/;
+/** Roles whose element is set as a block (WAI-ARIA 1.2, document structure). */
+const BLOCK_ROLE = /^(?:heading|paragraph|article|listitem|list|row|cell|navigation|complementary|banner|contentinfo|main|region|note|figure|form|search)$/; // prettier-ignore
+const SENTENCE = /[.!?…:]["'”’)\]]*$/u;
+const isSentences = (text: string) => text.length >= 60 && SENTENCE.test(text);
+
+/** An inline element that is set as a paragraph: it holds sentences, or stands between such, and no word is beside it. */
+function standsAlone(e: Element): boolean {
+  const beside = (step: 'previousSibling' | 'nextSibling'): Element | null | undefined => {
+    let node = e[step];
+    while (node && (node.nodeType === 8 || (node.nodeType === 3 && !node.textContent?.trim()))) node = node[step]; // prettier-ignore
+    return !node ? null : node.nodeType === 1 ? (node as Element) : undefined;
+  };
+  const before = beside('previousSibling');
+  const after = beside('nextSibling');
+  if (before === undefined || after === undefined || (!before && !after)) return false;
+  const said = (x: Element | null) => isSentences(tidy(x?.textContent ?? ''));
+  // A sentence in bold, with the next one in italics, is one paragraph; spans or elements of a page's own are set apart.
+  const own = (x: Element) => /^(?:SPAN|FONT)$|-/.test(tagOf(x));
+  return (own(e) && said(e)) || [before, after].some((x) => x !== null && own(x) && said(x));
 }
 
 const LIST_MARK = /^\s*(?:[-–•*·]|\d{1,2}[.)])\s+(?=\S)/;
 const SIGNATURE = /^\s*(?:_{4,}|-{4,}|--\s*$)/;
 
-interface Part {
+interface Line {
   text: string;
+  linked: number;
+  bold: number;
+  time: string;
+  spans: string[];
+  /** The inline elements its words stand in. */
+  wraps: Set<string>;
+  joined?: boolean;
+}
+const emptyLine = (): Line => ({ text: '', linked: 0, bold: 0, time: '', spans: [], wraps: new Set() });
+interface Part extends Line {
   item?: boolean;
   signed?: boolean;
 }
-/** A run of words with line breaks: two in a row part paragraphs in old markup; single ones are joined, unless they part a list typed by hand. What stands under a rule is a signature. */
-function partsOf(text: string): Part[] {
-  if (!text.includes(LINE)) return [{ text }];
-  const lines = text.split(LINE);
-  const signed = lines.findIndex((l) => SIGNATURE.test(l));
-  const own = (signed < 0 ? lines : lines.slice(0, signed)).join(LINE);
-  const parts = own.split(new RegExp(`${LINE}\\s*${LINE}[\\s${LINE}]*`)).flatMap((paragraph): Part[] => {
-    const rows = paragraph.split(LINE);
-    return rows.filter((l) => LIST_MARK.test(l)).length >= 2
-      ? rows.map((l) => ({ text: l.replace(LIST_MARK, ''), item: LIST_MARK.test(l) }))
-      : [{ text: rows.join(' ') }];
-  });
-  if (signed >= 0) parts.push({ text: lines.slice(signed).join(' '), signed: true });
+
+/**
+ * A run of words with line breaks: two in a row part paragraphs in old markup. Single ones are joined where the words run on;
+ * they part a list typed by hand, a sentence from a label, a link or a time. What stands under a rule is a signature.
+ */
+function partsOf(lines: readonly Line[]): Part[] {
+  if (lines.length === 1) return [lines[0]];
+  const rule = lines.findIndex((l) => SIGNATURE.test(l.text));
+  const own = rule < 0 ? lines : lines.slice(0, rule);
+  const listed = own.filter((l) => LIST_MARK.test(l.text)).length >= 2;
+  const parts: Part[] = [];
+  let before: Line | undefined;
+  for (const line of own) {
+    if (!line.text.trim()) before = undefined;
+    else if (listed && LIST_MARK.test(line.text)) {
+      parts.push({ ...line, text: line.text.replace(LIST_MARK, ''), item: true });
+      before = undefined;
+    } else {
+      if (before && runsOn(before, line)) parts[parts.length - 1] = joined(parts.at(-1)!, line);
+      else parts.push(line);
+      before = line;
+    }
+  }
+  if (rule >= 0) parts.push({ ...lines.slice(rule).reduce(joined), signed: true });
   return parts;
+}
+
+/** A line that is joined to others is still known as what it was. */
+const spansOf = (l: Line) => {
+  const text = tidy(l.text);
+  return text.length <= 120 && !/[.,;:!?…]["'”’)]*$/.test(text) ? [text] : l.spans;
+};
+const joined = (a: Line, b: Line): Line => ({
+  text: `${a.text} ${b.text}`,
+  linked: a.linked + b.linked,
+  bold: a.bold + b.bold,
+  time: a.time || b.time,
+  spans: [...(a.joined ? a.spans : spansOf(a)), ...spansOf(b)],
+  joined: true,
+  wraps: new Set([...a.wraps, ...b.wraps]),
+});
+
+function runsOn(before: Line, line: Line): boolean {
+  const [a, b] = [tidy(before.text), tidy(line.text)];
+  const apart = (l: Line, text: string) => l.linked > text.length * 0.9 || isStamp(text);
+  if (apart(before, a) !== apart(line, b)) return false;
+  if (/^\p{Ll}/u.test(b) || (a.length >= 50 && !SENTENCE.test(a))) return true;
+  return !isSentences(a) && !isSentences(b);
 }
 
 /** Class names without what numbers single elements ("post-2841", "u31"). */

@@ -11,9 +11,10 @@ const SIGNED = '+signed';
 /** Lines of at most so many letters may be broken by a mail program or an editor (RFC 5322 recommends 78). */
 const NARROW = 100;
 
-export function atomsOfText(text: string): Atom[] {
+/** `typed`: the lines are known to be broken by whoever typed them, as in a `<pre>`. */
+export function atomsOfText(text: string, typed = false): Atom[] {
   const lines = text.replace(/\r\n?/g, '\n').split('\n');
-  const wide = broadest(lines);
+  const wide = broadest(lines, typed ? 1 : 3);
   const out: Atom[] = [];
   let gap = 0;
   let open: string[] = [];
@@ -43,16 +44,16 @@ export function atomsOfText(text: string): Atom[] {
 }
 
 /** The width that lines were broken at, or 0 where paragraphs are lines. */
-function broadest(lines: readonly string[]): number {
+function broadest(lines: readonly string[], fewest: number): number {
   const lengths = lines.map((l) => l.trimEnd().length).filter((n) => n > 30).sort((a, b) => a - b); // prettier-ignore
-  if (lengths.length < 4) return 0;
+  if (lengths.length <= fewest) return 0;
   const wide = lengths[Math.floor(lengths.length * 0.95)];
   if (wide > NARROW) return 0;
   const broken = lines.filter((l, i) => {
     const line = l.trimEnd();
     return line.length > wide - 18 && !ENDS.test(line) && /^\s*[\p{Ll}\d"“‘(]/u.test(lines[i + 1] ?? '');
   });
-  return broken.length >= 3 && broken.length >= lengths.length * 0.15 ? wide : 0;
+  return broken.length >= fewest && broken.length >= lengths.length * 0.15 ? wide : 0;
 }
 
 /** A full line goes on in the next, unless that begins a list, a quotation or a head. */

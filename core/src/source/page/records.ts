@@ -269,17 +269,25 @@ function judged(
       keys.set(c.key, at);
     }),
   );
-  const [best] = [...keys]
-    .filter(([, v]) => v.records >= Math.max(2, n * 0.6))
-    .sort(([, a], [, b]) => (a.first / a.records) - (b.first / b.records) || b.names.size - a.names.size); // prettier-ignore
+  const often = [...keys].filter(([, v]) => v.records >= Math.max(2, n * 0.6));
+  // Where one place has several names and another always the same words, those are an action.
+  const several = often.filter(([, v]) => v.names.size > 1);
+  const [best] = (several.length ? several : often).sort(([, a], [, b]) => (a.first / a.records) - (b.first / b.records) || b.names.size - a.names.size); // prettier-ignore
   const authors = perRecord.map(
     (own, k) => own.find((c) => best && c.key === best[0])?.name ?? beside(atoms, lists[k]),
   );
 
-  const linkHeads = lists.filter((list) => list.some((i) => (atoms[i].type === 'heading' || atoms[i].text.length > 20) && atoms[i].linked > atoms[i].text.length * 0.8)).length; // prettier-ignore
   const repeated = new Map<string, number>();
-  for (const list of lists) for (const key of new Set(list.map((i) => hashOf(atoms[i].text)))) repeated.set(key, (repeated.get(key) ?? 0) + 1); // prettier-ignore
-  const everywhere = (i: number) => repeated.get(hashOf(atoms[i].text))! >= Math.max(2, Math.min(3, n * 0.6)) && wordsOf(atoms[i].text).length < 15; // prettier-ignore
+  const signed = new Map<string, number>();
+  const ownKey = (i: number, k: number) => `${authors[k]} ${hashOf(atoms[i].text)}`;
+  lists.forEach((list, k) => {
+    for (const key of new Set(list.map((i) => hashOf(atoms[i].text)))) repeated.set(key, (repeated.get(key) ?? 0) + 1); // prettier-ignore
+    for (const key of new Set(list.map((i) => ownKey(i, k)))) signed.set(key, (signed.get(key) ?? 0) + 1);
+  });
+  // What stands in most records, or twice under one name, is an action, a label or a signature.
+  const everywhere = (i: number, k: number) => (repeated.get(hashOf(atoms[i].text))! >= Math.max(2, Math.min(3, n * 0.6)) || (authors[k] !== undefined && signed.get(ownKey(i, k))! > 1)) && wordsOf(atoms[i].text).length < 15; // prettier-ignore
+  // A card leads to a page of its own; the thread's title over each post leads nowhere else.
+  const linkHeads = lists.filter((list, k) => list.some((i) => (atoms[i].type === 'heading' || atoms[i].text.length > 20) && atoms[i].linked > atoms[i].text.length * 0.8 && !everywhere(i, k))).length; // prettier-ignore
 
   // Where the words stand behind the stamps, what comes before one is about the teller.
   const prose = (list: readonly number[]) => list.filter((i) => isProse(atoms[i])).reduce((w, i) => w + wordsOf(atoms[i].text).length, 0); // prettier-ignore
@@ -288,7 +296,7 @@ function judged(
 
   const records = lists.map((list, k): PageRecord => {
     const author = authors[k];
-    const body = bodyOf(atoms, list.filter((i) => i >= from(k)), stamps[k], author, everywhere); // prettier-ignore
+    const body = bodyOf(atoms, list.filter((i) => i >= from(k)), stamps[k], author, (i) => everywhere(i, k)); // prettier-ignore
     const day = DAY.exec(atoms[stamps[k]].text)?.[0] ?? atoms[stamps[k]].time;
     return { atoms: list, stamp: stamps[k], body, ...(author ? { author } : {}), ...(day ? { day } : {}) };
   });
@@ -303,6 +311,16 @@ function judged(
   if (best && authors.filter(Boolean).length >= n * 0.6 && clocked + (n > 2 ? n : 0) >= n * 0.5)
     return { kind: 'posts', records };
   return clocked >= n * 0.8 && n >= 3 ? { kind: 'entries', records } : { kind: 'cards', records };
+}
+
+/** Who a stamp outside all groups is of: a name set apart in it or in the next two pieces. */
+export function nameBeside(atoms: readonly Atom[], stamp: number): string | undefined {
+  for (const k of [stamp, stamp + 1, stamp + 2])
+    for (const s of atoms[k]?.spans ?? (k > stamp && atoms[k] ? [atoms[k].text] : [])) {
+      const name = nameLike(s);
+      if (name) return name;
+    }
+  return undefined;
 }
 
 /** A name beside another stamp of the record ("asked 26 January", then who asked). */

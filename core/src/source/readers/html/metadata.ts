@@ -80,6 +80,12 @@ export function bylineNames(byline: string): string[] {
 const DATE_WORDS =
   /\b(\d{1,2}\s(?:January|February|March|April|May|June|July|August|September|October|November|December)\s\d{4}|(?:January|February|March|April|May|June|July|August|September|October|November|December)\s\d{1,2},\s\d{4}|\d{4}-\d{2}-\d{2})\b/;
 
+/** The article's words where the page gives them apart (schema.org articleBody): a page that a script fills holds them nowhere else. */
+export function articleBody(document: Document): string {
+  const said = works(document).flatMap((w) => [w.articleBody, w.text]).filter((b) => typeof b === 'string'); // prettier-ignore
+  return said.sort((a, b) => b.length - a.length)[0] ?? '';
+}
+
 export function metadata(document: Document): Meta {
   const content = (...selectors: string[]) => {
     for (const s of selectors) {

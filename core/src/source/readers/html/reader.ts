@@ -4,7 +4,7 @@ import { SourceError, type RawBlock, type RawDocument } from '../../document.ts'
 import { tidy } from '../../tidy.ts';
 import type { SourceReader } from '../reader.ts';
 import { textReader } from '../text.ts';
-import { MOST_JUDGED, readAtoms } from '../../page/article.ts';
+import { MOST_JUDGED, readAtoms, type PageReading } from '../../page/article.ts';
 import { pageModel } from '../../page/models.ts';
 import { headOf, titleAmong } from '../../page/head.ts';
 import type { Atom } from '../../page/atom.ts';
@@ -12,13 +12,16 @@ import { atomsOfHtml } from '../../page/ofHtml.ts';
 import { collect } from './blocks.ts';
 import { threadOf } from './board.ts';
 import { isFurniture } from './furniture.ts';
-import { bylineNames, metadata } from './metadata.ts';
+import { articleBody, bylineNames, metadata } from './metadata.ts';
 import { parsedHtml } from './parse.ts';
 
 /** Tags nested deeper than this are hostile or broken: the extraction library's time grows with more than the square of the depth. */
 const DEEPEST_PAGE = 1000;
+/** Before a subject in an archive: the list's name, without a blank in it, and "Re:". */
+const LIST_NAME = /^(?:\[[\w.-]+\]\s+|(?:re|fwd?):\s+)+(?=\S)/i;
 /** Fewer letters than this is no article. */
 const SHORTEST_ARTICLE = 200;
+const SHORTEST_POST = 80;
 
 export const htmlReader: SourceReader = {
   id: 'html',
@@ -42,7 +45,7 @@ export const htmlReader: SourceReader = {
     const said = metadata(document);
     const board = said.kind?.is === 'forum';
     const atoms = atomsOfHtml(document.body);
-    const title = titleOf(document, atoms, said.title);
+    const title = titleOf(document, atoms, said.title)?.replace(LIST_NAME, '');
     const head = headOf(atoms, title ?? '');
     const meta = { ...head, ...said, ...(title ? { title } : {}) };
     if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
@@ -50,7 +53,11 @@ export const htmlReader: SourceReader = {
     const found = readAtoms(atoms, asked);
     const byNames = found.thread ? null : threadOf(document, board);
     if (byNames) return { ...meta, ...byNames };
-    if (letters(found.blocks.filter((b) => b.type !== 'reply')) >= SHORTEST_ARTICLE) {
+    const own = letters(found.blocks.filter((b) => b.type !== 'reply'));
+    const apart = articleBody(document);
+    if (apart.length >= SHORTEST_ARTICLE && own < apart.length * 0.6 && !found.thread)
+      return { ...meta, blocks: withoutTitle(await blocksOf(apart), meta.title), leftOut: found.leftOut };
+    if (own >= SHORTEST_ARTICLE) {
       const { blocks, leftOut, thread, teller, day } = found;
       const authors = thread && teller ? [teller] : meta.authors;
       return {
@@ -62,20 +69,44 @@ export const htmlReader: SourceReader = {
         leftOut,
       };
     }
-    return secondOpinion(document, meta);
+    // A short story is one; what little was found beside much more is a reading that went wrong.
+    const second = without(await secondOpinion(document, meta), found);
+    return own >= SHORTEST_POST && letters(second.blocks) < own * 3
+      ? { ...meta, blocks: withoutTitle(found.blocks, meta.title), leftOut: found.leftOut }
+      : second;
   },
 };
 
-/** The heading that the window's title has too; else what the page says its title is; else the part of the window's title that stands on the page. */
+/** A reading without what surely is no part of the article, and without other people's posts. */
+function without(read: RawDocument, found: PageReading): RawDocument {
+  const key = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+  const surely = found.leftOut.filter((l) => !l.doubt);
+  const none = new Set(
+    [...surely, ...found.blocks.filter((b) => b.type === 'reply')].map((b) => key(b.text)),
+  );
+  const blocks = read.blocks.filter((b) => !none.has(key(b.text)));
+  return letters(blocks) >= SHORTEST_ARTICLE ? { ...read, blocks, leftOut: surely } : read;
+}
+
+/**
+ * The heading that the window's title has too; else what the page says its title is; else the part of the window's title that
+ * stands on the page. A site's name is a heading of the whole site: where a longer part stands on the page too, that is the title.
+ */
 function titleOf(document: Document, atoms: readonly Atom[], said: string | undefined): string | undefined {
   const window = tidy(document.title ?? '');
   const heads = atoms.filter((a) => a.tag === 'H1').map((a) => a.text);
   const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
-  const [own] = heads.filter((h) => plain(h).length > 3 && plain(window).includes(plain(h)));
-  if (own && (own.split(' ').length > 2 || heads.length === 1)) return own;
+  const among = titleAmong(atoms, window);
+  const [own] = heads.filter((h) => plain(h).length > 3 && plain(window).includes(plain(h))).sort((a, b) => b.length - a.length); // prettier-ignore
+  if (own) {
+    const longer =
+      among && !plain(among).includes(plain(own)) && among.split(' ').length > own.split(' ').length;
+    if (longer && own.split(' ').length <= 5) return among;
+    if (own.split(' ').length > 2 || heads.length === 1) return own;
+  }
   if (said && said !== window && !heads.length)
-    return atoms.some((a) => plain(a.text) === plain(said)) ? said : (titleAmong(atoms, window) ?? said);
-  return heads.length ? said : (titleAmong(atoms, window) ?? said);
+    return atoms.some((a) => plain(a.text) === plain(said)) ? said : (among ?? said);
+  return heads.length ? said : (among ?? said);
 }
 
 /** A page on which little was found: what the page marks, what Readability finds, or the whole of it. */
@@ -90,6 +121,14 @@ async function secondOpinion(document: Document, meta: ReturnType<typeof metadat
   const authors = meta.authors ?? bylineNames(byline);
   return { ...meta, ...(title ? { title } : {}), ...(authors.length ? { authors } : {}), blocks };
 }
+
+/** A text that a page gives apart, with tags or without. */
+const blocksOf = async (text: string): Promise<RawBlock[]> =>
+  /<p[\s>]/i.test(text)
+    ? blocksOfHtml(text)
+    : (/\n\s*\n/.test(text) ? text.split(/\n\s*\n/) : text.split('\n'))
+        .map((t) => ({ type: 'paragraph' as const, text: tidy(t) }))
+        .filter((b) => b.text);
 
 /** Passages of a piece of HTML that is all text: a converted document, a chapter. */
 export async function blocksOfHtml(html: string): Promise<RawBlock[]> {
