@@ -98,7 +98,7 @@ function site(draw: Draw) {
   };
   const semantic = draw() < 0.4;
   const box = semantic ? 'section' : draw() < 0.25 ? 'td' : 'div';
-  const p = pick(draw, ['p', 'p', 'p', 'div', 'div', 'br', 'li', 'td', 'dd']);
+  const p = pick(draw, ['p', 'p', 'p', 'div', 'div', 'br', 'li', 'td', 'dd', 'span', 'typed']);
   const h = pick(draw, ['h2', 'h2', 'h3', 'b', 'div', 'dt']);
   const alike = draw() < 0.55;
   const inFurniture = alike ? p : pick(draw, ['p', 'div', 'li', 'span', 'br', 'td']);
@@ -107,12 +107,16 @@ function site(draw: Draw) {
 }
 type Site = ReturnType<typeof site>;
 
+/** Lines as a mail program breaks them. */
+const wrapped = (text: string) => text.replace(/(.{50,68})\s/g, '$1\n');
 const set = (tag: string, inside: string, attributes = '') =>
   tag === 'br'
     ? `${inside}<br><br>\n`
-    : tag === 'td'
-      ? `<table><tr><td${attributes}>${inside}</td></tr></table>\n`
-      : `<${tag}${attributes}>${inside}</${tag}>\n`;
+    : tag === 'typed'
+      ? `${wrapped(inside)}\n\n`
+      : tag === 'td'
+        ? `<table><tr><td${attributes}>${inside}</td></tr></table>\n`
+        : `<${tag}${attributes}>${inside}</${tag}>\n`;
 
 function textHtml(draw: Draw, s: Site, pieces: readonly Piece[]): string {
   let out = '';
@@ -186,6 +190,7 @@ function pageHtml(draw: Draw, page: LabelledPage, store: Store): string {
   const title = `<${at}>${esc(page.title)}</${at}>`;
   const head = draw() < 0.8 ? furnitureHtml(draw, s, group(0.5).slice(0, 3), true) : '';
   let body = textHtml(draw, s, pieces);
+  if (s.p === 'typed') body = `<pre>${body.replace(/<\/(?:p|div|li|h\d|td|tr|span|ul|section|aside|footer|nav)>/g, '\n\n').replace(/<[^>]+>/g, '')}</pre>`; // prettier-ignore
   if (s.p === 'li') body = `<ul>${body}</ul>`;
   if (s.p === 'dd' || s.h === 'dt') body = `<dl>${body}</dl>`;
   for (let n = upTo(draw, 4); n > 0; n--) body = `<div${s.cls(`around${n}`, NAMES_OF_NOTHING)}>${body}</div>`;

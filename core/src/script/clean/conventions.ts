@@ -1,6 +1,7 @@
 /** What a whole draft shows about how its writer marks narration: decided once a draft, before single rows are believed. Common practice, no published source. */
 import { cut, type CutKind, type Piece } from './piece.ts';
 import { bare, isNarratorLabel, isRule } from './labels.ts';
+import { byShape, withoutHeadRows } from './shapes.ts';
 
 /** A row with what the rules for rows made of it. */
 export interface JudgedRow {
@@ -110,7 +111,14 @@ function notesRows(rows: readonly string[]): Set<number> {
     const head = /^\s{0,3}(#{1,6})\s+\S/.test(row);
     const labelled = /^\W*\*\*[^*]+\*\*:?\s*$/.test(row) || /:\s*$/.test(row) || /^[^a-z]+$/.test(row.trim());
     if (out.has(i) || !(head || labelled)) return;
-    if (!NOTES_HEAD.test(bare(row).replace(/^#+\s*/, ''))) return;
+    if (
+      !NOTES_HEAD.test(
+        bare(row)
+          .replace(/^#+\s*/, '')
+          .replace(/\s*:$/, ''),
+      )
+    )
+      return;
     out.add(i);
     let began = false;
     for (let k = i + 1; k < rows.length; k++) {
@@ -130,6 +138,7 @@ function footnoteRows(rows: readonly string[]): Set<number> {
   const seen = new Set<string>();
   const worded = rows.flatMap((r, i) => (r.trim() ? [i] : []));
   const last = worded[Math.max(0, worded.length - 3)] ?? 0;
+  let comments = rows.length;
   rows.forEach((row, i) => {
     const mark = /^\s*(\[[a-z]{1,2}\])\s*\S/.exec(row)?.[1];
     if (
@@ -141,9 +150,13 @@ function footnoteRows(rows: readonly string[]): Set<number> {
       (mark && seen.has(mark))
     )
       out.add(i);
+    if (mark && seen.has(mark)) comments = Math.min(comments, i);
     for (const m of row.matchAll(/(?<=\S)\[[a-z]{1,2}\]|(?<=\S\s)\[[a-z]{1,2}\]/g)) seen.add(m[0]);
     if (/[\p{L}\p{N}.,;:!?”"’)][*†‡](?=\s|$)/u.test(row.replace(/\*\S[^*\n]*\*/g, ''))) seen.add('*');
   });
+  // Behind the first comment stand comments, answers to them and who liked them.
+  if (wordsIn(rows.slice(comments)) < (1 - MOST) * wordsIn(rows))
+    rows.forEach((r, i) => (i >= comments && r.trim() ? out.add(i) : undefined));
   return out;
 }
 
@@ -385,4 +398,8 @@ function byMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
 
 /** Rows as the draft's own conventions leave them. */
 export const keptToConventions = (rows: readonly JudgedRow[]): readonly JudgedRow[] =>
-  withoutTalk(byMarks(byCapitals(byWhole(isWholeBold)(byWhole(isWholeQuote)(byQuotes(byLabels(rows)))))));
+  withoutHeadRows(
+    byShape(
+      withoutTalk(byMarks(byCapitals(byWhole(isWholeBold)(byWhole(isWholeQuote)(byQuotes(byLabels(rows))))))),
+    ),
+  );

@@ -71,7 +71,7 @@ const TIME_TAIL = new RegExp(
 );
 
 const COUNT =
-  /^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
+  /^total\s?[:=][\s~≈]{0,4}\d.*\b(?:words?|seconds?|secs?|minutes?|mins?|wpm)\b.*$|^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
 const COUNT_ALONE =
   /^[([]\s*(?:[~≈]\s*)?(?:(?:approx(?:imately|\.)?|about|total:?)\s*)?\d[\d,.]*\s*(?:(?:-|–)\s*)?(?:words?|seconds?|minutes?|mins?|secs?|s|m)(?:\s*[,/|·-]\s*(?:[~≈]\s*)?\d[\d,.]*\s*(?:words?|seconds?|minutes?|mins?|secs?|s|m))?\s*[)\]]$|^(?:[~≈]\s*)?\d[\d,]*\s+words?(?:\s*[,/|·(].*)?$/i;
 const ABOUT_SCRIPT =
@@ -131,7 +131,10 @@ export const ROW_RULES: readonly RowRule[] = [
     id: 'title',
     read: (row, c) => {
       const m = TITLE.exec(bare(row).replace(/^#+\s*/, ''));
-      return m && c.before < 4 ? heading(m[1], 0) : null;
+      if (!m) return null;
+      if (c.before < 4) return heading(m[1], 0);
+      // Further down it is a part's, a slide's.
+      return ends(m[1]) || words(m[1]) > HEAD_WORDS ? null : heading(m[1], 1);
     },
   },
   {
@@ -195,7 +198,9 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'setting',
     read: (row) =>
-      /^\s*#\+\w+:|^\s*:[A-Za-z_-]{2,20}:(?:\s|$)/.test(row) ? { type: 'cut', kind: 'brief' } : null,
+      /^\s*<[?!](?:xml|doctype)\b|^\s*#\+\w+:|^\s*:[A-Za-z_-]{2,20}:(?:\s|$)/.test(row)
+        ? { type: 'cut', kind: 'brief' }
+        : null,
   },
   {
     id: 'timed-speaker',

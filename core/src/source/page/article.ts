@@ -226,7 +226,8 @@ function questionIn(
   const stamps = posts.flatMap((g) => g.records.map((r) => atoms[r.stamp].text));
   const says = stamps.filter((t) => /^answered\b/i.test(t)).length >= 1;
   const counted = atoms.slice(Math.max(0, first - 4), first + 1).some((a) => /^\d+ (?:answers?|replies|solutions?)$/i.test(a.text)); // prettier-ignore
-  if (!says && !counted) return null;
+  const above = atoms.map((_, i) => i).filter((i) => i < first && isProse(atoms[i]));
+  if ((!says && !counted) || wordCount(atoms, above) < 20) return null;
   const at = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && DAY.test(a.text));
   const day = at < 0 ? undefined : (DAY.exec(atoms[at].text)?.[0] ?? undefined);
   const teller = at < 0 ? undefined : nameBeside(atoms, at);

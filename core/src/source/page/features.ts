@@ -3,7 +3,7 @@
  * (the shallow features of Kohlschütter, Fankhauser and Nejdl, Boilerplate Detection Using Shallow Text Features,
  * WSDM 2010, and what else parted article and furniture on labelled pages).
  */
-import { CONTENT, MARKED } from '../readers/html/furniture.ts';
+import { CONTENT, MARKED, isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { ADDRESS, AGO, CLOCK, CREDIT, DAY, PARTED, TELEPHONE } from './shapes.ts';
 
@@ -29,7 +29,7 @@ export const isProse = (atom: Atom) =>
 export type Lexicon = ReadonlyMap<string, number>;
 export const lexicalKeys = (text: string): string[] => {
   const words = wordsOf(text.toLowerCase()).slice(0, 60);
-  return [...words.map((w) => w.replace(/\d/g, '#')), ...words.slice(0, 1).map((w, i) => `^${w} ${words[i + 1] ?? '$'}`)];
+  return [...words.map((w) => w.replace(/\d/g, '#')), ...words.slice(0, 1).map((w) => `^${w}`), ...words.slice(0, 1).map((w, i) => `^${w} ${words[i + 1] ?? '$'}`)];
 }; // prettier-ignore
 
 export interface PageContext {
@@ -81,6 +81,8 @@ function ofText(atom: Atom, lexicon: Lexicon): Numbers {
     lexTop: sorted[0] ?? 0,
     lexThree: (sorted[0] ?? 0) + (sorted[1] ?? 0) + (sorted[2] ?? 0),
     lexFirst: odds.at(-1) ?? 0,
+    lexBegins: odds.at(-2) ?? 0,
+    begins: isFurnitureLine(text) ? 1 : 0,
     lexLow: Math.min(0, sorted.at(-1) ?? 0),
   };
 }

@@ -53,7 +53,10 @@ export function headOf(atoms: readonly Atom[], title: string): Head {
   const head: Head = {};
   for (const a of rows) {
     // The head of a letter in an archive: the name goes before the address (RFC 5322, 3.4).
-    const from = /^From:\s+"?([^<"(]{3,60}?)"?\s*(?:<|\(|\S+(?:@| at )\S+|$)/i.exec(a.text)?.[1];
+    const from = /^From:\s"?([^<"(@\s][^<"(@]{2,60})/i
+      .exec(a.text)?.[1]
+      .replace(/\s\S+ at$/, '')
+      .trim();
     if (from && !head.authors && bylineNames(from).length) head.authors = bylineNames(from);
     const by = BY.exec(a.text);
     const names = by && !head.authors ? bylineNames(by[1]) : [];

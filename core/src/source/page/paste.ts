@@ -38,7 +38,7 @@ export async function readPaste(text: string): Promise<RawDocument | null> {
 }
 
 /** The row above the article that the opening is about. */
-function titleIn(atoms: readonly Atom[], sure: readonly number[]): string | undefined {
+export function titleIn(atoms: readonly Atom[], sure: readonly number[]): string | undefined {
   const opens = atoms.findIndex((a, i) => isProse(a) && sure[i] >= 0.6);
   if (opens < 0) return undefined;
   const kept = atoms.filter((_, i) => sure[i] >= 0.5 && i >= opens);

@@ -24,6 +24,7 @@ export function isStamp(text: string): boolean {
   const clocked = CLOCK.test(text);
   if (!AGO.test(text) && !DAY.test(text)) return false;
   const rest = withoutTimes(text).match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
+  if (/^(?:last\s)?(?:edited|modified|updated)\b/i.test(text)) return rest <= 14;
   if (/[.!?]["'”’]?$/.test(text) && rest > 2) return false;
   return rest <= (clocked || AGO.test(text) ? 14 : 5);
 }

@@ -5,7 +5,10 @@ import { tidy } from '../../tidy.ts';
 import type { SourceReader } from '../reader.ts';
 import { textReader } from '../text.ts';
 import { MOST_JUDGED, readAtoms, type PageReading } from '../../page/article.ts';
+import { sureness } from '../../page/classify.ts';
+import { hashOf } from '../../page/features.ts';
 import { pageModel } from '../../page/models.ts';
+import { titleIn } from '../../page/paste.ts';
 import { headOf, titleAmong } from '../../page/head.ts';
 import type { Atom } from '../../page/atom.ts';
 import { atomsOfHtml } from '../../page/ofHtml.ts';
@@ -45,7 +48,8 @@ export const htmlReader: SourceReader = {
     const said = metadata(document);
     const board = said.kind?.is === 'forum';
     const atoms = atomsOfHtml(document.body);
-    const title = titleOf(document, atoms, said.title)?.replace(LIST_NAME, '');
+    const named = titleOf(document, atoms, said.title)?.replace(LIST_NAME, '');
+    const title = await shownTitle(atoms, named);
     const head = headOf(atoms, title ?? '');
     const meta = { ...head, ...said, ...(title ? { title } : {}) };
     if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
@@ -107,6 +111,13 @@ function titleOf(document: Document, atoms: readonly Atom[], said: string | unde
   if (said && said !== window && !heads.length)
     return atoms.some((a) => plain(a.text) === plain(said)) ? said : (among ?? said);
   return heads.length ? said : (among ?? said);
+}
+
+/** A title that stands nowhere on the page is its site's or its sender's: a row above the text that is about the same is the text's. */
+async function shownTitle(atoms: readonly Atom[], title: string | undefined): Promise<string | undefined> {
+  const key = hashOf(title ?? '');
+  if (atoms.length > MOST_JUDGED || atoms.some((a) => a.tag === 'H1' || (key.length > 3 && hashOf(a.text).includes(key)))) return title; // prettier-ignore
+  return titleIn(atoms, sureness(atoms, '', await pageModel(), true)) ?? title;
 }
 
 /** A page on which little was found: what the page marks, what Readability finds, or the whole of it. */
