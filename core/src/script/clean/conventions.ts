@@ -229,6 +229,18 @@ function fieldRows(rows: readonly string[]): Set<number> {
   return out.size > 1 ? out : new Set();
 }
 
+/** What a page folds away (HTML, details). */
+function foldedRows(rows: readonly string[]): Set<number> {
+  const out = new Set<number>();
+  let open = false;
+  rows.forEach((r, i) => {
+    if (/^\s*<details\b/i.test(r)) open = true;
+    if (open && r.trim()) out.add(i);
+    if (/<\/details>\s*$/i.test(r)) open = false;
+  });
+  return open ? new Set() : out;
+}
+
 /** "END OF SCRIPT", "Narration begins". */
 const BOUNDARY =
   /^\W*(?:(?:begin|start|end)s? (?:of )?(?:the )?(?:script|narration|voice-?over|vo|recording|copy|episode|transcript|video)|(?:script|narration|voice-?over|recording|transcript) (?:begins?|starts?|ends?))\W*$/i;
@@ -250,6 +262,7 @@ export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind>
   add(chatRows(rows), 'chatter');
   add(pageRows(rows), 'mark');
   add(calloutRows(rows), 'brief');
+  add(foldedRows(rows), 'brief');
   return out;
 }
 
@@ -288,7 +301,9 @@ const isWholeQuote = (row: string) => /^\s*["“][^"“”]{8,}["”]\s*$/.test(
 
 const isWholeBold = (row: string) => /^\s*(\*\*|__)(?=\S)(?:(?!\1).)+[.!?…]["”’]?\1\s*$/.test(row);
 
-/** The narration stands in quotation marks, or in bold, row by row. */
+const isWholeItalic = (row: string) => /^\s*([*_])(?=[^\s*_])[^*_]+[.!?…]["”’]?\1\s*$/.test(row);
+
+/** The narration stands in quotation marks, in bold or in italics, row by row. */
 const byWhole =
   (isWhole: (row: string) => boolean) =>
   (rows: readonly JudgedRow[]): readonly JudgedRow[] => {
@@ -396,10 +411,20 @@ function byMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
     : rows;
 }
 
+/** In order: what is marked as spoken, then what is marked otherwise, talk at the ends, rows set apart, the head. */
+const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[])[] = [
+  byLabels,
+  byQuotes,
+  byWhole(isWholeQuote),
+  byWhole(isWholeBold),
+  byWhole(isWholeItalic),
+  byCapitals,
+  byMarks,
+  withoutTalk,
+  byShape,
+  withoutHeadRows,
+];
+
 /** Rows as the draft's own conventions leave them. */
 export const keptToConventions = (rows: readonly JudgedRow[]): readonly JudgedRow[] =>
-  withoutHeadRows(
-    byShape(
-      withoutTalk(byMarks(byCapitals(byWhole(isWholeBold)(byWhole(isWholeQuote)(byQuotes(byLabels(rows))))))),
-    ),
-  );
+  CONVENTIONS.reduce((all, convention) => convention(all), rows);

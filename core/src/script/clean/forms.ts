@@ -192,9 +192,36 @@ function withHeadings(rows: Rows): Rows {
 const withoutNotation = (rows: Rows): Rows =>
   rows.map((r) => r.replace(/%%[^%]{0,400}%%/g, (m) => `[${m.slice(2, -2)}]`).replace(/==(?=\S)([^=]{1,300}?)(?<=\S)==/g, '$1')); // prettier-ignore
 
+/** Marks of changes (CriticMarkup, criticmarkup.com/spec): what was added or put instead counts, what was taken out goes, remarks are notes. */
+const withChangesMade = (rows: Rows): Rows =>
+  rows.map((r) =>
+    r
+      .replace(/\{--[^{}]{0,400}--\}/g, '')
+      .replace(/\{\+\+([^{}]{0,400})\+\+\}/g, '$1')
+      .replace(/\{~~[^{}~]{0,400}~>([^{}]{0,400})~~\}/g, '$1')
+      .replace(/\{==([^{}]{0,400})==\}/g, '$1')
+      .replace(/\{>>([^{}]{0,400})<<\}/g, '[note: $1]'),
+  );
+
+/** Headings of a plain outline (Org Mode manual, "Headlines"): stars that stand for the rank, where the file gives settings so too. */
+const OUTLINE = /^(\*{1,6})\s+(?:(TODO|DONE|NEXT|WAITING)\s+)?(?=\S)/;
+const withOutline = (rows: Rows): Rows =>
+  !rows.some((r) => /^\s*#\+\w+:/.test(r))
+    ? rows
+    : rows.map((r) => {
+        const m = OUTLINE.exec(r);
+        return !m
+          ? r
+          : m[2]
+            ? `[${r.slice(m[0].length)}]`
+            : `${'#'.repeat(m[1].length + 1)} ${r.slice(m[0].length)}`;
+      });
+
 /** Rows of a free draft in the usual form. */
 export const usualForm = (rows: Rows): string[] => [
   ...[
+    withChangesMade,
+    withOutline,
     withoutNotation,
     withoutRemarks,
     withManners,

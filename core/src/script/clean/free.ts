@@ -73,6 +73,7 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
   const worded = rows.map((r) => /\S/.test(r));
   const counts = rows.map((_, i) => worded[i] && !aside.has(i));
   const speakers = repeatedSpeakers(rows);
+  const cues = repeatedCues(rows, speakers);
   const narrators = rows.filter(isNarratorLabel).length;
   const labels = rows.filter(isLabelled).length;
   const lowercase = rows.filter((r) => /\p{Ll}/u.test(r)).length * 2 > worded.filter(Boolean).length;
@@ -115,6 +116,7 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
       after: left,
       onlyTop,
       speakers,
+      cues,
       narrators,
       labels,
       lowercase,
@@ -192,6 +194,22 @@ function repeatedSpeakers(rows: readonly string[]): Set<string> {
     if (m) seen.set(m[1].toLowerCase(), (seen.get(m[1].toLowerCase()) ?? 0) + 1);
   }
   return new Set([...seen].filter(([, n]) => n > 1).map(([name]) => name));
+}
+
+/** Of the names that come again, those behind which no sentence stands, where behind another nearly all are sentences. */
+function repeatedCues(rows: readonly string[], names: ReadonlySet<string>): Set<string> {
+  const counts = new Map<string, { all: number; sentences: number }>();
+  for (const row of rows) {
+    const m = /^\W*([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*\([^)]{0,40}\))?\s*:\s+(\S.*)$/u.exec(row);
+    const name = m?.[1].toLowerCase();
+    if (!m || !name || !names.has(name)) continue;
+    const own = counts.get(name) ?? { all: 0, sentences: 0 };
+    own.all++;
+    if (/[.!?…]["”’)*_]*\s*$/.test(m[2])) own.sentences++;
+    counts.set(name, own);
+  }
+  const told = [...counts.values()].some((c) => c.all > 2 && c.sentences >= c.all * 0.9);
+  return new Set(told ? [...counts].filter(([, c]) => c.all > 2 && c.sentences <= c.all * 0.1).map(([n]) => n) : []); // prettier-ignore
 }
 
 /** What stands behind times on two rows or more: who speaks. */

@@ -97,6 +97,9 @@ function cellsBelow(text: string): { rows: string[][]; around: string[] } | null
     : null;
 }
 
+/** Between what is seen and what is said. */
+const ARROW = /\s(?:→|⇒|➔|=>|->)\s/u;
+
 /** Rows of cells of a table with pipes, tabs, or columns set apart by three blanks or more. */
 function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
   const lines = withoutFrames(rowsOf(text));
@@ -113,6 +116,12 @@ function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
         )
         .filter((r) => !r.every((c) => /^:?-{2,}:?$/.test(c))),
       around: lines.filter((l) => l.trim() && !pipes.includes(l)),
+    };
+  const arrows = lines.filter((l) => ARROW.test(l));
+  if (arrows.length >= 3 && arrows.length * 3 >= lines.filter((l) => l.trim()).length * 2)
+    return {
+      rows: arrows.map((l) => l.split(ARROW).map((c) => c.trim().replace(/^["“](.*)["”]$/, '$1'))),
+      around: lines.filter((l) => l.trim() && !arrows.includes(l)),
     };
   const tabs = lines.filter((l) => /\S\t+\S/.test(l));
   // Labels in a first column say of each row what it is.
@@ -188,10 +197,10 @@ const columns: Layout = {
     const byLabels = spoken >= 0;
     if (!byLabels) spoken = head ? rows[0].findIndex((c) => SPOKEN_HEAD.test(c) && !/^words$/i.test(c)) : -1;
     if (spoken < 0) {
-      const weights = Array.from({ length: width }, (_, i) =>
-        head && UNSPOKEN_HEAD.test(rows[0][i] ?? '') ? -1 : proseWeight(body.map((r) => r[i] ?? '')),
-      );
-      spoken = weights.indexOf(Math.max(...weights));
+      // A column is called sound, notes or text for what is said, too: then sentences tell.
+      const weights = Array.from({ length: width }, (_, i) => proseWeight(body.map((r) => r[i] ?? '')));
+      const open = weights.map((w, i) => (head && UNSPOKEN_HEAD.test(rows[0][i] ?? '') ? w / 4 : w));
+      spoken = open.indexOf(Math.max(...open));
     }
     // What reads as prose stands in the table, or it is none.
     if (proseWeight(around) > proseWeight(body.map((r) => r[spoken] ?? ''))) return null;

@@ -34,6 +34,8 @@ export interface RowContext {
   after: number;
   /** Names that stand before a colon at least twice. */
   speakers: ReadonlySet<string>;
+  /** Those of them that never say a sentence, beside some that do. */
+  cues: ReadonlySet<string>;
   /** Whether one heading of the first rank stands in the whole: the title. */
   onlyTop: boolean;
   /** The next row with words, and whether a blank row is between. */
@@ -167,10 +169,28 @@ export const ROW_RULES: readonly RowRule[] = [
   },
   {
     id: 'rights',
-    read: (row) =>
+    read: (row, c) =>
+      (c.after < 2 && c.before > 2 && /^\s*(?:©|\(c\))\s*[\p{Lu}\d]/u.test(row)) ||
       /^\W*(?:©|\(c\)|copyright\b)[^.!?]{0,60}\b(?:19|20)\d\d\b|\ball rights reserved\b/i.test(row)
         ? { type: 'cut', kind: 'brief' }
         : null,
+  },
+  {
+    id: 'to-fill-in',
+    read: (row) => (/:\s*_{3,}|_{6,}/.test(row) && !ends(bare(row)) ? { type: 'cut', kind: 'brief' } : null),
+  },
+  {
+    // "~ music swells ~", "<beat>": a few words between marks of one kind.
+    id: 'between-marks',
+    read: (row) => {
+      const m = /^\s*(?:([~«<‹{|/])\s{0,3}[\p{L}][^<>{}~|/]{1,60}[~»>›}|/]|—\s[^—]{2,60}\s—)\s*$/u.exec(row);
+      return m &&
+        words(row) <= 8 &&
+        !/[.!?…]["”’)]?\W{0,3}$/.test(row.replace(/[~»>›}|/]\s*$/, '')) &&
+        !/^\s*<\/?\w+\b[^>]*=/.test(row)
+        ? { type: 'directs', rest: row }
+        : null;
+    },
   },
   {
     id: 'address',
@@ -288,6 +308,8 @@ export const ROW_RULES: readonly RowRule[] = [
     read: (row, c) => {
       const m = /^([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*[([][^)\]]{0,40}[)\]])?\s*:\s+(\S.*)$/u.exec(bare(row));
       if (!m || NO_SPEAKER.test(m[1]) || words(m[1]) > 3) return null;
+      // A name that says pictures again and again and never a sentence is no speaker's.
+      if (c.cues.has(m[1].toLowerCase())) return { type: 'directs', rest: m[2] };
       const capitals = m[1] === m[1].toUpperCase() && m[1].length > 1;
       // In a draft of small letters a whole row of capitals is no speech.
       if (c.lowercase && !/\p{Ll}/u.test(row)) return null;

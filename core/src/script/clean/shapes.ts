@@ -27,7 +27,7 @@ export function byShape(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   }
   const size = (list: readonly number[]) => list.reduce((n, i) => n + words(rows[i].row), 0);
   const [main, ...others] = [...groups.values()].sort((a, b) => size(b) - size(a));
-  if (!main || main.filter((i) => isSentence(rows[i])).length < main.length * 0.9) return rows;
+  if (!main || size(main.filter((i) => isSentence(rows[i]))) < size(main) * 0.85) return rows;
   const own = new Set(main);
   const quiet = new Set(
     others.filter((list) => {
