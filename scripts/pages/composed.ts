@@ -63,7 +63,7 @@ function hardGroup(draw: Draw, store: Store, article: readonly Piece[]): Piece[]
   const sentences = (text: string) => text.split(/(?<=[.!?]["”’]?)\s+(?=["“‘\p{Lu}])/u);
   const line = () => piece(pick(draw, store.lines));
   const d = draw();
-  if (d < 0.3) return [piece(other.title, draw() < 0.8), ...(draw() < 0.6 ? [piece(sentences(other.first)[0])] : []), ...(draw() < 0.3 ? [line()] : [])]; // prettier-ignore
+  if (d < 0.3) return [piece(other.title, draw() < 0.8), ...(draw() < 0.4 ? [piece(sentences(other.first)[0])] : []), ...(draw() < 0.3 ? [line()] : [])]; // prettier-ignore
   if (d < 0.45) {
     const long = article.filter((p) => p.kind === 'text' && p.text.length > 120);
     if (!long.length) return [line()];

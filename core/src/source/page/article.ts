@@ -206,7 +206,7 @@ function threadIn(
 ): { opening?: PageRecord; teller?: string; day?: string } | null {
   if (!posts.length) return null;
   const inside = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
-  const question = questionIn(atoms, posts, inside);
+  const question = questionIn(atoms, sure, posts, inside);
   if (question) return question;
   const outside = atoms.map((_, i) => i).filter((i) => !inside.has(i) && sure[i] >= IN && isProse(atoms[i]));
   const opening = posts.flatMap((g) => g.records).find((r) => wordCount(atoms, r.body) >= 20);
@@ -219,6 +219,7 @@ function threadIn(
 /** A question and its answers: the posts say that they answer, or stand under a count of answers; what is above them is asked. */
 function questionIn(
   atoms: readonly Atom[],
+  sure: readonly number[],
   posts: readonly RecordGroup[],
   inside: ReadonlySet<number>,
 ): { teller?: string; day?: string } | null {
@@ -226,7 +227,7 @@ function questionIn(
   const stamps = posts.flatMap((g) => g.records.map((r) => atoms[r.stamp].text));
   const says = stamps.filter((t) => /^answered\b/i.test(t)).length >= 1;
   const counted = atoms.slice(Math.max(0, first - 4), first + 1).some((a) => /^\d+ (?:answers?|replies|solutions?)$/i.test(a.text)); // prettier-ignore
-  const above = atoms.map((_, i) => i).filter((i) => i < first && isProse(atoms[i]));
+  const above = atoms.map((_, i) => i).filter((i) => i < first && sure[i] >= IN && isProse(atoms[i]));
   if ((!says && !counted) || wordCount(atoms, above) < 20) return null;
   const at = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && DAY.test(a.text));
   const day = at < 0 ? undefined : (DAY.exec(atoms[at].text)?.[0] ?? undefined);
@@ -291,6 +292,9 @@ function decideTogether(
   setAlike(atoms, sure, state, why, inPosts);
   for (const list of together(atoms)) {
     const row = atoms[list[0]].type === 'row';
+    // A list of paragraphs is a page laid out as a list: each is looked at by itself.
+    const steps = list.some((i) => atoms[i].step);
+    if (!row && !steps && list.filter((i) => isProse(atoms[i])).length >= 3) continue;
     const amid = list.length > 2 && near(list[0], -1) && near(list.at(-1)!, 1);
     const keep = mean(list) >= (row ? 0.3 : amid ? 0.25 : 0.45) || (row && amid);
     for (const i of list) {
