@@ -5,6 +5,7 @@ import { writtenWords } from '../../src/language/index.ts';
 import { cleanDraft, readDraft, sectionsOfDraft } from '../../src/script/index.ts';
 import { draftText } from '../../src/script/draftFile.ts';
 import { HEADINGS, SAID_BY_CHANCE, draftByChance } from './drafts/byChance.ts';
+import { FORMS, STORIES } from './drafts/forms.ts';
 import { A, B, C, HANDS, SAID } from './drafts/hands.ts';
 
 const oneRow = (text: string) => text.replace(/\s+/g, ' ').trim();
@@ -18,6 +19,45 @@ describe('the notations of many hands', () => {
   for (const said of SAID)
     it(`leaves what only looks like a note: ${said.slice(0, 40)}…`, () =>
       expect(oneRow(cleanDraft(said))).to.equal(oneRow(said)));
+});
+
+describe('a narration set as', () => {
+  for (const [what, write] of Object.entries(FORMS))
+    it(`${what} is told from what stands beside it`, () => {
+      for (const story of STORIES)
+        expect(heard(cleanDraft(write(story))).join(' '), write(story)).to.equal(heard(story.lines.join(' ')).join(' ')); // prettier-ignore
+    });
+});
+
+describe('what only looks like notes', () => {
+  const [, street] = STORIES;
+  it('is spoken: a list that is read out, short rows among long ones, an indented quotation', () => {
+    for (const said of [
+      `${street.lines[0]}
+
+Three things were in the pipe:
+- wax
+- honey
+- a queen
+
+${street.lines.slice(1).join('\n\n')}`,
+      `${street.lines.slice(0, 3).join('\n\n')}
+
+Then silence.
+
+${street.lines[3]}
+
+And then, bees.
+
+${street.lines[4]}`,
+      `${street.lines.slice(0, 4).join('\n\n')}
+
+    Nobody sleeps in a street that sings.
+
+${street.lines[5]}`,
+    ])
+      expect(heard(cleanDraft(said)).join(' ')).to.equal(heard(said).join(' '));
+  });
 });
 
 describe('headings of any form', () => {

@@ -309,7 +309,9 @@ const byWhole =
   (rows: readonly JudgedRow[]): readonly JudgedRow[] => {
     const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
     const quoted = spoken.filter((r) => isWhole(r.row));
-    if (quoted.length < 3 || count(quoted) < MOST * count(spoken)) return rows;
+    // "… for a moment. Narrator:" before each says so, however much is said between.
+    const announced = rows.filter((r, i) => isWhole(r.row) && /\b(?:narrator|voice-?over|v\.?o\.?|host)\s*:\W*$/i.test(rows[i - 1]?.row ?? '')).length; // prettier-ignore
+    if (quoted.length < 3 || (announced < 3 && count(quoted) < MOST * count(spoken))) return rows;
     return rows.map((r) => (r.labelled || isWhole(r.row) ? r : silent(r, 'direction')));
   };
 
