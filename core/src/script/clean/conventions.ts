@@ -50,7 +50,11 @@ function mailRows(rows: readonly string[]): Set<number> {
   }
   const older = rows.findIndex((r, i) => i >= at && WROTE.test(r.trim()));
   const quotes = older >= 0 && rows.slice(older + 1).some(isQuoted);
-  const isMail = at - first >= 3 || quotes || sent >= 0;
+  // Without heads: a greeting first, and a sign-off or two rules behind it.
+  const greeted = GREETING.test((rows[at] ?? '').trim());
+  const signedOff = rows.filter((r) => r.trim()).slice(-4).some((r) => SIGN_OFF.test(r.trim())); // prettier-ignore
+  const letter = greeted && (signedOff || rows.filter(isRule).length >= 2);
+  const isMail = at - first >= 3 || quotes || sent >= 0 || letter;
   if (!isMail) return out;
   // A reply that only talks about what it quotes: then that is the narration.
   const answer = rows.filter((r, i) => i >= at && i < older && r.trim());
@@ -110,7 +114,8 @@ function notesRows(rows: readonly string[]): Set<number> {
   rows.forEach((row, i) => {
     const head = /^\s{0,3}(#{1,6})\s+\S/.test(row);
     const labelled = /^\W*\*\*[^*]+\*\*:?\s*$/.test(row) || /:\s*$/.test(row) || /^[^a-z]+$/.test(row.trim());
-    if (out.has(i) || !(head || labelled)) return;
+    const later = i > rows.length / 2 && !rows[i - 1]?.trim() && /^\s*\p{Lu}/u.test(row);
+    if (out.has(i) || !(head || labelled || later)) return;
     if (
       !NOTES_HEAD.test(
         bare(row)
@@ -325,7 +330,9 @@ function byCapitals(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
   const capital = spoken.filter((r) => inCapitals(r.row));
   if (capital.length < 2 || count(capital) > (1 - MOST) * count(spoken)) return rows;
-  return rows.map((r) => (!r.labelled && inCapitals(r.row) ? silent(r, 'direction') : r));
+  // One word in capitals is one of them where there are such rows.
+  const alone = (row: string) => /^\s*\p{Lu}{3,}[.!]?\s*$/u.test(row);
+  return rows.map((r) => (!r.labelled && (inCapitals(r.row) || alone(r.row)) ? silent(r, 'direction') : r));
 }
 
 /** Words about the work on a script. */

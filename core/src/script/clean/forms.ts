@@ -217,11 +217,23 @@ const withOutline = (rows: Rows): Rows =>
             : `${'#'.repeat(m[1].length + 1)} ${r.slice(m[0].length)}`;
       });
 
+/** Settings with an equals sign (TOML 1.0): names and values, tables over them. */
+const SETTING = /^\s*([\w-]{1,30})\s=\s(?:'''(.*)'''|"""(.*)"""|"(.*)"|'(.*)'|\d[\d.]*)\s*$/;
+const withSettings = (rows: Rows): Rows =>
+  rows.filter((r) => SETTING.test(r)).length < 3
+    ? rows
+    : rows.map((r) => {
+        const m = SETTING.exec(r);
+        if (m) return `${m[1]}: ${m[2] ?? m[3] ?? m[4] ?? m[5] ?? ''}`;
+        return /^\s*\[{1,2}[\w.-]+\]{1,2}\s*$/.test(r) ? '' : r;
+      });
+
 /** Rows of a free draft in the usual form. */
 export const usualForm = (rows: Rows): string[] => [
   ...[
     withChangesMade,
     withOutline,
+    withSettings,
     withoutNotation,
     withoutRemarks,
     withManners,

@@ -7,7 +7,7 @@ import { cut, gap, type CutKind, type Piece } from './piece.ts';
 import { ROW_RULES, type RowContext } from './rows.ts';
 
 const TIME_PREFIX =
-  /^[\s\p{Extended_Pictographic}\uFE0F]*(?:[-*•]\s+)?(?:[[(]\s*)?(?:\d{1,2}:\d{2}(?::\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?|\d{1,3}\s*[–—-]\s*\d{1,3}\s*s(?:ec(?:ond)?s?)?)(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/u;
+  /^[\s\p{Extended_Pictographic}\uFE0F]*(?:[-*•]\s+)?(?:[[(]\s*)?(?:\d{1,2}:\d{2}(?::\d{2})?(?:[:;.]\d{2})?(?:\s*(?:[–—-]|-->?|to)\s*\d{1,2}:\d{2}(?::\d{2})?)?|\d{1,3}\s*[–—-]\s*\d{1,3}\s*s(?:ec(?:ond)?s?)?)(?:\s*[\])])?(?:\s*[:–—|-])?\s+(?=\S)/u;
 /** A time that begins a sentence is spoken: "8:16 was when it fell." */
 const SPOKEN_TIME =
   /^\s*\d{1,2}:\d{2}\s+(?:was|is|came|on|in the|that|a\.?m|p\.?m|o[’']clock|and|every|sharp)\b/i;
@@ -190,7 +190,7 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
 function repeatedSpeakers(rows: readonly string[]): Set<string> {
   const seen = new Map<string, number>();
   for (const row of rows) {
-    const m = /^\W*([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*\([^)]{0,40}\))?\s*:(?=\W*\s)/u.exec(row);
+    const m = /^\W*([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*\([^)]{0,40}\)|\s?\d{1,3})?\s*:(?=\W*\s)/u.exec(row);
     if (m) seen.set(m[1].toLowerCase(), (seen.get(m[1].toLowerCase()) ?? 0) + 1);
   }
   return new Set([...seen].filter(([, n]) => n > 1).map(([name]) => name));
@@ -200,7 +200,7 @@ function repeatedSpeakers(rows: readonly string[]): Set<string> {
 function repeatedCues(rows: readonly string[], names: ReadonlySet<string>): Set<string> {
   const counts = new Map<string, { all: number; sentences: number }>();
   for (const row of rows) {
-    const m = /^\W*([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*\([^)]{0,40}\))?\s*:\s+(\S.*)$/u.exec(row);
+    const m = /^\W*([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*\([^)]{0,40}\)|\s?\d{1,3})?\s*:\s+(\S.*)$/u.exec(row);
     const name = m?.[1].toLowerCase();
     if (!m || !name || !names.has(name)) continue;
     const own = counts.get(name) ?? { all: 0, sentences: 0 };

@@ -31,7 +31,7 @@ export const SECTION_WORD =
   /^(?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main(?: (?:body|content|part|section))?|middle|start|closing|close|ending|call to action|cta|summary|recap|epilogue|prologue|climax|resolution|setup|background|payoff|transition|bridge|sponsor(?: segment)?|thumbnail|title card|credits|the end|end|fin)(?:\s*(?:#?\d+|[IVX]+))?\s*[:.]?$/i;
 /** The name of a part and a colon, with words behind it. */
 export const SECTION_LABEL =
-  /^(?:\d{1,2}[.)]\s*)?((?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main (?:body|content|part|points?|section)|middle|closing|ending|call to action|cta|recap|epilogue|prologue|climax|resolution|setup|set-up|payoff|twist|reveal|turn|problem|solution|build(?:-?up)?|segment|section|part|point|act|scene)(?:\s*#?(?:\d{1,2}|[IVX]{1,4}))?)(?:\s*[([][^)\]]{0,30}[)\]])?\s*(?::|\s[–—-])\s+(\S.*[.!?…]["”’)]?)$/i;
+  /^(?:\d{1,2}[.)]\s*)?((?:cold open|teaser|hook|intro(?:duction)?|opening|outro|conclusion|body|main (?:body|content|part|points?|section)|middle|closing|ending|call to action|cta|recap|epilogue|prologue|climax|resolution|setup|set-up|payoff|twist|reveal|turn|problem|solution|build(?:-?up)?|segment|section|part|point|act|scene)(?:\s*#?(?:\d{1,2}|[IVX]{1,4}|[A-E](?=\s*:)))?)(?:\s*[([][^)\]]{0,30}[)\]])?\s*(?::|\s[–—-])\s+(\S.*[.!?…]["”’)]?)$/i;
 /** "Scene 2 – The gate: …" */
 export const NAMED_PART =
   /^(?:scene|section|part|chapter|segment|act|beat|point|slide|clip)\s*#?(?:\d{1,3}|[IVX]{1,5})\s*[–—-]\s*([^:.!?]{2,50}):\s+(\S.*[.!?…]["”’)]?)$/i;

@@ -172,6 +172,36 @@ function setApart(lines: readonly string[]): { rows: string[][]; around: string[
 const proseWeight = (cells: readonly string[]) =>
   cells.reduce((n, c) => n + c.split(/\s+/).length * (/[.!?]["”]?$/.test(c) ? 2 : 0.5), 0);
 
+/** A column of a few short names that say of each row what it is: voice, picture, sound. -1 if there is none. */
+function roleColumn(body: readonly (readonly string[])[], spoken: number): number {
+  const width = Math.max(...body.map((r) => r.length));
+  return Array.from({ length: width }, (_, i) => i).findIndex((i) => {
+    const names = body.map((r) => (r[i] ?? '').toLowerCase());
+    const kinds = new Set(names);
+    return (
+      i !== spoken &&
+      kinds.size > 1 &&
+      kinds.size <= 5 &&
+      names.length >= 2 * kinds.size &&
+      names.every((n) => /^\p{L}[\p{L}. /-]{0,14}$/u.test(n)) &&
+      spokenRoles(body, i, spoken).size > 0 &&
+      spokenRoles(body, i, spoken).size < kinds.size
+    );
+  });
+}
+/** The names in it that are a narrator's, or else those whose rows are sentences where no other's are. */
+function spokenRoles(body: readonly (readonly string[])[], role: number, spoken: number): Set<string> {
+  const kinds = [...new Set(body.map((r) => r[role].toLowerCase()))];
+  const labelled = kinds.filter((k) => isNarratorLabel(`${k}: x`));
+  if (labelled.length) return new Set(labelled);
+  const share = (k: string) => {
+    const own = body.filter((r) => r[role].toLowerCase() === k);
+    return own.filter((r) => /[.!?…]["”’)]?$/.test(r[spoken] ?? '')).length / own.length;
+  };
+  const said = kinds.filter((k) => share(k) >= 0.9);
+  return kinds.every((k) => said.includes(k) || share(k) <= 0.1) ? new Set(said) : new Set();
+}
+
 /** A last row that adds the others up. */
 const isTotal = (row: readonly string[], spoken: number): boolean =>
   /^\W*(?:sub ?|grand )?(?:totals?|sum|run ?time|duration)\W*$/i.test(row[spoken] ?? '') &&
@@ -202,17 +232,21 @@ const columns: Layout = {
       const open = weights.map((w, i) => (head && UNSPOKEN_HEAD.test(rows[0][i] ?? '') ? w / 4 : w));
       spoken = open.indexOf(Math.max(...open));
     }
+    const role = byLabels ? -1 : roleColumn(body, spoken);
+    const told = (row: readonly string[]) =>
+      role < 0 || spokenRoles(body, role, spoken).has(row[role].toLowerCase());
     // What reads as prose stands in the table, or it is none.
     if (proseWeight(around) > proseWeight(body.map((r) => r[spoken] ?? ''))) return null;
     const out: Piece[] = around.map((r) => cut(/[.!?:]$/.test(r) ? 'chatter' : 'brief', r));
     if (head) out.push(cut('mark', rows[0].join(' | ')));
     for (const row of body) {
       row.forEach((cell, i) => {
-        if (i === spoken || !cell) return;
+        if ((i === spoken && told(row)) || !cell) return;
         const time =
           /^[[(]?\d{1,2}:\d{2}/.test(cell) || /^\d+(?:\s*[–-]\s*\d+)?\s*(?:s|sec(?:ond)?s?)?$/i.test(cell);
         out.push(cut(time ? 'timing' : 'direction', cell));
       });
+      if (!told(row)) continue;
       if (isTotal(row, spoken)) {
         out.push(cut('count', row[spoken]));
         continue;

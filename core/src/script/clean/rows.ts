@@ -230,6 +230,16 @@ export const ROW_RULES: readonly RowRule[] = [
         : null,
   },
   {
+    // Another wording of a part: "Hook B (alt): …".
+    id: 'another-wording',
+    read: (row) =>
+      /^(?:hook|title|opening|intro|line|ending|outro|cta|closing)\s?(?:[A-E]|\d)?\s?\((?:alt|alternat|option|spare|unused|backup|or)[^)]{0,20}\)\s*:/i.test(
+        bare(row),
+      )
+        ? { type: 'directs', rest: row }
+        : null,
+  },
+  {
     id: 'part-label',
     read: (row, c) => {
       // Beside a narrator's labels a scene is what is seen.
@@ -306,7 +316,9 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'speaker',
     read: (row, c) => {
-      const m = /^([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*[([][^)\]]{0,40}[)\]])?\s*:\s+(\S.*)$/u.exec(bare(row));
+      const m = /^([\p{Lu}][\p{L}.’' -]{0,28}?)(?:\s*[([][^)\]]{0,40}[)\]]|\s?\d{1,3})?\s*:\s+(\S.*)$/u.exec(
+        bare(row),
+      );
       if (!m || NO_SPEAKER.test(m[1]) || words(m[1]) > 3) return null;
       // A name that says pictures again and again and never a sentence is no speaker's.
       if (c.cues.has(m[1].toLowerCase())) return { type: 'directs', rest: m[2] };

@@ -12,7 +12,7 @@ const isSentence = (r: JudgedRow) => /[.!?…]["”’)*_]*\s*$/.test(said(r)) &
 /** Where a row begins and under which mark: rows of one shape are of one kind. */
 const shapeOf = (row: string): string => {
   const [, blank, bullet] = /^([ \t]*)([-*•◦‣+](?=\s))?/.exec(row)!;
-  return `${/\t| {4}/.test(blank) ? 'in' : ''}${bullet ?? ''}`;
+  return `${/\t| {4}/.test(blank) ? 'in' : bullet && blank ? 'below' : ''}${bullet ?? ''}`;
 };
 
 /** The narration has one shape and is sentences; rows of another that mostly are none stand among it in several places. */

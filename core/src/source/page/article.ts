@@ -1,6 +1,7 @@
 /** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
 import type { LeftOut, RawBlock } from '../document.ts';
 import { APPARATUS } from '../apparatus.ts';
+import { isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
 import { hashOf, isProse } from './features.ts';
@@ -32,6 +33,9 @@ export const MOST_JUDGED = 5000;
 /** Below this a piece surely is none of the article. */
 export const SURELY_NOT = 0.15;
 const SURELY = 0.9;
+/** From here on sentences beside the article's may be its own. */
+const MAY_BE = 0.3;
+const TO_READER = /\b(?:you|your|yours|we|our|ours|us)\b/i;
 /** What stands in the opening post among its words mostly is one of them, whatever it looks like. */
 const NONE_OF_A_POST = 0.05;
 
@@ -303,6 +307,7 @@ function decideTogether(
       else if (!keep) state[i] = 'out';
     }
   }
+  besideArticle(atoms, sure, state, why, inPosts);
   standfirst(atoms, state, inPosts);
   atoms.forEach((_, i) => {
     if (!forced(i) && !inPosts.has(i) && sure[i] >= 0.05 && withCredit(atoms[i])) state[i] = 'in';
@@ -354,6 +359,26 @@ function setAlike(
     const amid = beside(i - 1) && beside(i + 1) && /[.!?…]["'”’)]*$/.test(a.text);
     const said = /["“‘][^"“”‘’]{3,}[,.!?]["”’]/.test(a.text);
     if (sure[i] >= (said ? 0.05 : amid ? 0.1 : 0.3)) state[i] = 'in';
+  });
+}
+
+/** A first or last paragraph has the site on one side: sentences that may be the article's, right beside its own, are. Those that speak to the reader are not, where the article never does. */
+function besideArticle(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  state: State[],
+  why: ReadonlyMap<number, string>,
+  inPosts: ReadonlySet<number>,
+): void {
+  const kept = state.map((s, i) => s === 'in' && isProse(atoms[i]));
+  const speaks = (list: readonly Atom[]) => list.filter((a) => TO_READER.test(a.text)).length;
+  const article = atoms.filter((_, i) => kept[i]);
+  const addressed = speaks(article) > article.length * 0.1;
+  atoms.forEach((a, i) => {
+    if (state[i] === 'in' || why.has(i) || inPosts.has(i) || sure[i] < MAY_BE) return;
+    if (!/[.!?…]["'”’)]*$/.test(a.text) || wordsOf(a.text).length < 8 || isFurnitureLine(a.text)) return;
+    if (!addressed && TO_READER.test(a.text)) return;
+    if ([-3, -2, -1, 1, 2, 3].some((k) => kept[i + k])) state[i] = 'in';
   });
 }
 

@@ -114,4 +114,15 @@ export const FORMS: Readonly<Record<string, Form>> = {
       .join('\n\n'), // prettier-ignore
   'cues between waves and in angles': (s) =>
     `${s.lines[0]}\n\n... (2s)\n\n${s.lines[1]}\n${s.lines[2]}\n\n~ music swells ~\n\n${s.lines[3]}\n\n<beat>\n\n${s.lines[4]}\n\n***\n\n${s.lines[5]}`,
+  'a column of roles': (s) => rows(s, (l, p, i) => `0:0${i}\tVO\t${l}\n0:0${i}\tPIC\t${p}`),
+  'roles nobody knows, before a stroke': (s) => rows(s, (l, p) => `N | ${l}\nP | ${p}`),
+  'bullets with pictures below each': (s) => rows(s, (l, p) => `- ${l}\n  - ${p}`),
+  'numbered labels of sound and picture': (s) => rows(s, (l, p, i) => `A${i + 1}: ${l}\nV${i + 1}: ${p}`),
+  'a letter without its head': (s) =>
+    `Hi Jo,\n\nScript below, 44 seconds on my phone.\n\n---\n${rows(s, (l) => l, '\n\n')}\n---\n\nShout if anything sounds off. Recording Thursday 10am.\n\nBest,\nMarlo`,
+  'time codes with frames (SMPTE ST 12-1)': (s) => rows(s, (l, _, i) => `00:00:0${i}:12  ${l}`, '\n\n'),
+  'notes under a plain name below': (s) =>
+    `The night\nA one-minute memoir\n\n${rows(s, (l) => l, '\n\n')}\n\nProduction notes\nKeep it dry. No music until the kitchen.`,
+  'settings with tables (TOML 1.0)': (s) =>
+    `title = "The night"\n\n${rows(s, (l, p) => `[[scene]]\nvisual = "${p}"\nnarration = '''${l}'''`)}`,
 };
