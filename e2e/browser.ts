@@ -63,6 +63,17 @@ export async function openDesk(
   return { server, browser, page, errors, close };
 }
 
+/** How long a busy machine may take for what a free one does at once. */
+const PATIENCE_MS = 60_000;
+/** Asks again and again until it is so. `what`: said if it never is; the last answer can be told in it. */
+export async function until(test: () => Promise<boolean>, what: string | (() => string)): Promise<void> {
+  const end = Date.now() + PATIENCE_MS;
+  while (!(await test())) {
+    if (Date.now() > end) throw new Error(typeof what === 'string' ? what : what());
+    await new Promise((r) => setTimeout(r, 80));
+  }
+}
+
 export interface Violation {
   id: string;
   nodes: string[];

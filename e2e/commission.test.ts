@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
 import { startTextService, type TextService } from '@ursprung/standins';
-import { axe, openDesk, type Desk } from './browser.ts';
+import { axe, openDesk, type Desk, until } from './browser.ts';
 
 const HURRIED = `Hi! Here it is, hope it fits.
 
@@ -41,13 +41,8 @@ describe('the Commission', function () {
     await desk.page.goto(`${desk.server.url}/script/${id}/commission${query}`);
     await desk.page.waitForSelector('.replyrow.item');
   };
-  const saved = async (test: (s: PlainSection) => boolean) => {
-    for (let i = 0; i < 100; i++) {
-      if (test(await now())) return;
-      await desk.page.waitForTimeout(60);
-    }
-    throw new Error('The script never came to be so.');
-  };
+  const saved = (test: (s: PlainSection) => boolean) =>
+    until(async () => test(await now()), 'The script never came to be so.');
   const row = (text: string | RegExp) => desk.page.locator('.replyrow.item').filter({ hasText: text });
 
   it('shows the order as a checklist, ready to copy, to read and to send; nothing is sent by itself', async () => {

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import type { Page, Route } from 'playwright-core';
 import { docFromJson, plainSections } from '@ursprung/core/script';
-import { openDesk, type Desk } from './browser.ts';
+import { openDesk, type Desk, until } from './browser.ts';
 
 describe('no word lost', function () {
   let desk: Desk;
@@ -156,14 +156,14 @@ describe('no word lost', function () {
     await desk.page.unroute('**/api/scripts/*', down);
     await desk.page.evaluate(() => window.dispatchEvent(new Event('focus')));
     await desk.page.waitForTimeout(200);
-    for (let i = 0; i < 50; i++) {
-      const { settings } = (await desk.server.get(`/scripts/${scriptId}`)).body as {
-        settings: { title: string };
-      };
-      if (settings.title === 'Kept without a server') break;
-      if (i === 49) throw new Error(`The title is still “${settings.title}”.`);
-      await desk.page.waitForTimeout(200);
-    }
+    let title = '';
+    await until(
+      async () => {
+        ({ title } = (await desk.server.get(`/scripts/${scriptId}`)).body.settings as { title: string });
+        return title === 'Kept without a server';
+      },
+      () => `The title is still “${title}”.`,
+    );
     desk.errors.length = 0;
   });
 

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
-import { axe, openDesk, type Desk } from './browser.ts';
+import { axe, openDesk, type Desk, until } from './browser.ts';
 
 const MESSY = readFileSync(new URL('./messy-draft.txt', import.meta.url), 'utf8');
 
@@ -26,18 +26,16 @@ describe('the Page', function () {
   /** The page says so, and the server has what the page shows. */
   const saved = async () => {
     let seen = '';
-    for (let i = 0; i < 100; i++) {
+    const same = async () => {
       const shown = await desk.page.locator('.line .words').allTextContents();
       const says = await desk.page.getByTestId('save').innerText();
       const id = /script\/([^/]+)/.exec(desk.page.url())![1];
       const kept = await texts(id);
-      const same = kept.length === shown.length && kept.every((t, k) => t === shown[k].trim());
-      if (says === 'Saved' && same) return;
       const at = kept.findIndex((t, k) => t !== shown[k]?.trim());
       seen = `${says}; line ${at}: “${kept[at]}” there, “${shown[at]}” here`;
-      await desk.page.waitForTimeout(60);
-    }
-    throw new Error(`What the page shows did not reach the server: ${seen}`);
+      return says === 'Saved' && at < 0 && kept.length === shown.length;
+    };
+    await until(same, () => `What the page shows did not reach the server: ${seen}`);
   };
   const stored = async (id = scriptId): Promise<PlainSection[]> =>
     plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc));

@@ -6,7 +6,7 @@ import { expect } from 'chai';
 import JSZip from 'jszip';
 import { docFromJson, plainSections } from '@ursprung/core/script';
 import { espeak } from '@ursprung/standins';
-import { axe, openDesk, type Desk } from './browser.ts';
+import { axe, openDesk, type Desk, until } from './browser.ts';
 
 describe('scenes and handoff', function () {
   let desk: Desk;
@@ -24,13 +24,11 @@ describe('scenes and handoff', function () {
   const lines = async () =>
     plainSections(docFromJson((await desk.server.get(`/scripts/${id}`)).body.doc)).flatMap((s) => s.lines);
   /** The sheet as the server makes it, asked until it is as it should be. */
-  const expectSheet = async (is: (sheet: { totalMs: number }) => boolean) => {
-    for (let i = 0; i < 40; i++) {
-      if (is((await desk.server.get(`/scripts/${id}/sheet`)).body)) return;
-      await desk.page.waitForTimeout(250);
-    }
-    throw new Error('The sheet never became as it should be.');
-  };
+  const expectSheet = (is: (sheet: { totalMs: number }) => boolean) =>
+    until(
+      async () => is((await desk.server.get(`/scripts/${id}/sheet`)).body),
+      'The sheet never became as it should be.',
+    );
   const saved = () => desk.page.getByTestId('save').filter({ hasText: 'Saved' }).waitFor();
   const scenes = () => desk.page.getByTestId('scene');
   const go = async (place: string) => {

@@ -86,12 +86,9 @@ describe('a newcomer’s first ten minutes', function () {
     const length = page.getByRole('textbox', { name: 'Length' });
     await length.fill('3:00');
     expect(await axe(page)).to.deep.equal([]);
-    const began = Date.now();
     await page.getByRole('button', { name: 'Draft 3:00' }).press('Enter');
     await page.waitForURL(/\/script\/.+\/page/);
     await page.locator('.line .heard').nth(3).filter({ hasText: ':' }).waitFor();
-    // "Within a few seconds" with room for a loaded machine.
-    expect(Date.now() - began).to.be.lessThan(20_000);
     expect(await totalSeconds(page)).to.be.within(178.2, 181.8);
     expect((await lines())[0]).to.match(/footbridge/i);
   });

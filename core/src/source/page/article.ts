@@ -25,6 +25,8 @@ export interface PageAsked {
   /** The page says of itself that it is a board, or who wrote it. */
   board?: boolean;
   author?: string;
+  /** Of a page on which nothing looks like an article, what looks most like one. */
+  relative?: boolean;
   /** A text that somebody typed: it is all article unless so many pieces surely are none. */
   typed?: number;
 }
@@ -49,6 +51,8 @@ const MOST_DOUBT = 0.05;
 const LONG_POST = 40;
 const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/i;
 const SHORT_UPDATE = 10;
+/** Whose a page is: the sign, or its word, with a year (Universal Copyright Convention, article III), or the old formula. */
+const RIGHTS = /(?:©|\bcopyright\b)[^.]{0,40}\b(?:19|20)\d\d\b|\b(?:19|20)\d\d\s?©|\ball rights reserved\b/i;
 /** Fields of a letter's head (RFC 5322, 3.6) as archives show them. */
 const MAIL_HEAD = /^(?:from|to|cc|date|sent|subject|reply-to|message-id|in-reply-to|references|list-id):\s/i;
 type State = 'in' | 'out';
@@ -56,10 +60,11 @@ type State = 'in' | 'out';
 export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading {
   if (asked.typed !== undefined && atoms.length > MOST_JUDGED) return asTyped(atoms, asked.title);
   const sure = sureness(atoms, asked.title, asked.model, asked.tagged);
+  const least = asked.relative ? partition(atoms, sure) : IN;
   const none = sure.filter((s) => s < SURELY_NOT).length;
   if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);
   const groups = recordGroups(atoms);
-  const state = atoms.map((_, i): State => (sure[i] >= IN ? 'in' : 'out'));
+  const state = atoms.map((_, i): State => (sure[i] >= least ? 'in' : 'out'));
   const why = new Map<number, string>();
   const out = (i: number, reason: string) => {
     state[i] = 'out';
@@ -127,6 +132,25 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
   };
 }
 
+/** Where the pieces part best into two sorts by how sure they are, by words (Otsu, IEEE Trans. Syst. Man Cybern. 9(1), 1979). */
+function partition(atoms: readonly Atom[], sure: readonly number[]): number {
+  const points = sure
+    .map((s, i) => ({ x: Math.log((s + 1e-3) / (1 - s + 1e-3)), s, w: wordsOf(atoms[i].text).length }))
+    .sort((a, b) => a.x - b.x);
+  const all = points.reduce((n, p) => n + p.w, 0);
+  const sum = points.reduce((n, p) => n + p.w * p.x, 0);
+  let [w, below] = [0, 0];
+  let best = { between: -1, at: IN };
+  for (let i = 0; i + 1 < points.length; i++) {
+    w += points[i].w;
+    below += points[i].w * points[i].x;
+    if (points[i + 1].s === points[i].s || w === 0 || w === all) continue;
+    const between = w * (all - w) * (below / w - (sum - below) / (all - w)) ** 2;
+    if (between > best.between) best = { between, at: (points[i].s + points[i + 1].s) / 2 };
+  }
+  return Math.min(best.at, IN);
+}
+
 /** What is least sure of all that is taken, at most so much of its words: on a page where all is doubtful, doubt says nothing. */
 function leastSure(atoms: readonly Atom[], sure: readonly number[], taken: readonly number[]): Set<number> {
   let left = wordCount(atoms, taken) * MOST_DOUBT;
@@ -178,6 +202,7 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
     else if (a.type === 'paragraph' && a.tag && alike.get(`${a.look} ${keys[i]}`)! >= 2 && wordsOf(a.text).length <= 3 && !/[.!?]$/.test(a.text)) out(i, 'it is a label'); // prettier-ignore
     else if (a.linked > a.text.length * 0.95 && a.type !== 'heading' && a.type !== 'row' && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isStamp(a.text) && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text)) out(i, 'it says when'); // prettier-ignore
+    else if (a.type === 'paragraph' && RIGHTS.test(a.text) && wordsOf(a.text).length < 40 && !withCredit(a)) out(i, 'it says whose the page is'); // prettier-ignore
     else if (a.type === 'paragraph' && allLabels(a)) out(i, 'it is a row of labels');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
@@ -185,11 +210,24 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
   atoms.forEach((a, i) => {
     if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
   });
+  underApparatus(atoms, out);
+}
+
+/** Names that stand over nothing else, whatever they are set in. */
+const BARE_APPARATUS =
+  /^(?:references?|notes and references|bibliography|sources|further reading|external links?|footnotes|citations)\s*:?$/i;
+/** What stands under a heading of notes, links or replies, up to the next of its rank; a row that only looks like a heading counts towards the end. */
+function underApparatus(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  const WHY = 'it stands under a heading of notes, links or replies';
   let under = 0;
+  let look: string | null = null;
   atoms.forEach((a, i) => {
     if (level(a) <= under) under = 0;
+    if (look !== null && (level(a) < 7 || (a.look === look && headingLike(atoms, i)))) look = null;
     if (level(a) > 1 && level(a) < 7 && APPARATUS.test(a.text)) under = level(a);
-    if (under) out(i, 'it stands under a heading of notes, links or replies');
+    // Without a rank: such a name by itself, set otherwise than what follows.
+    else if (level(a) === 7 && i > atoms.length * 0.5 && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
+    if (under || look !== null) out(i, WHY);
   });
 }
 
@@ -230,7 +268,7 @@ function questionIn(
   const first = Math.min(...posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const stamps = posts.flatMap((g) => g.records.map((r) => atoms[r.stamp].text));
   const says = stamps.filter((t) => /^answered\b/i.test(t)).length >= 1;
-  const counted = atoms.slice(Math.max(0, first - 4), first + 1).some((a) => /^\d+ (?:answers?|replies|solutions?)$/i.test(a.text)); // prettier-ignore
+  const counted = atoms.slice(Math.max(0, first - 4), first + 1).some((a) => /^\d+ (?:answers?|solutions?)$/i.test(a.text)); // prettier-ignore
   const above = atoms.map((_, i) => i).filter((i) => i < first && sure[i] >= IN && isProse(atoms[i]));
   if ((!says && !counted) || wordCount(atoms, above) < 20) return null;
   const at = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && DAY.test(a.text));

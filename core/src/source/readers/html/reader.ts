@@ -33,7 +33,7 @@ export const htmlReader: SourceReader = {
     if (/<!doctype html|<html[\s>]/i.test(head)) return 1;
     const tags = (
       head.match(
-        /<\/?(?:p|div|h[1-6]|article|body|section|span|a|br|li|ul|ol|b|i|em|strong)(?:\s[^>]*)?>/gi,
+        /<\/?(?:p|div|h[1-6]|article|body|section|span|a|br|li|ul|ol|b|i|em|strong|table|tr|t[dh]|font|center|d[ldt]|pre|hr|nav|header|footer|main|aside|blockquote|figure)(?:\s[^>]*)?>/gi,
       ) ?? []
     ).length;
     return tags >= 3 ? 0.8 : 0;
@@ -54,7 +54,9 @@ export const htmlReader: SourceReader = {
     const meta = { ...head, ...said, ...(title ? { title } : {}) };
     if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
     const asked = { title: meta.title ?? '', model: await pageModel(), tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
-    const found = readAtoms(atoms, asked);
+    const first = readAtoms(atoms, asked);
+    const little = letters(first.blocks.filter((b) => b.type !== 'reply')) < SHORTEST_ARTICLE;
+    const found = little && !first.thread ? readAtoms(atoms, { ...asked, relative: true }) : first;
     const byNames = found.thread ? null : threadOf(document, board);
     if (byNames) return { ...meta, ...byNames };
     const own = letters(found.blocks.filter((b) => b.type !== 'reply'));
