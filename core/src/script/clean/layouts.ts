@@ -233,8 +233,8 @@ const columns: Layout = {
       spoken = open.indexOf(Math.max(...open));
     }
     const role = byLabels ? -1 : roleColumn(body, spoken);
-    const told = (row: readonly string[]) =>
-      role < 0 || spokenRoles(body, role, spoken).has(row[role].toLowerCase());
+    const roles = role < 0 ? null : spokenRoles(body, role, spoken);
+    const told = (row: readonly string[]) => !roles || roles.has(row[role].toLowerCase());
     // What reads as prose stands in the table, or it is none.
     if (proseWeight(around) > proseWeight(body.map((r) => r[spoken] ?? ''))) return null;
     const out: Piece[] = around.map((r) => cut(/[.!?:]$/.test(r) ? 'chatter' : 'brief', r));

@@ -29,15 +29,13 @@ export function byShape(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const [main, ...others] = [...groups.values()].sort((a, b) => size(b) - size(a));
   if (!main || size(main.filter((i) => isSentence(rows[i]))) < size(main) * 0.85) return rows;
   const own = new Set(main);
+  const before = new Map(spoken.map((i, k) => [i, spoken[k - 1]]));
   const quiet = new Set(
     others.filter((list) => {
       const fragments = list.filter((i) => !isSentence(rows[i])).length;
       // A list that is read out stands in one place, often behind a colon.
-      const places = list.filter((i) => {
-        const before = spoken.filter((k) => k < i).at(-1);
-        return before === undefined || own.has(before);
-      });
-      const announced = places.some((i) => /:\s*$/.test(rows[spoken[spoken.indexOf(i) - 1]]?.row ?? ''));
+      const places = list.filter((i) => before.get(i) === undefined || own.has(before.get(i)!));
+      const announced = places.some((i) => /:\s*$/.test(rows[before.get(i) ?? -1]?.row ?? ''));
       const apart = shapeOf(rows[list[0]].row).startsWith('in') !== shapeOf(rows[main[0]].row).startsWith('in');
       const short = apart && size(list) / list.length <= 7 && size(main) / main.length >= (2 * size(list)) / list.length;
       return list.length >= 3 && places.length >= 3 && !announced && (short || fragments >= list.length * 0.75);

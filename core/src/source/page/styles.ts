@@ -3,7 +3,9 @@ import { parse } from 'postcss';
 
 /** Sheets and selectors that are looked at: a page may carry a whole framework. */
 const LONGEST_SHEET = 60_000;
-const MOST_RULES = 300;
+const MOST_RULES = 120;
+/** Letters that are measured in all: elements in elements are measured again and again. */
+const MOST_MEASURED = 20_000_000;
 /** What holds more of a page than this is shown later by a script. */
 const MOST_HIDDEN = 0.4;
 /** A selector of tags, classes, ids and blanks, without what depends on where the pointer is. */
@@ -28,18 +30,23 @@ export function stylesOf(root: Element | null): Styles {
   const letters = (e: Element | null) => (e?.textContent ?? '').length;
   const most = letters(document.body) * MOST_HIDDEN;
   let looked = 0;
+  let measured = 0;
   for (const sheet of document.querySelectorAll('style')) {
     const text = sheet.textContent ?? '';
     if (text.length > LONGEST_SHEET || /print/i.test(sheet.getAttribute('media') ?? '')) continue;
     for (const { selector, display } of rulesIn(text)) {
-      if (!PLAIN.test(selector) || ++looked > MOST_RULES) continue;
+      if (!PLAIN.test(selector) || ++looked > MOST_RULES || measured > MOST_MEASURED) continue;
       if (display === 'typed') {
         for (const e of found(document, selector)) typed.add(e);
         continue;
       }
       const [into, from] = display === 'none' ? [none, block] : [block, none];
       for (const e of found(document, selector)) {
-        if (display === 'none' && letters(e) > most) continue;
+        if (display === 'none') {
+          const size = letters(e);
+          measured += size;
+          if (size > most || measured > MOST_MEASURED) continue;
+        }
         if (display === 'none' || BLOCK.test(display)) into.add(e);
         // The later rule holds, roughly: how far a selector reaches is not weighed.
         from.delete(e);
