@@ -53,7 +53,7 @@ function groupsOf(page: LabelledPage): Piece[][] {
 interface Store {
   lines: readonly string[];
   groups: Piece[][];
-  openings: { title: string; first: string; prose: string[] }[];
+  openings: { title: string; first: string }[];
 }
 
 /** A teaser, a pulled quotation, a comment: prose that is no part of the article. */
@@ -103,7 +103,7 @@ function site(draw: Draw) {
   const alike = draw() < 0.55;
   const inFurniture = alike ? p : pick(draw, ['p', 'div', 'li', 'span', 'br', 'td']);
   const font = draw() < 0.15;
-  return { cls, semantic, box, p, h, alike, inFurniture, font, named };
+  return { cls, semantic, box, p, h, alike, inFurniture, font };
 }
 type Site = ReturnType<typeof site>;
 
@@ -226,8 +226,8 @@ export async function composed(
   const openings = sources
     .filter((p) => p.title)
     .map((p) => {
-      const prose = p.atoms.flatMap((a, i) => (p.labels[i] === 1 && isProse(a) ? [a.text] : []));
-      return { id: p.id, title: p.title, first: prose[0] ?? p.title, prose };
+      const first = p.atoms.find((a, i) => p.labels[i] === 1 && isProse(a));
+      return { id: p.id, title: p.title, first: first?.text ?? p.title };
     });
   const out: LabelledPage[] = [];
   for (let n = 0; n < count; n++) {

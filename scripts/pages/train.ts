@@ -29,7 +29,7 @@ const SECOND: Growing = {
 };
 const FOLDS = 5;
 /** Pages put together of each fold's. */
-const COMPOSED = Number(process.env.COMPOSED ?? 60);
+const COMPOSED = 60;
 /** A word speaks only if this many pages have it in their furniture or their articles. */
 const PAGES_A_WORD = 3;
 

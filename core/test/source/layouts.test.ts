@@ -1,4 +1,4 @@
-/** One story as sites, boards, letters and old pages set it: the same words come out, whatever the markup. The weights were not learned on these. */
+/** One story as sites, boards, letters and old pages set it: the same words come out, whatever the markup. Written while the reader was: tests, no estimate of how a new page is read. */
 import { expect } from 'chai';
 import { openSource, type SourceDocument } from '../../src/source/index.ts';
 

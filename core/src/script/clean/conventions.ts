@@ -1,25 +1,15 @@
 /** What a whole draft shows about how its writer marks narration: decided once a draft, before single rows are believed. Common practice, no published source. */
-import { cut, type CutKind, type Piece } from './piece.ts';
+import { cut, isSpoken, wordsOf, type CutKind, type JudgedRow } from './piece.ts';
 import { bare, isNarratorLabel, isRule } from './labels.ts';
 import { byShape, withoutHeadRows } from './shapes.ts';
-
-/** A row with what the rules for rows made of it. */
-export interface JudgedRow {
-  row: string;
-  pieces: Piece[];
-  /** Whether it stands under a label that says who speaks. */
-  labelled: boolean;
-}
 
 /** Most of the words stand under the mark that would make the others unspoken. */
 const MOST = 0.6;
 /** Nearly all of them: where what is not marked would be lost. */
 const NEARLY_ALL = 0.75;
-const wordsOf = (text: string) => (text.match(/[\p{L}\p{N}][\p{L}\p{N}'’]*/gu) ?? []).length;
 const wordsIn = (rows: readonly string[]) => rows.reduce((n, r) => n + wordsOf(r), 0);
 const count = (rows: readonly JudgedRow[]) => wordsIn(rows.map((r) => r.row));
 const isQuoted = (row: string) => /^\s{0,3}>/.test(row);
-const isSpoken = (r: JudgedRow) => r.pieces.some((p) => p.type === 'spoken');
 const isHeading = (r: JudgedRow) => r.pieces.some((p) => p.type === 'heading');
 const endsSentence = (row: string) => /[.!?…:;,]["”’)*_]*$/.test(row.trim());
 

@@ -1,9 +1,9 @@
 /** A draft in free form: rows judged one by one, with labels that hold for the rows below them. */
-import { keptToConventions, rowsAside, sentInChat, type JudgedRow } from './conventions.ts';
+import { keptToConventions, rowsAside, sentInChat } from './conventions.ts';
 import { isBeside, usualForm } from './forms.ts';
 import { isOnlyCut, restOf, spokenPieces, starsDirect } from './inline.ts';
 import { SECTION_LABEL, bare, isLabelled, isNarratorLabel } from './labels.ts';
-import { cut, gap, type CutKind, type Piece } from './piece.ts';
+import { cut, gap, type CutKind, type JudgedRow, type Piece } from './piece.ts';
 import { ROW_RULES, type RowContext } from './rows.ts';
 
 const TIME_PREFIX =

@@ -27,3 +27,13 @@ export type Piece =
 
 export const cut = (kind: CutKind, text: string): Piece => ({ type: 'cut', kind, text: text.trim() });
 export const gap: Piece = { type: 'gap' };
+
+/** A row with what the rules for rows made of it. */
+export interface JudgedRow {
+  row: string;
+  pieces: Piece[];
+  /** Whether it stands under a label that says who speaks. */
+  labelled: boolean;
+}
+export const isSpoken = (r: JudgedRow) => r.pieces.some((p) => p.type === 'spoken');
+export const wordsOf = (text: string) => (text.match(/[\p{L}\p{N}][\p{L}\p{N}'’]*/gu) ?? []).length;

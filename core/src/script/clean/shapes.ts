@@ -1,13 +1,9 @@
 /** Narration told by how its rows are set: in drafts whose narration is sentences, what is set otherwise and says none is for those who make the film. Common practice, no published source. */
-import type { JudgedRow } from './conventions.ts';
-import { cut } from './piece.ts';
+import { cut, isSpoken, wordsOf, type JudgedRow } from './piece.ts';
 
-const WORD = /[\p{L}\p{N}][\p{L}\p{N}'’]*/gu;
-const words = (text: string) => (text.match(WORD) ?? []).length;
-const isSpoken = (r: JudgedRow) => r.pieces.some((p) => p.type === 'spoken');
 /** What of a row is said, cues and comments taken off; a row that isn't spoken as it stands. */
 const said = (r: JudgedRow) => r.pieces.map((p) => (p.type === 'spoken' ? p.text : '')).join(' ').trim() || r.row; // prettier-ignore
-const isSentence = (r: JudgedRow) => /[.!?…]["”’)*_]*\s*$/.test(said(r)) && words(said(r)) >= 4;
+const isSentence = (r: JudgedRow) => /[.!?…]["”’)*_]*\s*$/.test(said(r)) && wordsOf(said(r)) >= 4;
 
 /** Where a row begins and under which mark: rows of one shape are of one kind. */
 const shapeOf = (row: string): string => {
@@ -25,7 +21,7 @@ export function byShape(rows: readonly JudgedRow[]): readonly JudgedRow[] {
     if (list) list.push(i);
     else groups.set(shape, [i]);
   }
-  const size = (list: readonly number[]) => list.reduce((n, i) => n + words(rows[i].row), 0);
+  const size = (list: readonly number[]) => list.reduce((n, i) => n + wordsOf(rows[i].row), 0);
   const [main, ...others] = [...groups.values()].sort((a, b) => size(b) - size(a));
   if (!main || size(main.filter((i) => isSentence(rows[i]))) < size(main) * 0.85) return rows;
   const own = new Set(main);
@@ -55,7 +51,7 @@ export function withoutHeadRows(rows: readonly JudgedRow[]): readonly JudgedRow[
   const out = new Set<number>();
   for (const i of worded) {
     const row = said(rows[i]);
-    if (out.size >= 4 || /[.!?…:;,—–-]["”’)*_]*\s*$/.test(row) || words(row) > 9) break;
+    if (out.size >= 4 || /[.!?…:;,—–-]["”’)*_]*\s*$/.test(row) || wordsOf(row) > 9) break;
     out.add(i);
     // The block ends with a blank row: a first line that runs on is none of it.
     if (!rows[i + 1]?.row.trim()) break;

@@ -25,7 +25,7 @@ function ownWords(text: string): string {
 }
 
 /** A subject without "Re:", "Fwd:" (RFC 5322, 3.6.5) and the list it went to in brackets (common practice). */
-export const subjectOf = (subject: string): string =>
+const subjectOf = (subject: string): string =>
   subject.replace(/^(?:\s*(?:re|fwd?|aw|wg)\s*:|\s*\[[^\]]{1,40}\](?=\s*\S))+\s*/i, '').trim() ||
   subject.trim();
 

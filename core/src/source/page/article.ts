@@ -56,10 +56,20 @@ const RIGHTS = /(?:©|\bcopyright\b)[^.]{0,40}\b(?:19|20)\d\d\b|\b(?:19|20)\d\d\
 /** Fields of a letter's head (RFC 5322, 3.6) as archives show them. */
 const MAIL_HEAD = /^(?:from|to|cc|date|sent|subject|reply-to|message-id|in-reply-to|references|list-id):\s/i;
 type State = 'in' | 'out';
+/** What is thought of each atom so far; `state` and `why` are changed in place. */
+interface Judgement {
+  atoms: readonly Atom[];
+  sure: readonly number[];
+  state: State[];
+  /** Those that are left out for good, by their form. */
+  why: Map<number, string>;
+  inPosts: ReadonlySet<number>;
+}
 
-export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading {
+/** `known`: how sure it is of each atom, where that is known already. */
+export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: readonly number[]): PageReading {
   if (asked.typed !== undefined && atoms.length > MOST_JUDGED) return asTyped(atoms, asked.title);
-  const sure = sureness(atoms, asked.title, asked.model, asked.tagged);
+  const sure = known ?? sureness(atoms, asked.title, asked.model, asked.tagged);
   const least = asked.relative ? partition(atoms, sure) : IN;
   const none = sure.filter((s) => s < SURELY_NOT).length;
   if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);
@@ -80,7 +90,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
   const live = groups.find((g) => g.kind === 'entries' && isLive(atoms, g, state));
   if (live) for (const r of live.records) out(r.stamp, 'it says when');
 
-  if (!thread?.opening) decideTogether(atoms, sure, state, why, inPosts);
+  if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts });
   const order = live ? oldestFirst(atoms, live) : atoms.map((_, i) => i);
   const blocks: RawBlock[] = [];
   const leftOut: LeftOut[] = [];
@@ -97,7 +107,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked): PageReading
   if (thread?.opening)
     for (const i of thread.opening.body)
       if (sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
-        out(i, 'it stands in a post and is none of its words'); // prettier-ignore
+        out(i, 'it stands in a post and is none of its words');
       else add(i);
   else
     for (const i of order)
@@ -267,7 +277,7 @@ function questionIn(
 ): { teller?: string; day?: string } | null {
   const first = Math.min(...posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const stamps = posts.flatMap((g) => g.records.map((r) => atoms[r.stamp].text));
-  const says = stamps.filter((t) => /^answered\b/i.test(t)).length >= 1;
+  const says = stamps.some((t) => /^answered\b/i.test(t));
   const counted = atoms.slice(Math.max(0, first - 4), first + 1).some((a) => /^\d+ (?:answers?|solutions?)$/i.test(a.text)); // prettier-ignore
   const above = atoms.map((_, i) => i).filter((i) => i < first && sure[i] >= IN && isProse(atoms[i]));
   if ((!says && !counted) || wordCount(atoms, above) < 20) return null;
@@ -317,13 +327,8 @@ function minutesOf(stamp: Atom): number {
 }
 
 /** Rows of one table, items of one list, a heading and what stands under it: what belongs together stays or goes together. */
-function decideTogether(
-  atoms: readonly Atom[],
-  sure: readonly number[],
-  state: State[],
-  why: Map<number, string>,
-  inPosts: ReadonlySet<number>,
-): void {
+function decideTogether(judgement: Judgement): void {
+  const { atoms, sure, state, why, inPosts } = judgement;
   const forced = (i: number) => why.has(i);
   const mean = (list: readonly number[]) => list.reduce((n, i) => n + sure[i], 0) / list.length;
   const near = (from: number, step: 1 | -1) => {
@@ -331,7 +336,7 @@ function decideTogether(
       if (state[i] === 'in' && isProse(atoms[i])) return true;
     return false;
   };
-  setAlike(atoms, sure, state, why, inPosts);
+  setAlike(judgement);
   for (const list of together(atoms)) {
     const row = atoms[list[0]].type === 'row';
     // A list of paragraphs is a page laid out as a list: each is looked at by itself.
@@ -345,7 +350,7 @@ function decideTogether(
       else if (!keep) state[i] = 'out';
     }
   }
-  besideArticle(atoms, sure, state, why, inPosts);
+  besideArticle(judgement);
   standfirst(atoms, state, inPosts);
   atoms.forEach((_, i) => {
     if (!forced(i) && !inPosts.has(i) && sure[i] >= 0.05 && withCredit(atoms[i])) state[i] = 'in';
@@ -373,13 +378,7 @@ function decideTogether(
 const level = (a: Atom) => (/^H[1-6]$/.test(a.tag) ? Number(a.tag[1]) : 7);
 
 /** What somebody says, or a short sentence between two long ones, is the article's where it is set like its paragraphs: it has little else to tell it by. */
-function setAlike(
-  atoms: readonly Atom[],
-  sure: readonly number[],
-  state: State[],
-  why: ReadonlyMap<number, string>,
-  inPosts: ReadonlySet<number>,
-): void {
+function setAlike({ atoms, sure, state, why, inPosts }: Judgement): void {
   const looks = new Map<string, { all: number; kept: number; atoms: number }>();
   atoms.forEach((a, i) => {
     if (!isProse(a)) return;
@@ -401,13 +400,7 @@ function setAlike(
 }
 
 /** A first or last paragraph has the site on one side: sentences that may be the article's, right beside its own, are. Those that speak to the reader are not, where the article never does. */
-function besideArticle(
-  atoms: readonly Atom[],
-  sure: readonly number[],
-  state: State[],
-  why: ReadonlyMap<number, string>,
-  inPosts: ReadonlySet<number>,
-): void {
+function besideArticle({ atoms, sure, state, why, inPosts }: Judgement): void {
   const kept = state.map((s, i) => s === 'in' && isProse(atoms[i]));
   const speaks = (list: readonly Atom[]) => list.filter((a) => TO_READER.test(a.text)).length;
   const article = atoms.filter((_, i) => kept[i]);

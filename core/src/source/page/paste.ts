@@ -10,8 +10,8 @@ import { atomsOfText } from './ofText.ts';
 import { DAY, isStamp } from './shapes.ts';
 
 const IN = 0.5;
-/** Before a subject: "Re:", the name of a list in brackets. */
-const PREFIX = /^(?:\[[\w.-]+\]\s+|(?:re|fwd?):\s+)+(?=\S)/i;
+/** Before a subject in an archive or a thread: "Re:", the name of a list in brackets. */
+export const PREFIX = /^(?:\[[\w.-]+\]\s+|(?:re|fwd?):\s+)+(?=\S)/i;
 /** So many rows must surely be no article before a text is taken for a page. */
 const FURNISHED = 6;
 /** Or so many of a short one, of which there is no doubt at all. */
@@ -103,7 +103,7 @@ export function titleIn(atoms: readonly Atom[], sure: readonly number[]): string
           (signed(k) ? 0.35 : 0) +
           (words.length > 2 ? 0.15 : 0) +
           (again ? 0.2 : 0) -
-          (/^\p{L}+:\s/u.test(text) ? 0.4 : 0) +
+          (LABEL.test(text) ? 0.4 : 0) +
           (0.2 * (k - from)) / ABOVE,
       };
     })

@@ -313,9 +313,13 @@ function judged(
   return clocked >= n * 0.8 && n >= 3 ? { kind: 'entries', records } : { kind: 'cards', records };
 }
 
-/** Who a stamp outside all groups is of: a name set apart in it or in the next two pieces. */
-export function nameBeside(atoms: readonly Atom[], stamp: number): string | undefined {
-  for (const k of [stamp, stamp + 1, stamp + 2])
+/** Who a stamp is of: a name set apart in one of these places, or a name by itself behind it. */
+export function nameBeside(
+  atoms: readonly Atom[],
+  stamp: number,
+  places: readonly number[] = [stamp, stamp + 1, stamp + 2],
+): string | undefined {
+  for (const k of places)
     for (const s of atoms[k]?.spans ?? (k > stamp && atoms[k] ? [atoms[k].text] : [])) {
       const name = nameLike(s);
       if (name) return name;
@@ -325,13 +329,11 @@ export function nameBeside(atoms: readonly Atom[], stamp: number): string | unde
 
 /** A name beside another stamp of the record ("asked 26 January", then who asked). */
 function beside(atoms: readonly Atom[], list: readonly number[]): string | undefined {
-  for (const i of list)
-    if (stampLike(atoms[i]))
-      for (const k of [i, i + 1])
-        for (const s of list.includes(k) ? (atoms[k].spans ?? (k > i ? [atoms[k].text] : [])) : []) {
-          const name = nameLike(s);
-          if (name) return name;
-        }
+  for (const i of list) {
+    const near = stampLike(atoms[i]) ? [i, i + 1].filter((k) => list.includes(k)) : [];
+    const name = nameBeside(atoms, i, near);
+    if (name) return name;
+  }
   return undefined;
 }
 

@@ -8,7 +8,7 @@ import { MOST_JUDGED, readAtoms, type PageReading } from '../../page/article.ts'
 import { sureness } from '../../page/classify.ts';
 import { hashOf } from '../../page/features.ts';
 import { pageModel } from '../../page/models.ts';
-import { titleIn } from '../../page/paste.ts';
+import { PREFIX, titleIn } from '../../page/paste.ts';
 import { headOf, titleAmong } from '../../page/head.ts';
 import type { Atom } from '../../page/atom.ts';
 import { atomsOfHtml } from '../../page/ofHtml.ts';
@@ -20,8 +20,6 @@ import { parsedHtml } from './parse.ts';
 
 /** Tags nested deeper than this are hostile or broken: the extraction library's time grows with more than the square of the depth. */
 const DEEPEST_PAGE = 1000;
-/** Before a subject in an archive: the list's name, without a blank in it, and "Re:". */
-const LIST_NAME = /^(?:\[[\w.-]+\]\s+|(?:re|fwd?):\s+)+(?=\S)/i;
 /** Fewer letters than this is no article. */
 const SHORTEST_ARTICLE = 200;
 const SHORTEST_POST = 80;
@@ -48,15 +46,16 @@ export const htmlReader: SourceReader = {
     const said = metadata(document);
     const board = said.kind?.is === 'forum';
     const atoms = atomsOfHtml(document.body);
-    const named = titleOf(document, atoms, said.title)?.replace(LIST_NAME, '');
+    const named = titleOf(document, atoms, said.title)?.replace(PREFIX, '');
     const title = await shownTitle(atoms, named);
     const head = headOf(atoms, title ?? '');
     const meta = { ...head, ...said, ...(title ? { title } : {}) };
     if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
     const asked = { title: meta.title ?? '', model: await pageModel(), tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
-    const first = readAtoms(atoms, asked);
+    const sure = sureness(atoms, asked.title, asked.model, true);
+    const first = readAtoms(atoms, asked, sure);
     const little = letters(first.blocks.filter((b) => b.type !== 'reply')) < SHORTEST_ARTICLE;
-    const found = little && !first.thread ? readAtoms(atoms, { ...asked, relative: true }) : first;
+    const found = little && !first.thread ? readAtoms(atoms, { ...asked, relative: true }, sure) : first;
     const byNames = found.thread ? null : threadOf(document, board);
     if (byNames) return { ...meta, ...byNames };
     const own = letters(found.blocks.filter((b) => b.type !== 'reply'));
