@@ -38,8 +38,11 @@ export function unseen(e: Element): boolean {
 
 interface Place {
   tags: string[];
+  /** Class names and ids: what is set alike has them alike. */
   names: string[];
-  roles: string[];
+  /** With what each says it is. */
+  named: string[];
+  headed: boolean;
   ids: number[];
 }
 
@@ -60,7 +63,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     loose = [emptyLine()];
     const [tag] = place.tags;
     const type =
-      /^H\d$/.test(tag) || /^heading\b/.test(place.roles[0])
+      /^H\d$/.test(tag) || place.headed
         ? 'heading'
         : tag === 'LI'
           ? 'item'
@@ -81,7 +84,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         type: part.item ? 'item' : type,
         tag,
         above: place.tags.slice(1),
-        named: place.names.map((n, i) => `${n} ${place.roles[i]}`.trim()),
+        named: place.named,
         look: part.signed ? `${wrapped}+signed` : wrapped,
         inside: place.ids,
         linked: Math.min(part.linked, text.length),
@@ -132,7 +135,8 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     const here: Place = {
       tags: [tag, ...place.tags],
       names: [namesOf(e), ...place.names],
-      roles: [rolesOf(e), ...place.roles],
+      named: [`${namesOf(e)} ${rolesOf(e)}`.trim(), ...place.named],
+      headed: e.getAttribute('role') === 'heading',
       ids: [ids++, ...place.ids],
     };
     if (tag === 'TABLE') {
@@ -142,7 +146,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         if (caption) walk(caption, here, depth + 1, {});
         for (const row of rows) {
           loose = [{ ...emptyLine(), text: row.text, linked: row.linked }];
-          flush({ ...here, tags: ['TR', ...here.tags], names: ['', ...here.names], roles: ['', ...here.roles], ids: [ids++, ...here.ids] },
+          flush({ ...here, tags: ['TR', ...here.tags], names: ['', ...here.names], named: ['', ...here.named], ids: [ids++, ...here.ids] },
             { type: 'row', ...(row.heads ? { heads: row.heads } : {}) }); // prettier-ignore
         }
         return;
@@ -158,7 +162,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
           ...a,
           tag: 'P',
           above: here.tags.map((t) => (t === 'PRE' ? 'DIV' : t)),
-          named: ['', ...here.names],
+          named: ['', ...here.named],
           look: `TYPED${a.look}>${here.tags.slice(0, 2).join('>')}`,
           inside: [ids++, ...here.ids],
         }); // prettier-ignore
@@ -197,7 +201,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     }
     done();
   };
-  if (root) walk(root, { tags: [], names: [], roles: [], ids: [] }, 0, {});
+  if (root) walk(root, { tags: [], names: [], named: [], headed: false, ids: [] }, 0, {});
   return out;
 }
 
