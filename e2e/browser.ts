@@ -74,6 +74,20 @@ export async function until(test: () => Promise<boolean>, what: string | (() => 
   }
 }
 
+/** Asks again until the expectation holds: what a screen shows comes a moment after what it waits for. */
+export async function soon(expectation: () => Promise<unknown>): Promise<void> {
+  const end = Date.now() + PATIENCE_MS;
+  for (;;) {
+    try {
+      await expectation();
+      return;
+    } catch (error) {
+      if (Date.now() > end) throw error;
+      await new Promise((r) => setTimeout(r, 80));
+    }
+  }
+}
+
 export interface Violation {
   id: string;
   nodes: string[];

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
 import { startTextService, type TextService } from '@ursprung/standins';
-import { axe, openDesk, type Desk, until } from './browser.ts';
+import { axe, openDesk, type Desk, until, soon } from './browser.ts';
 
 const HURRIED = `Hi! Here it is, hope it fits.
 
@@ -50,8 +50,10 @@ describe('the Commission', function () {
     await desk.page.getByRole('button', { name: 'Read it' }).click();
     const order = await desk.page.locator('section[aria-label="The order"] pre').innerText();
     expect(order).to.match(/^ORDER: narration for section \d+ of \d+/);
-    expect(await desk.page.getByRole('button', { name: /^Send this order/ }).innerText()).to.include(
-      writer.host,
+    await soon(async () =>
+      expect(await desk.page.getByRole('button', { name: /^Send this order/ }).innerText()).to.include(
+        writer.host,
+      ),
     );
     expect(writer.orders).to.deep.equal([]);
     await desk.page.getByRole('button', { name: 'only the chosen line' }).click();
@@ -69,10 +71,18 @@ describe('the Commission', function () {
     await desk.page.getByPlaceholder('a person or a program').fill('Ines Okafor');
     await desk.page.getByRole('button', { name: 'Check this reply' }).click();
     await row('one cable of the 52').getByText('Another value.').waitFor();
-    const struck = await desk.page.locator('.replyrows s').allInnerTexts();
-    expect(struck.join(' ')).to.include('Hi!').and.include('Word count').and.include('Let me know');
-    expect(await row('Professor Wren').innerText()).to.include('No source names “Professor Wren”.');
-    expect(await row('wedges of brass').innerText()).to.include('The source says “oak”, not “brass”.');
+    await soon(async () =>
+      expect((await desk.page.locator('.replyrows s').allInnerTexts()).join(' '))
+        .to.include('Hi!')
+        .and.include('Word count')
+        .and.include('Let me know'),
+    );
+    await soon(async () =>
+      expect(await row('Professor Wren').innerText()).to.include('No source names “Professor Wren”.'),
+    );
+    await soon(async () =>
+      expect(await row('wedges of brass').innerText()).to.include('The source says “oak”, not “brass”.'),
+    );
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 
@@ -119,11 +129,15 @@ describe('the Commission', function () {
     await open(`?section=${other.id}`);
     await desk.page.getByRole('button', { name: /^Send this order/ }).click();
     await desk.page.getByText('The answer broke off before its end.').waitFor();
-    const lines = (await desk.page.locator('.replyrow.item > :nth-child(4)').allInnerTexts()).filter((t) => t && !/^(?:not said|left out)$/.test(t.trim())); // prettier-ignore
-    expect(lines.length).to.be.greaterThan(1);
-    for (const l of lines) expect(l).to.match(/[.!?…”]$/);
+    // The rows come when what came has been checked, a moment after the word that it broke off.
+    const lines = async () =>
+      (await desk.page.locator('.replyrow.item > :nth-child(4)').allInnerTexts()).filter((t) => t && !/^(?:not said|left out)$/.test(t.trim())); // prettier-ignore
+    await until(async () => (await lines()).length > 1, 'No line of the broken answer is shown.');
+    for (const l of await lines()) expect(l).to.match(/[.!?…”]$/);
     await open();
-    expect(await desk.page.getByText('The answer broke off before its end.').count()).to.equal(0);
+    await soon(async () =>
+      expect(await desk.page.getByText('The answer broke off before its end.').count()).to.equal(0),
+    );
     await desk.server.request('PUT', '/service', { address: writer.url, model: 'stand-in' });
   });
 
@@ -141,14 +155,14 @@ describe('the Commission', function () {
       .to.match(/^ORDER: write a few lines again/)
       .and.include('No source names “Professor Wren”.');
     await row('Professor Wren').waitFor({ state: 'detached' });
-    expect(await row('halfway up').count()).to.be.greaterThan(0);
+    await soon(async () => expect(await row('halfway up').count()).to.be.greaterThan(0));
   });
 
   it('keeps the service’s key to itself, in a dialog that can be used by keyboard', async () => {
     await open();
     await desk.page.getByRole('button', { name: 'change', exact: true }).click();
     const dialog = desk.page.getByRole('dialog', { name: 'Text service' });
-    expect(await dialog.getByLabel(/^key/).inputValue()).to.equal('');
+    await soon(async () => expect(await dialog.getByLabel(/^key/).inputValue()).to.equal(''));
     expect(await axe(desk.page)).to.deep.equal([]);
     await dialog.getByLabel('at most, tokens a month').fill('100');
     await dialog.getByRole('button', { name: 'Keep it' }).click();

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import type { Page, Route } from 'playwright-core';
 import { docFromJson, plainSections } from '@ursprung/core/script';
-import { openDesk, type Desk, until } from './browser.ts';
+import { openDesk, type Desk, until, soon } from './browser.ts';
 
 describe('no word lost', function () {
   let desk: Desk;
@@ -150,8 +150,10 @@ describe('no word lost', function () {
     await desk.page.keyboard.press('Enter');
     await desk.page.waitForTimeout(300);
     await open();
-    expect(await desk.page.getByLabel('Title', { exact: true }).inputValue()).to.equal(
-      'Kept without a server',
+    await soon(async () =>
+      expect(await desk.page.getByLabel('Title', { exact: true }).inputValue()).to.equal(
+        'Kept without a server',
+      ),
     );
     await desk.page.unroute('**/api/scripts/*', down);
     await desk.page.evaluate(() => window.dispatchEvent(new Event('focus')));
@@ -223,7 +225,7 @@ describe('no word lost', function () {
     await atEnd(0);
     await desk.page.getByRole('button', { name: 'Put it at the caret' }).click();
     await saved();
-    expect(await desk.page.getByTestId('kept').count()).to.equal(0);
+    await soon(async () => expect(await desk.page.getByTestId('kept').count()).to.equal(0));
     expect((await onServer())[1]).to.equal('homeless words');
     desk.errors.length = 0;
   });

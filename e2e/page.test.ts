@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
-import { axe, openDesk, type Desk, until } from './browser.ts';
+import { axe, openDesk, type Desk, until, soon } from './browser.ts';
 
 const MESSY = readFileSync(new URL('./messy-draft.txt', import.meta.url), 'utf8');
 
@@ -51,11 +51,11 @@ describe('the Page', function () {
     await press('Control+\\');
     await type('x');
     await desk.page.getByText('This is locked and stays as it is.').waitFor();
-    expect(await line(3).innerText()).to.equal(was);
+    await soon(async () => expect(await line(3).innerText()).to.equal(was));
     await press('Control+\\');
     await press('End');
     await type(' Still.');
-    expect(await line(3).innerText()).to.equal(`${was} Still.`);
+    await soon(async () => expect(await line(3).innerText()).to.equal(`${was} Still.`));
     await press('Control+z');
     await press('Control+z');
     await press('Control+z');
@@ -390,13 +390,17 @@ describe('the Page', function () {
     await desk.page.goto(`${desk.server.url}/channel/${channels[0].id}`);
     await desk.page.getByRole('button', { name: /^Measure its/ }).click();
     await desk.page.getByText(/drafts, takes and the read-through follow it/).waitFor();
-    expect(await desk.page.locator('section[aria-label="House style"] tbody tr').count()).to.be.at.least(24);
+    await soon(async () =>
+      expect(await desk.page.locator('section[aria-label="House style"] tbody tr').count()).to.be.at.least(
+        24,
+      ),
+    );
     await desk.page.getByLabel('Filler').uncheck();
     await desk.page.waitForFunction(
       () => !(document.querySelector('input[type=checkbox]:not(:checked)') === null),
     );
     expect(await axe(desk.page)).to.deep.equal([]);
     await desk.page.reload();
-    expect(await desk.page.getByLabel('Filler').isChecked()).to.equal(false);
+    await soon(async () => expect(await desk.page.getByLabel('Filler').isChecked()).to.equal(false));
   });
 });

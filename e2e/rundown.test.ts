@@ -1,6 +1,6 @@
 /** The Rundown in Chromium: promise, sections by their seconds, takes, hooks, by pointer and by keyboard. */
 import { expect } from 'chai';
-import { axe, openDesk, totalSeconds, type Desk } from './browser.ts';
+import { axe, openDesk, totalSeconds, type Desk, soon } from './browser.ts';
 
 describe('the Rundown', function () {
   let desk: Desk;
@@ -60,7 +60,7 @@ describe('the Rundown', function () {
   it('shows every section with planned and heard seconds that add up to the length', async () => {
     await open('Footbridge');
     const { page } = desk;
-    expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30');
+    await soon(async () => expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30'));
     await page.waitForFunction(
       () => !/^0:00/.test(document.querySelector('[data-testid=total]')?.textContent ?? '0:00'),
     );
@@ -75,11 +75,15 @@ describe('the Rundown', function () {
     await page.getByLabel('A title of your own').fill('Nine dragons under the bridge');
     await page.getByRole('button', { name: 'Can it be paid?' }).click();
     await page.getByText('The sources can’t pay for it.').waitFor();
-    expect(await page.getByLabel('Title', { exact: true }).inputValue()).to.not.match(/dragons/);
+    await soon(async () =>
+      expect(await page.getByLabel('Title', { exact: true }).inputValue()).to.not.match(/dragons/),
+    );
     await page.getByRole('region', { name: 'Promise' }).getByRole('button', { name: 'Use' }).first().click();
     await page.getByText('in use').waitFor();
     await page.getByTestId('kept').waitFor();
-    expect(await page.getByTestId('kept').innerText()).to.match(/paid at \d+:\d\d|not paid/);
+    await soon(async () =>
+      expect(await page.getByTestId('kept').innerText()).to.match(/paid at \d+:\d\d|not paid/),
+    );
     expect(await axe(page)).to.deep.equal([]);
     await page.getByRole('button', { name: 'Close', exact: true }).click();
   });
@@ -91,14 +95,14 @@ describe('the Rundown', function () {
     const before = await field.inputValue();
     await row.focus();
     for (let i = 0; i < 5; i++) await page.keyboard.press('+');
-    expect(await field.inputValue()).to.not.equal(before);
-    expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30');
+    await soon(async () => expect(await field.inputValue()).to.not.equal(before));
+    await soon(async () => expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30'));
     await page.keyboard.press('F2');
     await page.getByPlaceholder(/action/i).fill('Undo');
     await page.keyboard.press('Enter');
     await field.fill('0:40');
     await page.keyboard.press('Enter');
-    expect(await field.inputValue()).to.equal('0:40');
+    await soon(async () => expect(await field.inputValue()).to.equal('0:40'));
   });
 
   it('drags a section’s edge on the run strip, and has the same on arrow keys', async () => {
@@ -111,13 +115,13 @@ describe('the Rundown', function () {
     const before = await field.inputValue();
     await edge.focus();
     for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
-    expect(await field.inputValue()).to.not.equal(before);
+    await soon(async () => expect(await field.inputValue()).to.not.equal(before));
     const box = (await edge.boundingBox())!;
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.mouse.down();
     await page.mouse.move(box.x + 40, box.y + box.height / 2, { steps: 5 });
     await page.mouse.up();
-    expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30');
+    await soon(async () => expect(await page.getByTestId('planned-sum').innerText()).to.equal('3:30'));
   });
 
   it('fits every section to its plan', async () => {
@@ -152,7 +156,7 @@ describe('the Rundown', function () {
       if (changed) {
         await rows.nth(i).getByText('earlier takes').waitFor();
         await rows.nth(i).getByRole('button', { name: 'Use' }).last().click();
-        expect(await rows.nth(i).locator('ol').innerText()).to.equal(before);
+        await soon(async () => expect(await rows.nth(i).locator('ol').innerText()).to.equal(before));
         expect(await axe(page)).to.deep.equal([]);
         return;
       }

@@ -6,7 +6,7 @@ import { expect } from 'chai';
 import JSZip from 'jszip';
 import { docFromJson, plainSections } from '@ursprung/core/script';
 import { espeak } from '@ursprung/standins';
-import { axe, openDesk, type Desk, until } from './browser.ts';
+import { axe, openDesk, type Desk, until, soon } from './browser.ts';
 
 describe('scenes and handoff', function () {
   let desk: Desk;
@@ -40,8 +40,10 @@ describe('scenes and handoff', function () {
     await go('scenes');
     await scenes().first().waitFor();
     await page.getByTestId('description').waitFor();
-    expect(await scenes().count()).to.be.greaterThan(60);
-    expect(await page.getByTestId('description').innerText()).to.match(/Horizontal 16:9\.$/);
+    await soon(async () => expect(await scenes().count()).to.be.greaterThan(60));
+    await soon(async () =>
+      expect(await page.getByTestId('description').innerText()).to.match(/Horizontal 16:9\.$/),
+    );
     expect(await axe(page)).to.deep.equal([]);
   });
 
@@ -73,7 +75,9 @@ describe('scenes and handoff', function () {
     await page.getByRole('textbox', { name: /^Description/ }).fill('Close-up of a brass wheel');
     await page.getByRole('textbox', { name: /^Description/ }).blur();
     await page.getByTestId('description').filter({ hasText: 'Close-up of a brass wheel.' }).waitFor();
-    expect(await page.getByTestId('description').innerText()).to.match(/Horizontal 16:9\.$/);
+    await soon(async () =>
+      expect(await page.getByTestId('description').innerText()).to.match(/Horizontal 16:9\.$/),
+    );
     await page.getByRole('button', { name: 'As computed' }).first().click();
     await page.getByTestId('description').filter({ hasNotText: 'brass wheel' }).waitFor();
   });
@@ -195,7 +199,9 @@ describe('scenes and handoff', function () {
     await page.locator('input[type=file][accept*=wav]').setInputFiles(take);
     await page.getByText(/Placed by its silences alone/).waitFor();
     rmSync(folder, { recursive: true });
-    expect(await page.getByRole('button', { name: 'Use its pace' }).count()).to.equal(1);
+    await soon(async () =>
+      expect(await page.getByRole('button', { name: 'Use its pace' }).count()).to.equal(1),
+    );
     expect(sent.filter((u) => /record/.test(u))).to.deep.equal([]);
     await page.getByRole('button', { name: 'Hand over on its time' }).click();
     const timedBy = page.getByRole('region', { name: 'Timed by a recording' });

@@ -1,7 +1,7 @@
 /** Sources as a writer works with them: a link read, facts ruled on by keys, found again, compared, taken out. */
 import { expect } from 'chai';
 import { startNewsDesk, STORIES, type NewsDesk } from '@ursprung/standins';
-import { axe, openDesk, type Desk } from './browser.ts';
+import { axe, openDesk, type Desk, soon } from './browser.ts';
 
 describe('sources on the desk', function () {
   let desk: Desk;
@@ -39,7 +39,7 @@ describe('sources on the desk', function () {
       .getByRole('alert')
       .filter({ hasText: 'There is no page at that address. Paste the text instead.' })
       .waitFor();
-    expect(await paste.inputValue()).to.equal(`${news.url}/404`);
+    await soon(async () => expect(await paste.inputValue()).to.equal(`${news.url}/404`));
   });
 
   it('shows one whole: facts by strength, a press or a key rules on them', async () => {
@@ -125,7 +125,7 @@ describe('sources on the desk', function () {
       .getByRole('combobox', { name: 'Lay another source beside' })
       .selectOption({ label: 'Weir at Sluice gives way in the night' });
     await page.getByText(/\d+ told alike/).waitFor();
-    expect(await page.getByText(/[1-9]\d* told alike/).count()).to.equal(1);
+    await soon(async () => expect(await page.getByText(/[1-9]\d* told alike/).count()).to.equal(1));
     expect(await axe(page)).to.deep.equal([]);
     await page.getByRole('link', { name: 'Handoff' }).click();
     await page.getByText('Not asked whether it may be retold').first().waitFor();

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { demoSource } from '@ursprung/demo';
 import { readSource } from '@ursprung/core/source';
-import { axe, openDesk, totalSeconds, type Desk } from './browser.ts';
+import { axe, openDesk, totalSeconds, type Desk, soon } from './browser.ts';
 
 describe('a newcomer’s first ten minutes', function () {
   let desk: Desk;
@@ -17,8 +17,8 @@ describe('a newcomer’s first ten minutes', function () {
     const { page, server } = desk;
     await page.goto(server.url);
     await page.getByRole('heading', { name: 'Quiet Machinery' }).waitFor();
-    expect(await page.getByRole('heading', { level: 2 }).count()).to.equal(2);
-    expect(await page.locator('article').count()).to.equal(3);
+    await soon(async () => expect(await page.getByRole('heading', { level: 2 }).count()).to.equal(2));
+    await soon(async () => expect(await page.locator('article').count()).to.equal(3));
     expect(await axe(page)).to.deep.equal([]);
   });
 
@@ -54,7 +54,7 @@ describe('a newcomer’s first ten minutes', function () {
       oldClocks.at(-1),
     );
     expect(await heads()).to.not.deep.equal(oldHeads);
-    expect(await page.getByTestId('over').innerText()).to.match(/over$/);
+    await soon(async () => expect(await page.getByTestId('over').innerText()).to.match(/over$/));
     await saved();
     for (let i = 0; i < 6; i++) await page.keyboard.press('Control+z');
     await page.waitForFunction(() => document.querySelector('[data-testid="over"]')!.textContent === 'met');
@@ -82,7 +82,9 @@ describe('a newcomer’s first ten minutes', function () {
     await page.keyboard.press('Tab');
     await page.keyboard.press('Enter');
     await page.getByText(/^because /).waitFor();
-    expect(await page.getByRole('radio', { name: 'news' }).getAttribute('data-state')).to.equal('checked');
+    await soon(async () =>
+      expect(await page.getByRole('radio', { name: 'news' }).getAttribute('data-state')).to.equal('checked'),
+    );
     const length = page.getByRole('textbox', { name: 'Length' });
     await length.fill('3:00');
     expect(await axe(page)).to.deep.equal([]);
@@ -295,7 +297,7 @@ describe('an empty workspace and bad input on screen', function () {
     await paste.fill('😀😀😀');
     await page.getByRole('button', { name: 'Read it' }).click();
     await page.getByRole('alert').filter({ hasText: 'There are no words in this.' }).waitFor();
-    expect(await paste.inputValue()).to.equal('😀😀😀');
+    await soon(async () => expect(await paste.inputValue()).to.equal('😀😀😀'));
     await page.locator('input[type=file]').setInputFiles({
       name: 'big.txt',
       mimeType: 'text/plain',
@@ -313,11 +315,15 @@ describe('an empty workspace and bad input on screen', function () {
     await page.getByText(/^because /).waitFor();
     await page.getByRole('textbox', { name: 'Length' }).fill('10:00');
     await page.getByText('10:00 is not there.').waitFor();
-    expect(await page.getByRole('button', { name: /^Draft/ }).isDisabled()).to.equal(true);
+    await soon(async () =>
+      expect(await page.getByRole('button', { name: /^Draft/ }).isDisabled()).to.equal(true),
+    );
     for (const wrong of ['0', '10 h', '36000', 'soon']) {
       await page.getByRole('textbox', { name: 'Length' }).fill(wrong);
       await page.getByRole('alert').first().waitFor();
-      expect(await page.getByRole('button', { name: /^Draft/ }).isDisabled(), wrong).to.equal(true);
+      await soon(async () =>
+        expect(await page.getByRole('button', { name: /^Draft/ }).isDisabled(), wrong).to.equal(true),
+      );
     }
   });
 
