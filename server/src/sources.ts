@@ -12,7 +12,7 @@ import {
   type OwnFact,
   type PackedTags,
 } from '@ursprung/core/facts';
-import { NEARLY_SAME, sharedOf, type SourceDocument, type SourceKind } from '@ursprung/core/source';
+import { NEARLY_SAME, NO_CHOICES, sharedOf, withChoice, type Choices, type Choose, type SourceDocument, type SourceKind } from '@ursprung/core/source'; // prettier-ignore
 import type { LineSource } from '@ursprung/core/script';
 import type { FoundSource, Mark, Marks, Renewal, Rights, sourcePatch, sourceSearch } from './api.ts';
 import type { Models, SourceRow, StoredOwnFact } from './db/models.ts';
@@ -20,7 +20,7 @@ import { ApiError } from './errors.ts';
 import { JsonText, joinedLists, joinedObjects } from './json.ts';
 import { fetchLink, type LinkSettings } from './link.ts';
 import type { KeptTexts, SourceSummary, SourceText } from './sourceText.ts';
-import { appendToLog, readable, readableDoc } from './stored.ts';
+import { appendToLog, readable, readableDoc, storedChoices } from './stored.ts';
 import type { ReadProgress, TextWork } from './work.ts';
 
 export interface SourcesDeps {
@@ -34,6 +34,9 @@ export interface SourcesDeps {
 const OPEN_LICENCE =
   /\b(?:CC[ -]?(?:BY|0)|creativecommons\.org|public domain|GFDL|open government licen[cs]e)\b/i;
 const ROWS_FOUND = 100;
+/** Pages of a site whose pieces are remembered, the newest first, and how many pieces of them. */
+const PAGES_OF_A_SITE = 50;
+const MOST_OF_A_SITE = 500;
 /** Columns that are fetched only where they are needed, as texts. */
 const LARGE = ['original', 'document', 'facts', 'tags', 'outlook', 'summary'] as const;
 
@@ -61,14 +64,15 @@ export class Sources {
     } = {},
   ): Promise<string> {
     const { with: together, ...how } = options;
-    const read = await this.deps.work.read(bytes, how);
+    const choices = await this.choicesFor(options.address);
+    const read = await this.deps.work.read(bytes, { ...how, ...(choices ? { choices } : {}) });
     const id = randomUUID();
     const rights: Rights = OPEN_LICENCE.test(read.licence ?? '') ? 'open' : 'not asked';
     await this.deps.db.transaction(async (transaction) => {
-      const kept = keptColumns(read, 8);
+      const kept = keptColumns(read, 9);
       await this.deps.db.query(
-        `INSERT INTO sources (id, "workspaceId", original, address, rights, marks, "ownFacts", "createdAt", ${kept.names})
-         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, ${kept.places})`,
+        `INSERT INTO sources (id, "workspaceId", original, address, rights, marks, "ownFacts", "createdAt", choices, ${kept.names})
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, ${kept.places})`,
         {
           transaction,
           bind: [
@@ -80,6 +84,7 @@ export class Sources {
             '{}',
             '[]',
             this.deps.now(),
+            choices && JSON.stringify(choices),
             ...kept.values,
           ],
         },
@@ -87,6 +92,19 @@ export class Sources {
       await together?.(id, transaction);
     });
     return id;
+  }
+
+  /** What writers took out of the last pages of the same site, to be left out of its next one; null where that is nothing. */
+  private async choicesFor(address: string | undefined): Promise<Choices | null> {
+    const host = address && URL.canParse(address) ? new URL(address).host : '';
+    if (!host) return null;
+    const rows = (await this.deps.db.query(
+      `SELECT choices FROM sources WHERE "workspaceId" = $1 AND choices IS NOT NULL
+          AND substring(address from '^[a-z]+://([^/?#]+)') = $2 ORDER BY "createdAt" DESC LIMIT ${PAGES_OF_A_SITE}`,
+      { type: QueryTypes.SELECT, bind: [this.workspaceId, host] },
+    )) as { choices: unknown }[];
+    const out = rows.flatMap(({ choices }) => storedChoices(choices)?.out ?? []);
+    return out.length ? { in: [], out: [...new Set(out)].slice(0, MOST_OF_A_SITE) } : null;
   }
 
   /** What of a source is small: everything but its texts and the bytes it came as. */
@@ -221,7 +239,8 @@ export class Sources {
   async change(id: string, patch: z.infer<typeof sourcePatch>): Promise<JsonText> {
     // What takes long is done before the row is held.
     const added = patch.addFact ? await this.ownFact(id, patch.addFact) : null;
-    if (patch.kind) await this.renew(id, patch.kind);
+    if (patch.choose) await this.choose(id, patch.choose.text, patch.choose.as);
+    if (patch.kind) await this.renew(id, { kind: patch.kind });
     await this.deps.db.transaction(async (transaction) => {
       const row = await this.row(id, { transaction });
       const change: Partial<SourceRow> = {};
@@ -271,18 +290,29 @@ export class Sources {
    * Reads a stored source again with today's code, or as another kind. Facts whose words stand keep their ids; marks, the
    * lines of scripts and their promises follow the others to the facts that have their words. `preview` changes nothing.
    */
-  async renew(id: string, kind?: SourceKind, preview = false): Promise<Renewal> {
+  async renew(
+    id: string,
+    {
+      kind,
+      choices: chosen,
+      preview = false,
+    }: { kind?: SourceKind; choices?: Choices; preview?: boolean } = {},
+  ): Promise<Renewal> {
     const before = await this.row(id, { deleted: true });
     const [texts, { original }] = await Promise.all([
       this.texts(id, 'document', 'facts'),
       this.originalOf(id),
     ]);
+    const choices = chosen ?? before.choices;
     const {
       kept,
       own,
       answer: found,
       ...made
-    } = await this.deps.work.renew(original, texts, before.ownFacts, kind);
+    } = await this.deps.work.renew(original, texts, before.ownFacts, {
+      ...(kind ? { kind } : {}),
+      ...(choices ? { choices } : {}),
+    });
     const moved = new Map(made.moved);
     const answer: Renewal = {
       ...found,
@@ -296,14 +326,29 @@ export class Sources {
       for (const [fact, mark] of Object.entries(row.marks))
         for (const to of moved.get(fact) ?? [fact]) marks[to] ??= mark;
       for (const fact of made.lost) delete marks[fact];
-      const columns = keptColumns(kept, 3);
+      const columns = keptColumns(kept, 4);
       await this.deps.db.query(
-        `UPDATE sources SET marks = $2, "ownFacts" = $3, (${columns.names}) = ROW (${columns.places}) WHERE id = $1`,
-        { transaction, bind: [id, JSON.stringify(marks), JSON.stringify(own), ...columns.values] },
+        `UPDATE sources SET marks = $2, "ownFacts" = $3, choices = $4, (${columns.names}) = ROW (${columns.places}) WHERE id = $1`,
+        {
+          transaction,
+          bind: [
+            id,
+            JSON.stringify(marks),
+            JSON.stringify(own),
+            choices && JSON.stringify(choices),
+            ...columns.values,
+          ],
+        },
       );
       if (moved.size) await this.relink(id, moved, transaction);
     });
     return answer;
+  }
+
+  /** A piece is taken in or out, or another post is told; the source is read again with that. */
+  private async choose(id: string, text: string, as: Choose): Promise<void> {
+    const { choices } = await this.row(id);
+    await this.renew(id, { choices: withChoice(choices ?? NO_CHOICES, text, as) });
   }
 
   /** The lines and promises that rest on facts which have another id now: one step a line, as part of the script's log. */
@@ -463,7 +508,8 @@ export class Sources {
       );
     const { bytes } = await fetchLink(row.address, this.deps.links);
     const before = await this.texts(id, 'document', 'facts');
-    const { removed, added, facts } = await this.deps.work.reread(bytes, before);
+    const choices = row.choices ?? undefined;
+    const { removed, added, facts } = await this.deps.work.reread(bytes, before, choices);
     return {
       at: this.deps.now().toISOString(),
       removed,

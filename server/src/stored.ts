@@ -11,6 +11,7 @@ import {
   type PlainSection,
   type ScriptNode,
 } from '@ursprung/core/script';
+import { choicesSchema, type Choices } from '@ursprung/core/source';
 import {
   channelSettings,
   commissionScope,
@@ -83,6 +84,8 @@ const listOf =
 export const storedFiles = listOf(handedFile);
 export const storedLeft = listOf(leftOut);
 export const storedFormats = listOf(z.string());
+/** What writers decided about a source's pieces; null where that is nothing or can't be read. */
+export const storedChoices = (json: unknown): Choices | null => choicesSchema.safeParse(json).data ?? null;
 /** What was ordered; the whole script where that can't be read. */
 export const storedScope = (json: unknown): CommissionScope => commissionScope.safeParse(json).data ?? {};
 

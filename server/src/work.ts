@@ -2,7 +2,7 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Carries, Draft, Redone } from '@ursprung/core/draft';
-import type { SourceKind } from '@ursprung/core/source';
+import type { Choices, SourceKind } from '@ursprung/core/source';
 import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import type { Revised } from '@ursprung/core/revise';
@@ -28,6 +28,7 @@ export interface ReadOptions extends ReadHow {
   kind?: SourceKind;
   /** The link it was fetched from. */
   address?: string;
+  choices?: Choices;
 }
 
 export interface TextWork {
@@ -37,9 +38,13 @@ export interface TextWork {
     bytes: Uint8Array,
     before: { document: string; facts: string },
     own: readonly StoredOwnFact[],
-    kind?: SourceKind,
+    how?: { kind?: SourceKind; choices?: Choices },
   ) => Promise<Renewed>;
-  reread: (bytes: Uint8Array, before: { document: string; facts: string }) => Promise<Reread>;
+  reread: (
+    bytes: Uint8Array,
+    before: { document: string; facts: string },
+    choices?: Choices,
+  ) => Promise<Reread>;
   own: (task: OwnTask) => Promise<(Omit<StoredOwnFact, 'id'> | null)[]>;
   outlook: (task: { document: string; facts: string }) => Promise<{ outlook: string; summary: string }>;
   summaries: (task: SummaryTask) => Promise<ScriptSummary[]>;
@@ -119,11 +124,11 @@ export function startWork(file: URL, settings: WorkSettings = {}): TextWork {
     turns.take(() => work<T>(name, task, sent), sent.signal);
 
   return {
-    read: (bytes, { kind, address, ...how } = {}) =>
-      reader.run({ what: 'read', bytes, ...(kind ? { kind } : {}), ...(address ? { address } : {}) }, how),
-    renew: (bytes, before, own, kind) =>
-      reader.run({ what: 'renew', bytes, before, own, ...(kind ? { kind } : {}) }),
-    reread: (bytes, before) => reader.run({ what: 'reread', bytes, before }),
+    read: (bytes, { kind, address, choices, ...how } = {}) =>
+      reader.run({ what: 'read', bytes, ...(kind ? { kind } : {}), ...(address ? { address } : {}), ...(choices ? { choices } : {}) }, how), // prettier-ignore
+    renew: (bytes, before, own, how = {}) => reader.run({ what: 'renew', bytes, before, own, ...how }),
+    reread: (bytes, before, choices) =>
+      reader.run({ what: 'reread', bytes, before, ...(choices ? { choices } : {}) }),
     clean: (bytes) => reader.run({ what: 'clean', bytes }),
     fromXliff: (text, sections) => reader.run({ what: 'xliff', text, sections }),
     own: (task) => run('own', task),

@@ -19,7 +19,7 @@ import type { CleanedDraft, PlainSection } from '@ursprung/core/script';
 import type { ScriptHistory } from '../../server/src/page.ts';
 import type { Promised } from '../../server/src/worker.ts';
 import type { CastMember, Comparison, Fact, OutlinePart, Term } from '@ursprung/core/facts';
-import type { SourceDocument, SourceKind } from '@ursprung/core/source';
+import type { Choose, SourceDocument, SourceKind } from '@ursprung/core/source';
 import type {
   ChannelSettings,
   CommissionScope,
@@ -115,6 +115,7 @@ export interface SourcePatch {
   marks?: Record<string, { mark: Mark['mark'] | null; correct?: string; why?: string }>;
   addFact?: { start: number; end: number } | { text: string };
   removeFact?: string;
+  choose?: { text: string; as: Choose };
 }
 export interface Changes {
   at: string;

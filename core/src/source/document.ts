@@ -38,10 +38,18 @@ export const blockSchema = z.object({
   heads: z.array(z.string()).optional(),
   /** Whether it belongs to the text is not sure. */
   doubt: z.boolean().optional(),
+  /** The writer said that it belongs to the text. */
+  chosen: z.boolean().optional(),
 });
 export type Block = Readonly<z.infer<typeof blockSchema>>;
 
-export const leftOutSchema = z.object({ text: z.string(), why: z.string(), doubt: z.boolean() });
+export const leftOutSchema = z.object({
+  text: z.string(),
+  why: z.string(),
+  doubt: z.boolean(),
+  /** The writer said that it doesn't belong to the text. */
+  chosen: z.boolean().optional(),
+});
 export type LeftOut = Readonly<z.infer<typeof leftOutSchema>>;
 
 export const sourceDocumentSchema = z.object({
@@ -81,8 +89,15 @@ export interface RawBlock {
   atMs?: number;
   heads?: string[];
   doubt?: boolean;
+  chosen?: boolean;
   /** Stands in for the heading above it. */
   under?: string;
+}
+
+/** A piece that was left out, as a reader finds it: also what it would be, and how many passages stand before it. */
+export interface RawLeftOut extends LeftOut {
+  type?: BlockType;
+  at?: number;
 }
 
 export interface RawDocument {
@@ -98,7 +113,7 @@ export interface RawDocument {
   /** What the format itself says it is: a journal record is a study, a caption file an interview. */
   kind?: { is: SourceKind; why: string };
   blocks: RawBlock[];
-  leftOut?: LeftOut[];
+  leftOut?: RawLeftOut[];
 }
 
 /** Something about the source that stops the reading, in the person's words. */

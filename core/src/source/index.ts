@@ -1,3 +1,4 @@
+export * from './choices.ts';
 export * from './decode.ts';
 export * from './document.ts';
 export * from './kind.ts';

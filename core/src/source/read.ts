@@ -2,6 +2,7 @@
 import { franc } from 'franc-min';
 import { sentences } from '../language/sentences.ts';
 import { wellFormedData } from '../language/wellFormed.ts';
+import { applyChoices, type Choices } from './choices.ts';
 import { checkedText, decodeText } from './decode.ts';
 import {
   MOST_LETTERS,
@@ -47,6 +48,8 @@ export interface ReadOptions {
   /** The person's own word for what it is. */
   kind?: SourceKind;
   title?: string;
+  /** What the person decided about its pieces. */
+  choices?: Choices;
 }
 
 /** Reads a source that is text, in any of the text formats. Throws SourceError, in the person's words, on anything that can't be one. */
@@ -64,7 +67,7 @@ export async function readSource(
 /** What a reader found → a source: clean passages in their places, kind, title, language. */
 export function finishSource(found: RawDocument, format: string, options: ReadOptions): SourceDocument {
   if (found.blocks.reduce((n, b) => n + b.text.length, 0) > MOST_LETTERS) throw tooLong();
-  const raw = wellFormedData(found);
+  const raw = wellFormedData(options.choices ? applyChoices(found, options.choices) : found);
   const blocks = raw.blocks
     .map((b) => ({ ...b, text: cleanText(b.text) }))
     .filter((b) => b.text)
@@ -187,6 +190,7 @@ function place(
       ...(b.atMs === undefined ? {} : { atMs: b.atMs }),
       ...(b.heads?.length ? { heads: b.heads } : {}),
       ...(b.doubt ? { doubt: true } : {}),
+      ...(b.chosen ? { chosen: true } : {}),
     };
   });
   return {
@@ -205,7 +209,7 @@ function place(
     ...(raw.doubt ? { doubt: raw.doubt } : {}),
     text: rawBlocks.map((b) => b.text).join('\n\n'),
     blocks,
-    ...(raw.leftOut?.length ? { leftOut: raw.leftOut.slice(0, MOST_LEFT_OUT) } : {}),
+    ...(raw.leftOut?.length ? { leftOut: raw.leftOut.slice(0, MOST_LEFT_OUT).map(({ at: _, type: __, ...left }) => left) } : {}), // prettier-ignore
   };
 }
 

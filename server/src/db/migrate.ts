@@ -302,6 +302,13 @@ export const migrations: readonly { name: string; up: Run }[] = [
         await q.addColumn(table, column, { type: DataTypes.JSONB, allowNull: true });
     },
   },
+  {
+    name: '011-choices',
+    up: async (q) => {
+      // What writers decided about a source's pieces; null where they decided nothing.
+      await q.addColumn('sources', 'choices', { type: DataTypes.JSONB, allowNull: true });
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

@@ -5,7 +5,7 @@ import type { SourceSummary } from '../sourceText.ts';
 import type { ScriptSummary } from '../summaries.ts';
 import type { Recipient, Translation } from '@ursprung/core/handoff';
 import { FORMAT, upgradedDoc, upgradedStep, type PlainSection } from '@ursprung/core/script';
-import type { SourceDocument, SourceKind } from '@ursprung/core/source';
+import type { Choices, SourceDocument, SourceKind } from '@ursprung/core/source';
 import type {
   ChannelSettings,
   CommissionState,
@@ -25,13 +25,14 @@ import {
   storedScope,
   storedSettings,
   storedSnapshot,
+  storedChoices,
 } from '../stored.ts';
 
 export interface WorkspaceRow { id: string; name: string; createdAt: Date } // prettier-ignore
 export interface ChannelRow extends Formatted { id: string; workspaceId: string; name: string; settings: ChannelSettings; createdAt: Date } // prettier-ignore
 /** With what was made of it; that is missing in rows of before, and null where it says nothing. `gone`: taken away again. */
 export type StoredOwnFact = OwnFact & { made?: { fact: Fact; tags: PackedTags } | null; gone?: boolean };
-export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; extractor: number | null; tags: PackedTags[] | null; outlook: unknown; summary: SourceSummary | null; address: string | null; rights: Rights; marks: Marks; ownFacts: StoredOwnFact[]; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
+export interface SourceRow { id: string; workspaceId: string; title: string; original: Buffer; document: SourceDocument; facts: Fact[]; extractor: number | null; tags: PackedTags[] | null; outlook: unknown; summary: SourceSummary | null; address: string | null; rights: Rights; marks: Marks; ownFacts: StoredOwnFact[]; choices: Choices | null; sketch: number[]; createdAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ReadingRow { id: string; workspaceId: string; state: ReadingState; stage: string; done: number; of: number; address: string | null; original: Buffer | null; kind: SourceKind | null; message: string | null; sourceId: string | null; createdAt: Date } // prettier-ignore
 export interface ScriptRow extends Formatted { id: string; workspaceId: string; channelId: string; settings: ScriptRowSettings; settingsRevision: number; doc: unknown; version: number; summary?: ScriptSummary | null; createdAt: Date; updatedAt: Date; deletedAt: Date | null } // prettier-ignore
 export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: string } // prettier-ignore
@@ -113,6 +114,7 @@ export function defineModels(db: Sequelize): Models {
       rights: STRING,
       marks: JSONB,
       ownFacts: JSONB,
+      choices: { type: JSONB, get: read('choices', storedChoices) },
       sketch: JSONB,
       createdAt: DATE,
       deletedAt: DATE,

@@ -61,6 +61,10 @@ export function FactList({ source, letter, chosen, heard, part, onChoose, onChan
       event.preventDefault();
       if (MARK_KEYS[event.key] === 'wrong') list.current?.querySelector<HTMLElement>('[data-wrong]')?.click();
       else mark(chosen, MARK_KEYS[event.key]);
+    } else if (event.key.toLowerCase() === 'p' && chosen) {
+      const at = facts.find((f) => f.id === chosen)?.block;
+      const passage = source.document.blocks.find((b) => b.id === at);
+      if (passage) onChange({ choose: { text: passage.text, as: 'out' } });
     }
   };
 

@@ -1,8 +1,9 @@
 /** A source's passages as they lie on the desk, values underlined by type. */
 import { Fragment, memo, type ReactNode } from 'react';
 import type { Fact } from '@ursprung/core/facts';
-import type { Block, LeftOut } from '@ursprung/core/source';
+import type { Block, Choose, LeftOut } from '@ursprung/core/source';
 import type { Marks, SourceView } from '../api.ts';
+import { LeftOutList } from './LeftOut.tsx';
 import { clockText } from '../text/clockText.ts';
 
 export type Heard = ReadonlyMap<string, { line: string; ms: number | null }>;
@@ -35,6 +36,8 @@ export function Passages({
   heard,
   onChoose,
   onSelect,
+  onDecide,
+  busy,
 }: {
   source: SourceView;
   letter: string;
@@ -43,6 +46,10 @@ export function Passages({
   onChoose: (factId: string) => void;
   /** A stretch of the source's words was selected, as offsets, or none. */
   onSelect: (range: { start: number; end: number } | null) => void;
+  /** A piece belongs to the text, doesn't, or is the post that is told. */
+  onDecide: (text: string, as: Choose) => void;
+  /** A decision is being carried out. */
+  busy: boolean;
 }) {
   const { document: doc, facts, marks } = source;
   const byBlock = new Map<string, Fact[]>();
@@ -67,40 +74,18 @@ export function Passages({
             chosen={byBlock.get(b.id)?.some((f) => f.id === chosen) ? chosen : null}
             heard={heard}
             onChoose={onChoose}
+            onDecide={onDecide}
+            busy={busy}
           />
         ),
       )}
-      <LeftOutList items={doc.leftOut ?? NOTHING} />
+      <LeftOutList items={doc.leftOut ?? NOTHING} busy={busy} onTakeIn={(text) => onDecide(text, 'in')} />
     </div>
   );
 }
 
 const NOTHING: readonly LeftOut[] = [];
 
-/** What stood beside the text, what may belong to it first; folded away until somebody wants it. */
-function LeftOutList({ items }: { items: readonly LeftOut[] }) {
-  if (!items.length) return null;
-  const doubtful = items.filter((i) => i.doubt);
-  return (
-    <details className="mt-5 ml-9 mr-4 border-t border-rule pt-2" open={doubtful.length > 0}>
-      <summary className="text-[13px] cursor-pointer">
-        Left out: {items.length === 1 ? 'one piece' : `${items.length} pieces`}
-        {doubtful.length > 0 && `, ${doubtful.length === 1 ? 'one' : doubtful.length} in doubt`}
-      </summary>
-      <ul className="mt-1">
-        {[...doubtful, ...items.filter((i) => !i.doubt)].map((item, i) => (
-          <li key={i} className="grid grid-cols-[1fr_190px] gap-x-3 py-0.5 text-[13px] leading-[18px]">
-            <span className={`break-words ${item.doubt ? '' : 'text-ink2'}`}>{item.text}</span>
-            <span className="text-ink2">
-              {item.doubt && <span className="text-copper">in doubt: </span>}
-              {item.why}
-            </span>
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
-}
 const NONE: readonly Fact[] = [];
 
 const Passage = memo(function Passage({
@@ -111,6 +96,8 @@ const Passage = memo(function Passage({
   chosen,
   heard,
   onChoose,
+  onDecide,
+  busy,
 }: {
   block: Block;
   letter: string;
@@ -119,12 +106,14 @@ const Passage = memo(function Passage({
   chosen: string | null;
   heard: Heard | null;
   onChoose: (factId: string) => void;
+  onDecide: (text: string, as: Choose) => void;
+  busy: boolean;
 }) {
   const times = facts.map((f) => heard?.get(f.id)?.ms).filter((ms): ms is number => typeof ms === 'number');
   const apart = block.type === 'reply' || block.type === 'caption';
   return (
     <div
-      className={`passage grid grid-cols-[36px_1fr_52px] py-1 ${chosen ? 'bg-lit shadow-[inset_0_0_0_1px_var(--edge)]' : ''}`}
+      className={`passage group grid grid-cols-[36px_1fr_64px] py-1 ${chosen ? 'bg-lit shadow-[inset_0_0_0_1px_var(--edge)]' : ''}`}
       data-chosen={chosen ? '' : undefined}
     >
       <span className="text-[11px] font-semibold text-ink2 pt-1 pl-1">
@@ -139,9 +128,14 @@ const Passage = memo(function Passage({
             reply{block.speaker ? `, ${block.speaker}` : ''} ·{' '}
           </span>
         )}
-        {(block.type === 'caption' || block.doubt) && (
+        {(block.type === 'caption' || block.doubt || block.chosen) && (
           <span className="font-sans text-[11px] text-ink2 select-none">
-            {block.doubt ? 'in doubt, not told by itself' : 'under a picture'} ·{' '}
+            {block.doubt
+              ? 'in doubt, not told by itself'
+              : block.chosen
+                ? 'taken in by you'
+                : 'under a picture'}{' '}
+            ·{' '}
           </span>
         )}
         {block.heads && <span className="sr-only">{`${block.heads.join(', ')}: `}</span>}
@@ -169,10 +163,39 @@ const Passage = memo(function Passage({
             {clockText(ms, false)}
           </span>
         ))}
+        <Decide block={block} busy={busy} onDecide={onDecide} />
       </span>
     </div>
   );
 });
+
+/** What can be decided about a passage, under the pointer; what is in doubt always shows it. By keys: P in the list of facts. */
+function Decide({
+  block,
+  busy,
+  onDecide,
+}: {
+  block: Block;
+  busy: boolean;
+  onDecide: (text: string, as: Choose) => void;
+}) {
+  const ways: [Choose, string][] = [
+    ...(block.doubt ? [['in', 'it belongs'] as [Choose, string]] : []),
+    ...(block.type === 'reply' ? [['story', 'tell this'] as [Choose, string]] : []),
+    ['out', 'leave out'],
+  ];
+  return ways.map(([as, says]) => (
+    <button
+      key={as}
+      className={`textpress block ml-auto font-sans text-[11px] leading-[15px] whitespace-nowrap ${block.doubt ? '' : 'opacity-0 group-hover:opacity-100 focus:opacity-100'}`}
+      tabIndex={-1}
+      disabled={busy}
+      onClick={() => onDecide(block.text, as)}
+    >
+      {says}
+    </button>
+  ));
+}
 
 /** A sentence with its values underlined; a press on it chooses its fact. */
 function FactWords({

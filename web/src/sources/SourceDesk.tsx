@@ -1,5 +1,6 @@
 /** One source on the desk: what it is at the left, its passages in the middle, its facts at the right. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Choose } from '@ursprung/core/source';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { api, type SourcePatch, type SourceView } from '../api.ts';
 import { Foot } from '../shell/Foot.tsx';
@@ -46,6 +47,8 @@ export function SourceDesk({
     },
     [client, onSource],
   );
+  const { mutate } = change;
+  const decide = useCallback((text: string, as: Choose) => mutate({ choose: { text, as } }), [mutate]);
   const choose = useCallback((id: string) => setChosen(id), []);
   useEffect(() => {
     passages.current?.querySelector('[data-chosen]')?.scrollIntoView({ block: 'nearest' });
@@ -80,6 +83,8 @@ export function SourceDesk({
             heard={heard}
             onChoose={choose}
             onSelect={setSelection}
+            onDecide={decide}
+            busy={change.isPending}
           />
         </main>
         <FactList
@@ -100,6 +105,7 @@ export function SourceDesk({
           ['O', 'leave out'],
           ['X', 'wrong'],
           ['W', 'wait'],
+          ['P', 'passage out'],
         ]}
       >
         {change.isError ? (

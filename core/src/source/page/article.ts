@@ -1,5 +1,5 @@
 /** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
-import type { LeftOut, RawBlock } from '../document.ts';
+import type { RawBlock, RawLeftOut } from '../document.ts';
 import { APPARATUS } from '../apparatus.ts';
 import { isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
@@ -10,7 +10,7 @@ import { CREDIT, DAY, isStamp } from './shapes.ts';
 
 export interface PageReading {
   blocks: RawBlock[];
-  leftOut: LeftOut[];
+  leftOut: RawLeftOut[];
   /** A thread: one person's posts are the story, others' are replies. */
   thread: boolean;
   /** Who wrote the opening post, and on what day, in the page's words. */
@@ -93,12 +93,15 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts });
   const order = live ? oldestFirst(atoms, live) : atoms.map((_, i) => i);
   const blocks: RawBlock[] = [];
-  const leftOut: LeftOut[] = [];
+  const leftOut: RawLeftOut[] = [];
+  /** Which atom each passage is. */
+  const places: number[] = [];
   const told = new Set<number>();
   const add = (i: number, extra: Partial<RawBlock> = {}) => {
     const block = blockOf(atoms, i, asked.title);
     told.add(i);
     if (!block) return;
+    places.push(i);
     blocks.push({ ...block, ...(doubtful.has(i) ? { doubt: true } : {}), ...extra });
   };
 
@@ -130,7 +133,8 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   atoms.forEach((a, i) => {
     if (told.has(i) || isTitle(a, asked.title)) return;
     const reason = why.get(i) ?? (inPosts.has(i) ? 'it stands among the replies and is none' : 'it reads and stands like part of the site'); // prettier-ignore
-    leftOut.push({ text: a.text, why: reason, doubt: !why.has(i) && !inPosts.has(i) && sure[i] >= DOUBT[0] });
+    const before = places.filter((at) => at < i).length;
+    leftOut.push({ text: a.text, why: reason, doubt: !why.has(i) && !inPosts.has(i) && sure[i] >= DOUBT[0], type: a.type, at: before }); // prettier-ignore
   });
   const day = thread?.opening?.day ?? thread?.day;
   return {
@@ -214,6 +218,7 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
     else if (a.type === 'paragraph' && isStamp(a.text) && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text)) out(i, 'it says when'); // prettier-ignore
     else if (a.type === 'paragraph' && RIGHTS.test(a.text) && wordsOf(a.text).length < 40 && !withCredit(a)) out(i, 'it says whose the page is'); // prettier-ignore
     else if (a.type === 'paragraph' && allLabels(a)) out(i, 'it is a row of labels');
+    else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
   // Two in a row: a sentence may begin with such a word.
@@ -221,6 +226,13 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
     if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
   });
   underApparatus(atoms, out);
+}
+
+/** Addresses, or the signs of programs, for a good part of it: scripts and data that a page lets through as text. */
+function isCode(text: string): boolean {
+  const addresses = text.match(/https?:\/\/\S+/g)?.join('').length ?? 0;
+  const signs = text.match(/[{}[\]<>=\\_|]|";|":|'[,\]]/g)?.length ?? 0;
+  return addresses > text.length * 0.3 || (text.length > 40 && signs > text.length * 0.05);
 }
 
 /** Names that stand over nothing else, whatever they are set in. */
@@ -231,10 +243,15 @@ function underApparatus(atoms: readonly Atom[], out: (i: number, why: string) =>
   const WHY = 'it stands under a heading of notes, links or replies';
   let under = 0;
   let look: string | null = null;
+  let box: number | undefined;
   atoms.forEach((a, i) => {
-    if (level(a) <= under) under = 0;
+    // What stands under a heading stands in the element that holds the heading and what follows it: a box amid the article ends there.
+    if (level(a) <= under || (box !== undefined && !a.inside.includes(box))) under = 0;
     if (look !== null && (level(a) < 7 || (a.look === look && headingLike(atoms, i)))) look = null;
-    if (level(a) > 1 && level(a) < 7 && APPARATUS.test(a.text)) under = level(a);
+    if (level(a) > 1 && level(a) < 7 && APPARATUS.test(a.text)) {
+      under = level(a);
+      box = a.inside.find((id) => atoms[i + 1]?.inside.includes(id));
+    }
     // Without a rank: such a name by itself, set otherwise than what follows.
     else if (level(a) === 7 && i > atoms.length * 0.5 && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
     if (under || look !== null) out(i, WHY);
@@ -350,6 +367,11 @@ function decideTogether(judgement: Judgement): void {
       else if (!keep) state[i] = 'out';
     }
   }
+  // A step within a step goes with it.
+  atoms.forEach((a, i) => {
+    if (a.within && i > 0 && !forced(i) && !inPosts.has(i) && atoms[i - 1].type === 'item')
+      state[i] = state[i - 1];
+  });
   besideArticle(judgement);
   standfirst(atoms, state, inPosts);
   atoms.forEach((_, i) => {

@@ -56,7 +56,46 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
       const group = free.length >= FEWEST ? groupOf(atoms, free, taken) : null;
       if (group) keep(group);
     }
+  const signed = signedPosts(atoms, taken);
+  if (signed) keep(signed);
   return out.sort((a, b) => a.records[0].stamp - b.records[0].stamp);
+}
+
+/** Fewer than this make no row of comments where nothing says when they were written. */
+const FEWEST_SIGNED = 3;
+const COMMENTED = /\b(?:comments?|replies|responses|reactions|opinions|discussion)\b/i;
+/** Comments that say who but not when: names set alike, each over words that are set as nothing in the article above is. */
+function signedPosts(atoms: readonly Atom[], taken: ReadonlySet<number>): RecordGroup | null {
+  const nameOf = (a: Atom) => (a.tag && !/^H[1-6]$/.test(a.tag) && wordsOf(a.text).length <= 6 ? nameLike(a.spans?.[0] ?? a.text) : undefined); // prettier-ignore
+  for (const labels of alike(atoms, (a) =>
+    nameOf(a) === undefined ? undefined : a.above.slice(0, 4).join('>') + a.named.slice(1, 3).join('>'),
+  )) {
+    const heads = labels.filter((i) => !taken.has(i));
+    const names = new Set(heads.map((i) => nameOf(atoms[i])));
+    if (heads.length < FEWEST_SIGNED || names.size < FEWEST_SIGNED) continue;
+    const within = atoms[heads[0]].inside.find((id) => heads.every((i) => atoms[i].inside.includes(id)));
+    const records = heads.map((stamp, k): PageRecord => {
+      const end = heads[k + 1] ?? closing(atoms, stamp);
+      const list: number[] = [];
+      for (let i = stamp; i < end && (within === undefined || atoms[i].inside.includes(within)); i++)
+        list.push(i);
+      const author = nameOf(atoms[stamp])!;
+      return { atoms: list, stamp, author, body: bodyOf(atoms, list, stamp, author, () => false) };
+    });
+    if (records.some((r) => r.atoms.some((i) => taken.has(i)))) continue;
+    const told = records.filter((r) => wordsOf(r.body.map((i) => atoms[i].text).join(' ')).length >= 3);
+    if (told.length < records.length * 0.7) continue;
+    const looks = new Set(
+      told.flatMap((r) => r.body.filter((i) => isProse(atoms[i])).map((i) => atoms[i].look)),
+    );
+    const above = atoms.slice(0, heads[0]).filter(isProse);
+    const article = above.filter((a) => !looks.has(a.look)).reduce((n, a) => n + wordsOf(a.text).length, 0);
+    if (!looks.size || article < 60 || above.some((a) => looks.has(a.look))) continue;
+    const handles = [...names].filter((n) => n && !n.includes(' ')).length;
+    const called = atoms.slice(Math.max(0, heads[0] - 15), heads[0]).some((a) => COMMENTED.test(a.text) && wordsOf(a.text).length <= 8); // prettier-ignore
+    if (called || handles >= names.size * 0.5) return { kind: 'posts', records };
+  }
+  return null;
 }
 
 /** Atoms with the same key, most first; those that have none are left out. */

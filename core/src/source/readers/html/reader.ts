@@ -1,6 +1,6 @@
 /** HTML: the article's body, its furniture dropped, what the page says of itself. Parsed by linkedom; nothing is ever run or fetched. */
 import type { Readability } from '@mozilla/readability';
-import { SourceError, type RawBlock, type RawDocument } from '../../document.ts';
+import { SourceError, type RawBlock, type RawDocument, type RawLeftOut } from '../../document.ts';
 import { tidy } from '../../tidy.ts';
 import type { SourceReader } from '../reader.ts';
 import { textReader } from '../text.ts';
@@ -70,14 +70,13 @@ export const htmlReader: SourceReader = {
         ...(authors ? { authors } : {}),
         ...(thread ? { kind: meta.kind ?? { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
         ...(thread && day && !said.published ? { published: day } : {}),
-        blocks: withoutTitle(blocks, meta.title),
-        leftOut,
+        ...untitled(blocks, leftOut, meta.title),
       };
     }
     // A short story is one; what little was found beside much more is a reading that went wrong.
     const second = without(await secondOpinion(document, meta), found);
     return own >= SHORTEST_POST && letters(second.blocks) < own * 3
-      ? { ...meta, blocks: withoutTitle(found.blocks, meta.title), leftOut: found.leftOut }
+      ? { ...meta, ...untitled(found.blocks, found.leftOut, meta.title) }
       : second;
   },
 };
@@ -212,6 +211,16 @@ const withoutTitle = (blocks: readonly RawBlock[], title: string | undefined): R
     ? blocks.slice(1)
     : [...blocks];
 };
+
+/** Without the title as its first passage; what was left out keeps its place among the others. */
+function untitled(found: readonly RawBlock[], leftOut: readonly RawLeftOut[], title: string | undefined) {
+  const blocks = withoutTitle(found, title);
+  const fewer = found.length - blocks.length;
+  return {
+    blocks,
+    leftOut: leftOut.map((l) => (l.at === undefined ? l : { ...l, at: Math.max(0, l.at - fewer) })),
+  };
+}
 
 /** Depth of open tags, roughly: guards recursive libraries against hostile nesting. */
 function nesting(html: string): number {
