@@ -82,6 +82,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   };
 
   leaveOutByForm(atoms, out);
+  if (asked.author) aboutAuthor(atoms, asked.author, out);
   const posts = groups.filter((g) => g.kind === 'posts');
   for (const g of groups.filter((x) => x.kind === 'cards'))
     for (const r of g.records) for (const i of r.atoms) if (sure[i] < 0.9) out(i, 'it leads to another page');
@@ -226,6 +227,17 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
     if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
   });
   underApparatus(atoms, out);
+}
+
+/** Few words that begin with the name of who wrote the page say who that is; where the name stands more often, the page is about them. */
+function aboutAuthor(atoms: readonly Atom[], author: string, out: (i: number, why: string) => void): void {
+  const name = author.toLowerCase();
+  const named = atoms.map((_, i) => i).filter((i) => wordsOf(atoms[i].text).length > 8 && atoms[i].text.toLowerCase().includes(name)); // prettier-ignore
+  if (name.includes(' ') && named.length <= 2)
+    for (const i of named) {
+      const { text, type } = atoms[i];
+      if (type === 'paragraph' && text.toLowerCase().startsWith(name) && wordsOf(text).length <= 80 && !/^\s*[:“"]/.test(text.slice(name.length))) out(i, 'it is about who wrote this'); // prettier-ignore
+    }
 }
 
 /** Addresses, or the signs of programs, for a good part of it: scripts and data that a page lets through as text. */

@@ -3,7 +3,7 @@ import { isoDate } from '../tidy.ts';
 import { bylineNames } from '../readers/html/metadata.ts';
 import type { Atom } from './atom.ts';
 import { hashOf } from './features.ts';
-import { DAY } from './shapes.ts';
+import { DAY, isStamp } from './shapes.ts';
 
 export interface Head {
   authors?: string[];
@@ -44,7 +44,11 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
 }
 
 /** Reads the rows near the title; a day at "published" goes before one at "updated", a bare one stands for published. */
-export function headOf(atoms: readonly Atom[], title: string): Head {
+export function headOf(
+  atoms: readonly Atom[],
+  title: string,
+  lexicon: Readonly<Record<string, number>> = {},
+): Head {
   const own = hashOf(title);
   const at = atoms.findIndex((a) => hashOf(a.text) === own);
   const from = at < 0 ? 0 : Math.max(0, at - 3);
@@ -70,5 +74,32 @@ export function headOf(atoms: readonly Atom[], title: string): Head {
       else if (PUBLISHED.test(part) || a.text.length < 60) head.published ??= iso;
     }
   }
+  if (!head.authors) {
+    const name = bareName(atoms, rows, lexicon);
+    if (name) head.authors = [name];
+  }
   return head;
+}
+
+/** A row that is a name and nothing else, right beside one that says when; a name has no word that the page has in small letters, or pages have besides articles. */
+function bareName(
+  atoms: readonly Atom[],
+  rows: readonly Atom[],
+  lexicon: Readonly<Record<string, number>>,
+): string | undefined {
+  const whole = new RegExp(`^${NAME}$`, 'u');
+  const small = new Set(atoms.flatMap((a) => a.text.match(/(?<![\p{L}'’])\p{Ll}[\p{L}'’-]+/gu) ?? []));
+  const isName = (text: string) => whole.test(text) && !text.split(/[\s-]/).some((w) => (small.has(w.toLowerCase()) && w.length > 3) || w.toLowerCase() in lexicon); // prettier-ignore
+  for (const [i, a] of rows.entries()) {
+    if (/^H[1-6]$/.test(a.tag)) continue;
+    const parts = a.text.split(/\s*[·|•–—,]\s*/);
+    if (isStamp(a.text) && parts.length > 1) {
+      const name = parts.find(isName);
+      if (name) return name;
+    }
+    // A role may stand behind it, in small letters.
+    const alone = parts.length === 1 || (parts.length === 2 && /^\p{Ll}/u.test(parts[1]));
+    if (alone && isName(parts[0]) && [rows[i - 1], rows[i + 1], rows[i + 2]].some((r) => r && isStamp(r.text))) return parts[0]; // prettier-ignore
+  }
+  return undefined;
 }

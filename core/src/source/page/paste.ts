@@ -31,10 +31,11 @@ export async function readPaste(text: string): Promise<RawDocument | null> {
   const few = plainly >= FEW && plainly >= atoms.length * 0.15;
   if (!few && (surely < FURNISHED || surely < atoms.length * 0.1)) return null;
   const title = titleIn(atoms, first);
-  const read = readAtoms(atoms, { title: title ?? '', model, tagged: false });
+  const head = title ? headOf(atoms, title, model.lexicon) : {};
+  const [author] = head.authors ?? [];
+  const read = readAtoms(atoms, { title: title ?? '', model, tagged: false, ...(author ? { author } : {}) });
   const words = read.blocks.filter((b) => b.type !== 'reply').reduce((n, b) => n + wordsOf(b.text).length, 0);
   if (words < FEWEST_WORDS) return null;
-  const head = title ? headOf(atoms, title) : {};
   return {
     ...head,
     ...(title ? { title } : {}),

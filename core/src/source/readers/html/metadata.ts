@@ -61,8 +61,18 @@ function works(document: Document): Thing[] {
 
 function names(value: unknown): string[] {
   const list = (Array.isArray(value) ? value : [value]).map(text).filter((n): n is string => Boolean(n));
-  return list.filter((n) => !/^https?:/.test(n)).slice(0, 20);
+  return (
+    list
+      .map((n) => withoutTail(n.replace(/^by:?\s+/i, '')))
+      // An address, or a site by its address, is nobody.
+      .filter((n) => n && !/^https?:|^\S+\.\p{Ll}{2,4}$/u.test(n))
+      .slice(0, 20)
+  );
 }
+
+/** A weekday or month that was set right behind a name is the beginning of a day. */
+const withoutTail = (name: string) =>
+  name.replace(/\s(?:(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day|January|February|March|April|June|July|August|September|October|November|December)$/, ''); // prettier-ignore
 
 /** Names in a byline: "By Ann Rae and Bo Cay, city editor" → Ann Rae, Bo Cay. */
 export function bylineNames(byline: string): string[] {
@@ -74,6 +84,7 @@ export function bylineNames(byline: string): string[] {
     );
   return plain
     .split(/\s*(?:,|\band\b|&|;)\s*/)
+    .map(withoutTail)
     .filter((n) => /^\p{Lu}[\p{L}.’'-]*(?:\s(?:de|van|von|der|la|\p{Lu}[\p{L}.’'-]*)){1,4}$/u.test(n));
 }
 
@@ -84,6 +95,18 @@ const DATE_WORDS =
 export function articleBody(document: Document): string {
   const said = works(document).flatMap((w) => [w.articleBody, w.text]).filter((b) => typeof b === 'string'); // prettier-ignore
   return said.sort((a, b) => b.length - a.length)[0] ?? '';
+}
+
+/** Names that their markup or the address they lead to calls an author's, outside what readers wrote. */
+export function markedAuthors(document: Document): string[] {
+  const BY = '[class*="author" i],[id*="author" i],[class*="writer" i],[class*="contributor" i],[class*="reporter" i],a[href*="/author"],a[href*="/staff/"],a[href*="/people/"],a[href*="/profile"],a[href*="/contributor"],a[href*="/by/"],a[href*="/journalist"]'; // prettier-ignore
+  for (const e of document.querySelectorAll(BY)) {
+    if (e.closest('[class*="comment" i],[id*="comment" i],[class*="repl" i],nav,footer')) continue;
+    const said = tidy(e.textContent ?? '');
+    const found = said.length <= 80 ? bylineNames(said) : [];
+    if (found.length) return found;
+  }
+  return [];
 }
 
 export function metadata(document: Document): Meta {

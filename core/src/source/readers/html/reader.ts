@@ -15,7 +15,7 @@ import { atomsOfHtml } from '../../page/ofHtml.ts';
 import { collect } from './blocks.ts';
 import { threadOf } from './board.ts';
 import { isFurniture } from './furniture.ts';
-import { articleBody, bylineNames, metadata } from './metadata.ts';
+import { articleBody, bylineNames, markedAuthors, metadata } from './metadata.ts';
 import { parsedHtml } from './parse.ts';
 
 /** Tags nested deeper than this are hostile or broken: the extraction library's time grows with more than the square of the depth. */
@@ -48,10 +48,17 @@ export const htmlReader: SourceReader = {
     const atoms = atomsOfHtml(document.body);
     const named = titleOf(document, atoms, said.title)?.replace(PREFIX, '');
     const title = await shownTitle(atoms, named);
-    const head = headOf(atoms, title ?? '');
-    const meta = { ...head, ...said, ...(title ? { title } : {}) };
+    const model = await pageModel();
+    const head = headOf(atoms, title ?? '', model.lexicon);
+    const marked = head.authors || said.authors ? [] : markedAuthors(document);
+    const meta = {
+      ...(marked.length ? { authors: marked } : {}),
+      ...head,
+      ...said,
+      ...(title ? { title } : {}),
+    };
     if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
-    const asked = { title: meta.title ?? '', model: await pageModel(), tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
+    const asked = { title: meta.title ?? '', model, tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
     const sure = sureness(atoms, asked.title, asked.model, true);
     const first = readAtoms(atoms, asked, sure);
     const little = letters(first.blocks.filter((b) => b.type !== 'reply')) < SHORTEST_ARTICLE;
