@@ -1,3 +1,16 @@
-/** Headings of what stands behind an article and is no part of it (usual in encyclopedias and journals; common practice). */
-export const APPARATUS =
-  /^(?:references?|notes?(?: and references)?|external links?|further reading|see also|bibliography|sources?|footnotes|citations?|acknowledge?ments?|related (?:articles|topics|stories|links|posts)|comments?(?: \(\d+\))?|leave a (?:reply|comment)|read more|you (?:might|may) also like|categories|tags)\s*:?$|^(?:more (?:on|from|in) |share this)/i;
+import names from '../../data/back-matter.json' with { type: 'json' };
+
+const anyOf = (...lists: readonly string[][]) => `(?:${lists.flat().join('|')})`;
+
+/** Headings of what stands behind an article and is no part of it (names and their sources in the data). */
+export const APPARATUS = new RegExp(
+  `^${anyOf(names.encyclopedia, names.journal, names.site)}\\s*:?$|^(?:more (?:on|from|in) |share this)`,
+  'i',
+);
+/** Those that stand over nothing else, whatever they are set in. */
+export const BARE_APPARATUS = new RegExp(`^${anyOf(names.encyclopedia, names.journal)}\\s*:?$`, 'i');
+/** Parts of a report of research, as its headings and labels name them (ICMJE recommendations, IV.A.3; from memory). */
+export const PARTS =
+  'Background|Objectives?|Aims?|Methods?|Results?|Findings|Limits|Limitations?|Conclusions?|Discussion|Introduction';
+/** A row that is such a name, or that of the whole in brief. */
+export const PART = new RegExp(`^(?:Abstract|Summary|Plain language summary|${PARTS})$`, 'i');

@@ -2,6 +2,7 @@
 import { franc } from 'franc-min';
 import { sentences } from '../language/sentences.ts';
 import { wellFormedData } from '../language/wellFormed.ts';
+import { PARTS } from './apparatus.ts';
 import { applyChoices, type Choices } from './choices.ts';
 import { checkedText, decodeText } from './decode.ts';
 import {
@@ -131,12 +132,10 @@ function takeHead(raw: RawDocument, blocks: RawBlock[]): void {
   }
 }
 
-const LABEL =
-  'Background|Objectives?|Aims?|Methods?|Results?|Findings|Limits|Limitations?|Conclusions?|Discussion|Introduction';
 /** "Background. Children who learn …": the label of a part, set with a full stop, stands as a heading, in mid-paragraph too. */
 function labelApart(block: RawBlock): RawBlock[] {
   if (block.type !== 'paragraph') return [block];
-  const parts = block.text.split(new RegExp(`(?<=^|[.!?]\\s)(${LABEL})\\.\\s+(?=\\p{Lu})`, 'u'));
+  const parts = block.text.split(new RegExp(`(?<=^|[.!?]\\s)(${PARTS})\\.\\s+(?=\\p{Lu})`, 'u'));
   // A label alone in the middle may be a sentence of one word; behind a first one it is another part.
   if (parts.length < 3 || (parts[0].trim() && parts.length < 5)) return [block];
   const out: RawBlock[] = parts[0].trim() ? [{ ...block, text: parts[0].trim() }] : [];

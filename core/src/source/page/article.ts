@@ -1,6 +1,6 @@
 /** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
 import type { RawBlock, RawLeftOut } from '../document.ts';
-import { APPARATUS } from '../apparatus.ts';
+import { APPARATUS, BARE_APPARATUS, PART } from '../apparatus.ts';
 import { isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
@@ -247,9 +247,6 @@ function isCode(text: string): boolean {
   return addresses > text.length * 0.3 || (text.length > 40 && signs > text.length * 0.05);
 }
 
-/** Names that stand over nothing else, whatever they are set in. */
-const BARE_APPARATUS =
-  /^(?:references?|notes and references|bibliography|sources|further reading|external links?|footnotes|citations)\s*:?$/i;
 /** What stands under a heading of notes, links or replies, up to the next of its rank; a row that only looks like a heading counts towards the end. */
 function underApparatus(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
   const WHY = 'it stands under a heading of notes, links or replies';
@@ -389,6 +386,7 @@ function decideTogether(judgement: Judgement): void {
   atoms.forEach((_, i) => {
     if (!forced(i) && !inPosts.has(i) && sure[i] >= 0.05 && withCredit(atoms[i])) state[i] = 'in';
   });
+  const heading = headingLooks(atoms, state);
   // A heading is kept for what stands under it.
   for (let i = 0; i < atoms.length; i++) {
     if (!headingLike(atoms, i) || forced(i) || inPosts.has(i)) continue;
@@ -402,12 +400,29 @@ function decideTogether(judgement: Judgement): void {
     const tagged = /^H[2-6]$/.test(atoms[i].tag);
     const sub = next < atoms.length && headingLike(atoms, next) && level(atoms[next]) > level(atoms[i]);
     if (stands || sub) {
-      if (tagged && sure[i] >= 0.15) state[i] = 'in';
+      const amid = !atoms[i].tag && next === i + 1 && state[i - 1] === 'in';
+      if (
+        sure[i] >=
+        (tagged || amid ? 0.15 : heading.has(atoms[i].look) || PART.test(atoms[i].text) ? 0.02 : IN)
+      )
+        state[i] = 'in';
     } else if (state[i] === 'in') {
       state[i] = 'out';
       why.set(i, 'nothing of the article stands under it');
     }
   }
+}
+/** Looks without a heading's tag that stand over the article again and again and seldom elsewhere. */
+function headingLooks(atoms: readonly Atom[], state: readonly State[]): ReadonlySet<string> {
+  const looks = new Map<string, { all: number; over: number }>();
+  atoms.forEach((a, i) => {
+    if (!a.tag || /^H[1-6]$/.test(a.tag) || !headingLike(atoms, i)) return;
+    const l = looks.get(a.look) ?? { all: 0, over: 0 };
+    l.all++;
+    l.over += Number(atoms[i + 1] !== undefined && state[i + 1] === 'in');
+    looks.set(a.look, l);
+  });
+  return new Set([...looks].filter(([, l]) => l.over >= 3 && l.over >= l.all * 0.5).map(([look]) => look));
 }
 const level = (a: Atom) => (/^H[1-6]$/.test(a.tag) ? Number(a.tag[1]) : 7);
 
@@ -501,7 +516,9 @@ function headingLike(atoms: readonly Atom[], i: number): boolean {
   if (a.type !== 'paragraph' || a.text.length > 90 || /[.!?:;,"”]$/.test(a.text) || wordsOf(a.text).length > 14) return false; // prettier-ignore
   if (!/^[\p{Lu}\p{N}“‘"']/u.test(a.text) || a.linked > a.text.length * 0.5) return false;
   const next = atoms[i + 1];
-  return next !== undefined && (isProse(next) || next.type === 'item') && next.look !== a.look;
+  // In text without tags a heading has a blank line under it.
+  const apart = a.tag ? next?.look !== a.look : (next?.gap ?? 0) > 0;
+  return next !== undefined && (isProse(next) || next.type === 'item') && apart;
 }
 
 const isTitle = (a: Atom, title: string) => {

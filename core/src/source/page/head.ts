@@ -3,7 +3,7 @@ import { isoDate } from '../tidy.ts';
 import { bylineNames } from '../readers/html/metadata.ts';
 import type { Atom } from './atom.ts';
 import { hashOf } from './features.ts';
-import { DAY, isStamp } from './shapes.ts';
+import { DAY, isStamp, withoutTimes } from './shapes.ts';
 
 export interface Head {
   authors?: string[];
@@ -74,11 +74,31 @@ export function headOf(
       else if (PUBLISHED.test(part) || a.text.length < 60) head.published ??= iso;
     }
   }
+  const signed = head.authors ? [] : signedBy(at < 0 ? near : atoms.slice(at + 1, at + 6));
+  if (signed.length) head.authors = signed;
   if (!head.authors) {
     const name = bareName(atoms, rows, lexicon);
     if (name) head.authors = [name];
   }
   return head;
+}
+
+/** Who signs a paper: names under the title, with the marks of where they work, or several in one row, the last behind "and". */
+function signedBy(below: readonly Atom[]): string[] {
+  const whole = new RegExp(`^${NAME}$`, 'u');
+  const marked = /(?<=\p{L})[\d*†‡§¶]+(?:,\s?[\d*†‡§¶]+)*/gu;
+  const out: string[] = [];
+  for (const a of below) {
+    const names = a.text.replace(marked, ' , ').split(/\s*(?:,|;|&|\band\b)\s*/).map((n) => n.trim()).filter(Boolean); // prettier-ignore
+    const all = names.length > 0 && names.every((n) => whole.test(n));
+    const signed =
+      /\p{L}[\d*†‡§¶]|,$/u.test(a.text) ||
+      out.length > 0 ||
+      (names.length > 1 && /\s(?:and|&)\s/.test(a.text));
+    if (all && signed) out.push(...names);
+    else if (out.length) break;
+  }
+  return out;
 }
 
 /** A row that is a name and nothing else, right beside one that says when; a name has no word that the page has in small letters, or pages have besides articles. */
@@ -89,10 +109,10 @@ function bareName(
 ): string | undefined {
   const whole = new RegExp(`^${NAME}$`, 'u');
   const small = new Set(atoms.flatMap((a) => a.text.match(/(?<![\p{L}'’])\p{Ll}[\p{L}'’-]+/gu) ?? []));
-  const isName = (text: string) => whole.test(text) && !text.split(/[\s-]/).some((w) => (small.has(w.toLowerCase()) && w.length > 3) || w.toLowerCase() in lexicon); // prettier-ignore
+  const isName = (text: string) => whole.test(text) && withoutTimes(text) === text && !text.split(/[\s-]/).some((w) => (small.has(w.toLowerCase()) && w.length > 3) || w.toLowerCase() in lexicon); // prettier-ignore
   for (const [i, a] of rows.entries()) {
     if (/^H[1-6]$/.test(a.tag)) continue;
-    const parts = a.text.split(/\s*[·|•–—,]\s*/);
+    const parts = a.text.split(/\s*[·|•–—]\s*|,\s(?=\p{Ll})/u);
     if (isStamp(a.text) && parts.length > 1) {
       const name = parts.find(isName);
       if (name) return name;

@@ -64,7 +64,11 @@ function continues(before: string, line: string, wide: number): boolean {
   return !isStamp(line) || wordsOf(line).length > 12;
 }
 
-function atomOf(raw: string, gap: number): Atom {
+/** Marks of notes and of editing that stand behind words: numbers, single letters, "edit" in square brackets. */
+const MARK = /\[(?:\d{1,3}|[a-z]|edit|note \d+|citation needed)\]/gi;
+
+function atomOf(marked: string, gap: number): Atom {
+  const raw = marked.replace(MARK, '');
   // "Step 2: Thaw" over a paragraph is its heading.
   const headed =
     /^\s*step\s+\d{1,2}\s*[:.]/i.test(raw) && wordsOf(raw).length <= 10 && !ENDS.test(raw.trim());

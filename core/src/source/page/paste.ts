@@ -1,5 +1,6 @@
 /** A page selected whole and pasted as text, a thread or a mail archive: read like a page, without its tags. */
 import type { RawDocument } from '../document.ts';
+import { literal } from '../../language/literal.ts';
 import { MOST_JUDGED, SURELY_NOT, readAtoms } from './article.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness } from './classify.ts';
@@ -56,6 +57,10 @@ const TITLED = 0.55;
 const LABEL = /^\p{L}+:\s/u;
 const BYLINE = /^(?:(?:words|report(?:ing|ed)?|story|text|written|posted)\s)?by:?\s+\p{Lu}/iu;
 
+/** Whether a text begins with its subject, as entries of reference works do: "The cairn wren (…) is". */
+export const opensWith = (text: string, title: string): boolean =>
+  new RegExp(`^(?:(?:the|an?)\\s)?${literal(title)}\\b`, 'i').test(text) && title.length > 3;
+
 /** The row above the article that is about the same: few words, mostly the article's own, with who wrote it or when below. */
 export function titleIn(atoms: readonly Atom[], sure: readonly number[]): string | undefined {
   const opens = atoms.findIndex((a, i) => isProse(a) && sure[i] >= OPENS);
@@ -103,7 +108,8 @@ export function titleIn(atoms: readonly Atom[], sure: readonly number[]): string
           (shared / words.length) * Math.sqrt(Math.min(1, words.length / 3)) +
           (signed(k) ? 0.35 : 0) +
           (words.length > 2 ? 0.15 : 0) +
-          (again ? 0.2 : 0) -
+          (again ? 0.2 : 0) +
+          (opensWith(atoms[opens].text, text) ? 0.6 : 0) -
           (LABEL.test(text) ? 0.4 : 0) +
           (0.2 * (k - from)) / ABOVE,
       };
