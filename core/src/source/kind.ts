@@ -11,6 +11,9 @@ interface Sign {
     blocks: readonly RawBlock[];
     text: string;
     words: number;
+    /** The text without what stands in quotation marks. */
+    own: string;
+    signed: boolean;
     per100: (pattern: RegExp) => number;
   }) => boolean;
 }
@@ -22,15 +25,17 @@ const LABELS =
   /^(?:background|objectives?|aims?|introduction|methods?|materials and methods|design|results?|findings|conclusions?|discussion|limitations?|interpretation)\b\s*[:.]?/i;
 
 const SIGNS: readonly Sign[] = [
-  { kind: 'howto', weight: 3, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 },
+  { kind: 'howto', weight: 1.5, why: 'it has a numbered list', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 },
+  { kind: 'howto', weight: 2, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 && blocks.filter((b) => b.step && IMPERATIVE.test(b.text)).length >= blocks.filter((b) => b.step).length * 0.25 },
   { kind: 'howto', weight: 2, why: 'its title says how to do something', holds: ({ title }) => /^how to\b|^(?:freeing|fixing|making|building|cleaning|removing|repairing)\b/i.test(title) },
   { kind: 'howto', weight: 2, why: 'it tells the reader what to do', holds: ({ text, words }) => (text.split(/(?<=[.!?])\s+|\n+/).filter((s) => IMPERATIVE.test(s)).length / Math.max(1, words)) * 100 > 1.6 },
   { kind: 'abstract', weight: 4, why: 'its parts are labelled as a study’s', holds: ({ blocks }) => new Set(blocks.filter((b) => LABELS.test(b.text)).map((b) => b.text.slice(0, 6).toLowerCase())).size >= 3 },
   { kind: 'abstract', weight: 2.5, why: 'it reports a study', holds: ({ per100, words }) => words < 700 && per100(/\b(?:we (?:found|measured|sampled|tested|compared|studied|tracked|recorded|show)|participants|significant(?:ly)?|95 ?%? ?CI|p\s?[<=]|controls?|sample|per cent of (?:eels|patients)|randomi[sz]ed|results suggest)\b/gi) > 1.2 },
-  { kind: 'forum', weight: 3, why: 'one person tells what happened to them', holds: ({ text, per100 }) => per100(/\b(?:I|me|my|I'm|I’m|I'd|I’d)\b/g) > 3 && /\bI (?:was|had|went|said|told|asked|thought|found|worked|took|kept)\b/.test(text) },
+  { kind: 'forum', weight: 3, why: 'one person tells what happened to them', holds: ({ own }) => (own.match(/\b(?:I|me|my|I'm|I’m|I'd|I’d)\b/g) ?? []).length > countWords(own) * 0.03 && /\bI (?:was|had|went|said|told|asked|thought|found|worked|took|kept)\b/.test(own) },
   { kind: 'news', weight: 2, why: 'people are quoted on a recent event', holds: ({ text, per100 }) => per100(/\b(?:said|told|according to)\b/gi) > 0.5 && /\b(?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|yesterday|today|this week|last night)\b/.test(text) },
   { kind: 'news', weight: 1.5, why: 'it tells what was decided on a weekday', holds: ({ text, per100 }) => per100(/\b(?:I|my)\b/g) < 0.5 && /\b(?:decided|voted|announced|agreed|approved|rejected|ruled|opened|closed|died|arrested|won|resigned)\b/.test(text) && /\bon (?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b/.test(text) },
   { kind: 'news', weight: 1, why: 'it is dated and reports what was said', holds: ({ per100 }) => per100(/\b(?:said|says|spokes(?:man|woman|person))\b/gi) > 0.4 },
+  { kind: 'news', weight: 1.4, why: 'it is signed and dated', holds: ({ signed }) => signed },
   { kind: 'encyclopedia', weight: 2, why: 'it begins by saying what the thing is', holds: ({ blocks }) => /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u.test(blocks.find((b) => b.type === 'paragraph')?.text ?? '') },
   { kind: 'encyclopedia', weight: 1.5, why: 'it has sections under headings', holds: ({ blocks, words }) => blocks.filter((b) => b.type === 'heading').length >= 3 && words > 500 },
   { kind: 'interview', weight: 4, why: 'people speak in turns', holds: ({ blocks }) => blocks.filter((b) => b.type === 'turn').length >= 3 && blocks.filter((b) => b.type === 'turn').length > blocks.length / 2 },
@@ -40,22 +45,26 @@ const SIGNS: readonly Sign[] = [
 /** Weight of the format's own word, above any sign in the words. */
 const SAID_BY_FORMAT = 6;
 
-/** The likeliest kind, why, and how sure (its signs' share of all signs found). News when nothing speaks. */
+/** `signed`: it says who wrote it and when. The likeliest kind, why, and how sure (its signs' share of all signs found). News when nothing speaks. */
 export function detectKind(
   title: string,
   blocks: readonly RawBlock[],
   said?: RawDocument['kind'],
+  signed = false,
 ): { kind: SourceKind; reason: string; sure: number } {
-  const text = blocks
+  // What others answered tells nothing of what the page itself is, unless it is all there is.
+  const told = blocks.filter((b) => b.type !== 'reply');
+  const text = (told.some((b) => b.type !== 'heading') ? told : blocks)
     .map((b) => b.text)
     .join('\n')
     .slice(0, 60_000);
+  const own = text.replace(/“[^”]{0,2000}”|"[^"\n]{0,2000}"/g, '');
   const words = countWords(text);
   const per100 = (pattern: RegExp) => ((text.match(pattern) ?? []).length / Math.max(1, words)) * 100;
   const scores = new Map<SourceKind, { sum: number; why: string; best: number }>();
   if (said) scores.set(said.is, { sum: SAID_BY_FORMAT, why: said.why, best: SAID_BY_FORMAT });
   for (const sign of SIGNS) {
-    if (!sign.holds({ title, blocks, text, words, per100 })) continue;
+    if (!sign.holds({ title, blocks, text, words, own, signed, per100 })) continue;
     const entry = scores.get(sign.kind) ?? { sum: 0, why: '', best: 0 };
     entry.sum += sign.weight;
     if (sign.weight > entry.best) [entry.best, entry.why] = [sign.weight, sign.why];

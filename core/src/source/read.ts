@@ -168,7 +168,7 @@ function place(
   const title = (options.title?.trim() || raw.title || titleFrom(rawBlocks)).slice(0, 200);
   const detected = options.kind
     ? { kind: options.kind, reason: 'you said so', sure: 1 }
-    : detectKind(title, rawBlocks, raw.kind);
+    : detectKind(title, rawBlocks, raw.kind, Boolean(raw.authors?.length && raw.published));
   let at = 0;
   let under: string | undefined;
   const blocks = rawBlocks.map((b, i): Block => {

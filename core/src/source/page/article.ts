@@ -399,13 +399,10 @@ function decideTogether(judgement: Judgement): void {
     const stands = next < atoms.length && state[next] === 'in' && !headingLike(atoms, next);
     const tagged = /^H[2-6]$/.test(atoms[i].tag);
     const sub = next < atoms.length && headingLike(atoms, next) && level(atoms[next]) > level(atoms[i]);
-    if (stands || sub) {
+    if (stands && PART.test(atoms[i].text)) state[i] = 'in';
+    else if (stands || sub) {
       const amid = !atoms[i].tag && next === i + 1 && state[i - 1] === 'in';
-      if (
-        sure[i] >=
-        (tagged || amid ? 0.15 : heading.has(atoms[i].look) || PART.test(atoms[i].text) ? 0.02 : IN)
-      )
-        state[i] = 'in';
+      if (sure[i] >= (tagged || amid ? 0.15 : heading.has(atoms[i].look) ? 0.02 : IN)) state[i] = 'in';
     } else if (state[i] === 'in') {
       state[i] = 'out';
       why.set(i, 'nothing of the article stands under it');
@@ -517,7 +514,7 @@ function headingLike(atoms: readonly Atom[], i: number): boolean {
   if (!/^[\p{Lu}\p{N}“‘"']/u.test(a.text) || a.linked > a.text.length * 0.5) return false;
   const next = atoms[i + 1];
   // In text without tags a heading has a blank line under it.
-  const apart = a.tag ? next?.look !== a.look : (next?.gap ?? 0) > 0;
+  const apart = a.tag ? next?.look !== a.look : (next?.gap ?? 0) > 0 || PART.test(a.text);
   return next !== undefined && (isProse(next) || next.type === 'item') && apart;
 }
 

@@ -47,7 +47,8 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
 export function headOf(
   atoms: readonly Atom[],
   title: string,
-  lexicon: Readonly<Record<string, number>> = {},
+  /** Words that pages have; without it a bare name is not told from a paper's. */
+  lexicon?: Readonly<Record<string, number>>,
 ): Head {
   const own = hashOf(title);
   const at = atoms.findIndex((a) => hashOf(a.text) === own);
@@ -76,7 +77,7 @@ export function headOf(
   }
   const signed = head.authors ? [] : signedBy(at < 0 ? near : atoms.slice(at + 1, at + 6));
   if (signed.length) head.authors = signed;
-  if (!head.authors) {
+  if (!head.authors && lexicon) {
     const name = bareName(atoms, rows, lexicon);
     if (name) head.authors = [name];
   }
