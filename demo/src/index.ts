@@ -1,4 +1,4 @@
-/** The demo workspace: two channels, five sources, three finished scripts, all invented. */
+/** The demo workspace: two channels, six sources (one a news page with everything that surrounds one), three finished scripts, all invented. */
 import { readFileSync } from 'node:fs';
 import type { ScriptOrder, ChannelSettings, Rights } from '@ursprung/server';
 
@@ -19,6 +19,7 @@ export const DEMO_SOURCES = {
   eels: 'eels.txt',
   ledger: 'ledger.txt',
   sash: 'sash-window.md',
+  gate: 'lock-gate.html',
 } as const;
 
 /** Whether each may be retold, as a desk would have it on an ordinary day. */
@@ -28,6 +29,7 @@ const RIGHTS: Readonly<Record<keyof typeof DEMO_SOURCES, Rights>> = {
   eels: 'open',
   ledger: 'asked',
   sash: 'own',
+  gate: 'not asked',
 };
 
 /** The bytes of one demo source. */

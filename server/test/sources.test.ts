@@ -308,6 +308,57 @@ describe('sources on a real PostgreSQL', function () {
     ).to.deep.equal(['w2']);
   });
 
+  it('take the writer’s word on what belongs to the text, and keep it when the link or the site is read again', async () => {
+    const page = (
+      n: number,
+    ) => `<html><head><title>Weir ${n} holds</title></head><body><h1>Weir ${n} holds</h1>
+      <p>Weir number ${n} held through the night, although the river stood a metre above its crest for six hours.</p>
+      <p>Engineers walked its length at dawn and found ${n} stones missing and nothing else to write down.</p>
+      <p>Our reporters walked the river for a week in March and slept in barns.</p></body></html>`;
+    const { id, document } = await add(page(7));
+    const texts = (d: { blocks: { text: string }[] }) => d.blocks.map((b) => b.text);
+    expect(texts(document)).to.have.length(3);
+    const choose = (as: string) =>
+      server.patch(`/sources/${id}`, { choose: { text: texts(document)[2], as } });
+    const without = (await choose('out')).body;
+    expect(texts(without.document)).to.deep.equal(texts(document).slice(0, 2));
+    expect(without.facts.some((f: { text: string }) => /barns/.test(f.text))).to.equal(false);
+    expect(without.document.leftOut.find((l: { chosen?: boolean }) => l.chosen).text).to.equal(
+      texts(document)[2],
+    );
+    const again = (await server.post(`/sources/${id}/renewal`, {})).body.source;
+    expect(texts(again.document)).to.deep.equal(texts(without.document));
+    const back = (await choose('in')).body;
+    expect(texts(back.document)).to.deep.equal(texts(document));
+    expect(back.facts.map((f: { id: string }) => f.id)).to.include.members(
+      without.facts.map((f: { id: string }) => f.id),
+    );
+    expect((await server.patch(`/sources/${id}`, { choose: { text: '', as: 'in' } })).status).to.equal(400);
+    expect((await server.patch(`/sources/${id}`, { choose: { text: 'x', as: 'never' } })).status).to.equal(
+      400,
+    );
+  });
+
+  it('leave out of a site’s next page what was taken out of its last one', async () => {
+    const read = async (path: string) => {
+      const { id } = (await server.post('/readings', { address: `${desk.url}${path}` })).body;
+      const { sourceId } = (await events(id)).at(-1)!;
+      return (await server.get(`/sources/${sourceId}`)).body;
+    };
+    const first = await read('/weir');
+    const [piece] = first.document.blocks.filter((b: { type: string }) => b.type === 'paragraph');
+    await server.patch(`/sources/${first.id}`, { choose: { text: piece.text, as: 'out' } });
+    const next = await read('/weir');
+    expect(next.id).not.to.equal(first.id);
+    expect(next.document.blocks.map((b: { text: string }) => b.text)).not.to.include(piece.text);
+    expect(next.document.leftOut.map((l: { text: string }) => l.text)).to.include(piece.text);
+    // Taken back on both, it is forgotten.
+    for (const { id } of [first, next])
+      await server.patch(`/sources/${id}`, { choose: { text: piece.text, as: 'as read' } });
+    const later = await read('/weir');
+    expect(later.document.blocks.map((b: { text: string }) => b.text)).to.include(piece.text);
+  });
+
   it('are cited in common styles and as records, and given back as they came', async () => {
     const { id } = (
       await server.post('/sources', { base64: Buffer.from(demoSource('footbridge')).toString('base64') })

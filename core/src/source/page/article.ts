@@ -82,6 +82,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   };
 
   leaveOutByForm(atoms, out);
+  saidTwice(atoms, out);
   if (asked.author) aboutAuthor(atoms, asked.author, out);
   const posts = groups.filter((g) => g.kind === 'posts');
   for (const g of groups.filter((x) => x.kind === 'cards'))
@@ -227,6 +228,17 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
     if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
   });
   underApparatus(atoms, out);
+}
+
+/** A sentence that is set apart once more stands in the text already. */
+function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  const keys = atoms.map((a) => hashOf(a.text));
+  const long = keys.filter((k, i) => isProse(atoms[i]) && k.length > 60);
+  atoms.forEach((a, i) => {
+    const words = wordsOf(a.text).length;
+    if (words < 6 || words > 40 || a.type === 'heading' || a.type === 'row') return;
+    if (long.some((k) => k.length > keys[i].length * 1.2 && k.includes(keys[i]))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
+  });
 }
 
 /** Few words that begin with the name of who wrote the page say who that is; where the name stands more often, the page is about them. */

@@ -69,7 +69,9 @@ export const htmlReader: SourceReader = {
     const apart = articleBody(document);
     if (apart.length >= SHORTEST_ARTICLE && own < apart.length * 0.6 && !found.thread)
       return { ...meta, blocks: withoutTitle(await blocksOf(apart), meta.title), leftOut: found.leftOut };
-    if (own >= SHORTEST_ARTICLE) {
+    // An opening post may be short where others had more to say.
+    const discussed = found.thread && own > 0 && letters(found.blocks) >= SHORTEST_ARTICLE;
+    if (own >= SHORTEST_ARTICLE || discussed) {
       const { blocks, leftOut, thread, teller, day } = found;
       const authors = thread && teller ? [teller] : meta.authors;
       return {
