@@ -274,7 +274,7 @@ function underApparatus(atoms: readonly Atom[], out: (i: number, why: string) =>
       box = a.inside.find((id) => atoms[i + 1]?.inside.includes(id));
     }
     // Without a rank: such a name by itself, set otherwise than what follows.
-    else if (level(a) === 7 && i > atoms.length * 0.5 && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
+    else if (level(a) === 7 && i > atoms.length * 0.4 && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
     if (under || look !== null) out(i, WHY);
   });
 }
