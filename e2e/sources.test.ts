@@ -97,10 +97,10 @@ describe('sources on the desk', function () {
     await page.goto(server.url);
     await page.getByRole('textbox', { name: 'Find a script or source' }).fill('barge');
     await page.locator('mark').filter({ hasText: 'barge' }).waitFor();
-    await page.getByText('1 of 6 sources').waitFor();
+    await page.getByText('1 of 7 sources').waitFor();
     await page.getByRole('textbox', { name: 'Find a script or source' }).fill('');
     await page.getByRole('combobox', { name: 'Kind' }).selectOption('howto');
-    await page.getByText('1 of 6 sources').waitFor();
+    await page.getByText('1 of 7 sources').waitFor();
     await page.getByRole('combobox', { name: 'Kind' }).selectOption('');
     expect(await axe(page)).to.deep.equal([]);
   });
@@ -147,6 +147,48 @@ describe('sources on the desk', function () {
     await page.locator('.words').filter({ hasText: 'long sigh' }).waitFor();
     await page.getByRole('link', { name: 'Sources' }).click();
     await page.getByText('2 sources').waitFor();
+  });
+
+  it('takes a piece in, a passage out and another’s post as the story, by keys and presses', async () => {
+    const { page, server } = desk;
+    await page.goto(server.url);
+    await page.getByRole('link', { name: 'Divers find the lock gate that went missing in 1926' }).click();
+    const passages = page.getByRole('main', { name: 'Passages' });
+    const passage = (words: string) => passages.locator('.passage').filter({ hasText: words });
+    await passage('Two divers looking').waitFor();
+    expect(await passages.locator('.passage').filter({ hasText: 'partners' }).count()).to.equal(0);
+    // The list of what was left out: opened, walked and used by keys.
+    await passages.locator('summary', { hasText: 'Left out' }).focus();
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Tab');
+    const wanted = passages.getByRole('button', { name: /^Take in: Every Friday: levels/ });
+    for (let i = 0; i < 30 && !(await wanted.evaluate((b) => b === document.activeElement)); i++)
+      await page.keyboard.press('ArrowDown');
+    expect(await axe(page)).to.deep.equal([]);
+    await page.keyboard.press('Enter');
+    await passage('Every Friday: levels').getByText('taken in by you').waitFor();
+    // The passage of the chosen fact.
+    const list = page.getByRole('group', { name: 'Facts by strength' });
+    await list.getByTestId('fact').filter({ hasText: '81' }).getByRole('button').first().click();
+    await passages.locator('.passage[data-chosen]').waitFor();
+    await list.focus();
+    await page.keyboard.press('p');
+    await passages
+      .locator('li')
+      .filter({ hasText: 'you left it out' })
+      .filter({ hasText: 'Edith Marlow' })
+      .waitFor();
+    await passage('Edith Marlow').waitFor({ state: 'detached' });
+    // Somebody's comment as the story, and back.
+    await passage('GreenfinchLou').hover();
+    await passage('GreenfinchLou').getByRole('button', { name: 'tell this' }).click();
+    await soon(async () =>
+      expect(await passages.locator('.passage').first().innerText()).to.include(
+        'Four tonnes of oak, and they blamed',
+      ),
+    );
+    await page.evaluate(() => (document.documentElement.dataset.theme = 'dark'));
+    expect(await axe(page)).to.deep.equal([]);
   });
 
   it('wrote no error to the console but for the link that failed', () => {

@@ -47,7 +47,7 @@ export function LeftOutList({
                 {item.why}
               </span>
               <button
-                className="textpress text-left self-start"
+                className="text-left self-start text-ink2 underline decoration-hair underline-offset-4 hover:text-ink hover:decoration-ink cursor-pointer disabled:cursor-default"
                 tabIndex={i ? -1 : 0}
                 aria-label={`Take in: ${item.text.slice(0, 80)}`}
                 disabled={busy}

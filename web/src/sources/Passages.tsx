@@ -61,9 +61,14 @@ export function Passages({
       <h2 className="font-serif text-[22px] leading-[30px] pt-3 pl-9">{doc.title}</h2>
       {doc.blocks.map((b) =>
         b.type === 'heading' ? (
-          <h3 key={b.id} className="font-semibold pt-4 pb-1 pl-9" data-from={b.start}>
-            {b.text}
-          </h3>
+          <div key={b.id} className="group grid grid-cols-[36px_1fr_64px] pt-4 pb-1">
+            <h3 className="font-semibold col-start-2" data-from={b.start}>
+              {b.text}
+            </h3>
+            <span className="text-right">
+              <Decide block={b} busy={busy} onDecide={onDecide} />
+            </span>
+          </div>
         ) : (
           <Passage
             key={b.id}
