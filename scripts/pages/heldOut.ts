@@ -8,7 +8,8 @@ import { wordsOf } from '../../core/src/source/page/atom.ts';
 import { fetched, NEWS, newsFiles } from './labelled.ts';
 
 const words = (text: string) => wordsOf(text.normalize('NFKC').toLowerCase().replace(/[‘’]/g, "'"));
-const runs = (list: readonly string[]) => new Set(list.slice(3).map((_, i) => list.slice(i, i + 4).join(' ')));
+const runs = (list: readonly string[]) =>
+  new Set(list.slice(3).map((_, i) => list.slice(i, i + 4).join(' ')));
 /** How many of these words stand in a run of four that is among those. */
 const covered = (list: readonly string[], among: ReadonlySet<string>) =>
   list.filter((_, k) => [k - 3, k - 2, k - 1, k].some((j) => j >= 0 && among.has(list.slice(j, j + 4).join(' ')))).length; // prettier-ignore

@@ -99,6 +99,26 @@ describe('beside a text', () => {
   });
 });
 
+describe('a page with little or nothing to read', () => {
+  const why = (html: string) => readSource(html).then((d) => d.doubt, (error: Error) => error.message); // prettier-ignore
+  const form =
+    '<form><label>Name</label><input name="n"><label>Password</label><input type="password"><button>Log in</button></form>';
+  it('says that it asks for a log-in, and what to do', async () => {
+    expect(await why(page(`<p>Log in to go on.</p>${form}`))).to.match(/asks for a log-in .* paste it here/);
+    const teaser = `<p>${STORY[0]} ${STORY[1].slice(0, 40)}…</p>`;
+    expect(await why(page(`${teaser}${form}`))).to.match(/may go on behind it/);
+  });
+  it('says that it is a list of links, and gives them', async () => {
+    const links = Array.from(
+      { length: 30 },
+      (_, i) => `<li><a href="/${i}">The ferry stops at quay ${i} in the fog</a></li>`,
+    );
+    const html = page(`<ul>${links.join('')}</ul>`);
+    expect(await why(html)).to.match(/links to others/);
+    expect((await readSource(html)).blocks.length).to.be.greaterThan(20);
+  });
+});
+
 describe('the kind of a source', () => {
   const kindOf = async (inside: string) => (await told(inside)).kind;
   const quoted =

@@ -83,12 +83,35 @@ export const htmlReader: SourceReader = {
       };
     }
     // A short story is one; what little was found beside much more is a reading that went wrong.
+    const walled = Boolean(document.querySelector('input[type="password"]'));
     const second = without(await secondOpinion(document, meta), found);
+    if (Math.max(own, letters(second.blocks.filter((b) => b.type !== 'heading'))) < SHORTEST_POST)
+      throw nothingIn(atoms, walled);
     return own >= SHORTEST_POST && letters(second.blocks) < own * 3
-      ? { ...meta, ...untitled(found.blocks, found.leftOut, meta.title) }
-      : second;
+      ? { ...meta, ...untitled(found.blocks, found.leftOut, meta.title), ...lessSure(atoms, walled) }
+      : { ...second, ...lessSure(atoms, walled) };
   },
 };
+
+/** What makes the little that a page gives less sure. */
+function lessSure(atoms: readonly Atom[], walled: boolean): { doubt?: string } {
+  if (walled) return { doubt: 'The page asks for a log-in; the text may go on behind it.' };
+  return isLinks(atoms) ? { doubt: 'Most of this page is links to others; it may have no text of its own.' } : {}; // prettier-ignore
+}
+const isLinks = (atoms: readonly Atom[]) =>
+  atoms.length > 10 && atoms.reduce((n, a) => n + a.linked, 0) > atoms.reduce((n, a) => n + a.text.length, 0) * 0.6; // prettier-ignore
+
+/** Why a page gives nothing to read, as far as it shows. */
+function nothingIn(atoms: readonly Atom[], walled: boolean): SourceError {
+  if (walled)
+    return new SourceError(
+      'locked',
+      'This page asks for a log-in before it shows its text. Log in with your browser, select the text and paste it here.',
+    );
+  if (isLinks(atoms))
+    return new SourceError('empty', 'This page is a list of links without a text of its own. Open the one you mean and give its address.'); // prettier-ignore
+  return new SourceError('empty', 'There is no running text in this: only headings or furniture were found.');
+}
 
 /** A reading without what surely is no part of the article, and without other people's posts. */
 function without(read: RawDocument, found: PageReading): RawDocument {
