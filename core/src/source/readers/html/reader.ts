@@ -85,8 +85,8 @@ export const htmlReader: SourceReader = {
     // A short story is one; what little was found beside much more is a reading that went wrong.
     const walled = Boolean(document.querySelector('input[type="password"]'));
     const second = without(await secondOpinion(document, meta), found);
-    if (Math.max(own, letters(second.blocks.filter((b) => b.type !== 'heading'))) < SHORTEST_POST)
-      throw nothingIn(atoms, walled);
+    const most = Math.max(own, letters(second.blocks.filter((b) => b.type !== 'heading')));
+    if (!most || (walled && most < SHORTEST_POST)) throw nothingIn(atoms, walled);
     return own >= SHORTEST_POST && letters(second.blocks) < own * 3
       ? { ...meta, ...untitled(found.blocks, found.leftOut, meta.title), ...lessSure(atoms, walled) }
       : { ...second, ...lessSure(atoms, walled) };
