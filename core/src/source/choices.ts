@@ -11,7 +11,7 @@ export const choicesSchema = z.object({
   in: keys,
   /** Pieces that don't. */
   out: keys,
-  /** The post of a thread that is told instead of the opening one. */
+  /** What alone is told: another post of a thread than the opening one, or the part under a heading (an item of a newsletter). */
   story: z.string().max(LONGEST_KEY).optional(),
 });
 export type Choices = Readonly<z.infer<typeof choicesSchema>>;
@@ -61,7 +61,7 @@ export function applyChoices(raw: RawDocument, choices: Choices): RawDocument {
     else blocks.push(wanted.has(key) ? { ...sure, chosen: true } : block);
   });
   takeUp(raw.blocks.length, Infinity);
-  return toldFrom({ ...raw, blocks, leftOut }, choices.story);
+  return partOf(toldFrom({ ...raw, blocks, leftOut }, choices.story), choices.story);
 }
 
 /** The chosen reply is the story; what was the story, one piece, is a reply. */
@@ -79,6 +79,37 @@ function toldFrom(raw: RawDocument, story: string | undefined): RawDocument {
       { ...post, type: 'paragraph', chosen: true },
       ...(before.length ? [{ type: 'reply' as const, text: before.map((b) => b.text).join(' '), ...(by ? { speaker: by } : {}) }] : []), // prettier-ignore
       ...raw.blocks.filter((b) => b.type === 'reply' && b !== told),
+    ],
+  };
+}
+
+/** Only what stands under the chosen heading, which is the title; the other parts are left out, but for what was taken in. */
+function partOf(raw: RawDocument, story: string | undefined): RawDocument {
+  const at = raw.blocks.findIndex((b) => b.type === 'heading' && pieceKey(b.text) === story);
+  if (at < 0) return raw;
+  const next = raw.blocks.findIndex((b, i) => i > at && b.type === 'heading');
+  const end = next < 0 ? raw.blocks.length : next;
+  const other = (b: RawBlock, before: number): RawLeftOut => ({ text: b.text, why: 'it is another part', doubt: false, type: b.type, at: before }); // prettier-ignore
+  // What was taken in besides stays, behind it.
+  const besides = [...raw.blocks.slice(0, at), ...raw.blocks.slice(end)];
+  const part = [...raw.blocks.slice(at + 1, end), ...besides.filter((b) => b.chosen)];
+  return {
+    ...raw,
+    title: raw.blocks[at].text,
+    blocks: [{ ...raw.blocks[at], chosen: true }, ...part],
+    leftOut: [
+      ...raw.blocks
+        .slice(0, at)
+        .filter((b) => !b.chosen)
+        .map((b) => other(b, 0)),
+      ...(raw.leftOut ?? []).map((l) => ({
+        ...l,
+        at: Math.min(part.length + 1, Math.max(0, (l.at ?? 0) - at)),
+      })),
+      ...raw.blocks
+        .slice(end)
+        .filter((b) => !b.chosen)
+        .map((b) => other(b, part.length + 1)),
     ],
   };
 }

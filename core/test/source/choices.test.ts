@@ -81,6 +81,18 @@ describe('a piece of a source', () => {
     expect(replies).to.deep.equal(['My grandmother', 'Nonsense, the ']);
   });
 
+  it('of a letter with several can alone be the source, under its own title, the others shown as left out', async () => {
+    const LETTER = `# The pond letter\n\nGood morning, the ice is off the ponds at last and two things came up with it.\n\n## A newt with no name\n\nDivers found a newt at the gravel pit that fits no key we own. It is black and blind.\n\n## The bill for the weir\n\nRepairs to the lower weir will cost 84,000 crowns, about twice what the parish has.\n\nThe vote is on Thursday in the school hall, and everybody may speak for two minutes.\n`;
+    const read = await readSource(LETTER);
+    const told = await readSource(LETTER, {
+      choices: withChoice(NO_CHOICES, 'The bill for the weir', 'story'),
+    });
+    expect(told.title).to.equal('The bill for the weir');
+    expect(texts(told).filter((t) => t !== told.title)).to.deep.equal(texts(read).slice(-2));
+    const left = told.leftOut!.map((l) => l.text);
+    for (const b of read.blocks.filter((x) => !texts(told).includes(x.text))) expect(left).to.include(b.text);
+  });
+
   it('is known by its words, whatever is set around them', () => {
     expect(pieceKey('“Sign up” – for our letter!')).to.equal(pieceKey('sign up for our LETTER'));
   });

@@ -187,7 +187,9 @@ function Decide({
   const ways: [Choose, string][] = [
     ...(block.doubt ? [['in', 'it belongs'] as [Choose, string]] : []),
     ...(block.type === 'reply' ? [['story', 'tell this'] as [Choose, string]] : []),
-    ['out', 'leave out'],
+    ...(block.type === 'heading' && !block.chosen ? [['story', 'only this'] as [Choose, string]] : []),
+    // Back to how it was read: a piece taken in goes, a post or part told alone is one among the others again.
+    block.chosen ? ['as read', 'take back'] : ['out', 'leave out'],
   ];
   return ways.map(([as, says]) => (
     <button
