@@ -102,7 +102,9 @@ describe('the Commission', function () {
     await desk.page.getByText(/first written by Ines Okafor on/).waitFor();
     await desk.page.keyboard.press('ArrowLeft');
     await saved((s) => s.lines.every((l) => !l.by));
-    expect((await now()).lines.map((l) => l.text)).to.deep.equal(before.lines.map((l) => l.text));
+    await soon(async () =>
+      expect((await now()).lines.map((l) => l.text)).to.deep.equal(before.lines.map((l) => l.text)),
+    );
   });
 
   it('streams a reply in, each line checked as it comes, and takes it whole as one change with one undo', async () => {

@@ -112,7 +112,7 @@ describe('no word lost', function () {
     const [first, second] = await onServer();
     expect(times(first, 'firstkept'), first).to.equal(1);
     expect(times(second, 'theirs'), second).to.equal(1);
-    expect((await shown()).slice(0, 2)).to.deep.equal([first, second]);
+    await soon(async () => expect((await shown()).slice(0, 2)).to.deep.equal([first, second]));
   });
 
   it('cannot be written in before what was kept stands in it, and says why it takes a while', async () => {

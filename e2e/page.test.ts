@@ -60,7 +60,7 @@ describe('the Page', function () {
     await press('Control+z');
     await press('Control+z');
     await saved();
-    expect((await texts())[3]).to.equal(was);
+    await soon(async () => expect((await texts())[3]).to.equal(was));
   });
 
   it('finds whole words and patterns, and replaces them as one change', async () => {
@@ -77,11 +77,15 @@ describe('the Page', function () {
     await desk.page.getByLabel('Replace with').fill('basin');
     await desk.page.getByRole('button', { name: /Replace all/ }).click();
     await saved();
-    expect((await texts()).join('\n')).to.equal(before.replace(/(?<![\p{L}])trough(?![\p{L}])/giu, 'basin'));
+    await soon(async () =>
+      expect((await texts()).join('\n')).to.equal(
+        before.replace(/(?<![\p{L}])trough(?![\p{L}])/giu, 'basin'),
+      ),
+    );
     await press('Escape');
     await press('Control+z');
     await saved();
-    expect((await texts()).join('\n')).to.equal(before);
+    await soon(async () => expect((await texts()).join('\n')).to.equal(before));
   });
 
   it('answers a note with a proposal; accepted in part, only that part changes; undone, nothing has', async () => {
@@ -98,14 +102,14 @@ describe('the Page', function () {
     await boxes.first().uncheck();
     await desk.page.getByRole('button', { name: /^Accept/ }).click();
     await saved();
-    expect((await texts()).length).to.equal(before.length - n + 1);
+    await soon(async () => expect((await texts()).length).to.equal(before.length - n + 1));
     await desk.page.getByLabel('in plain words').fill('make it pop');
     await press('Enter');
     await desk.page.getByText('I don’t know this change.').waitFor();
     await press('Escape');
     await press('Control+z');
     await saved();
-    expect(await texts()).to.deep.equal(before);
+    await soon(async () => expect(await texts()).to.deep.equal(before));
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 
@@ -188,7 +192,7 @@ describe('the Page', function () {
     await desk.page.getByRole('button', { name: 'for the lawyer' }).click();
     await desk.page.getByRole('button', { name: 'Bring it all back' }).click();
     await saved();
-    expect(await texts()).to.deep.equal(now);
+    await soon(async () => expect(await texts()).to.deep.equal(now));
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 
@@ -208,7 +212,7 @@ describe('the Page', function () {
     await press('Control+Shift+ArrowUp');
     await press('Control+Shift+ArrowUp');
     await saved();
-    expect(await texts()).to.deep.equal(before);
+    await soon(async () => expect(await texts()).to.deep.equal(before));
   });
 
   it('rehearses: reads along on its own clock, and a recording sets the pace', async () => {
@@ -286,10 +290,10 @@ describe('the Page', function () {
       await desk.page.locator('.line.noted .words').first().click();
       await press('Control+Shift+Enter');
       await saved();
-      expect((await texts(id)).length).to.equal(before + 1);
+      await soon(async () => expect((await texts(id)).length).to.equal(before + 1));
       await press('Control+z');
       await saved();
-      expect((await texts(id)).length).to.equal(before);
+      await soon(async () => expect((await texts(id)).length).to.equal(before));
     });
 
     it('mends what is safe as one change, and the score moves', async () => {
@@ -380,7 +384,7 @@ describe('the Page', function () {
     await saved();
     // The browser says of each request that it failed; that is the point.
     desk.errors.length = 0;
-    expect((await texts())[0]).to.match(/Kept\.$/);
+    await soon(async () => expect((await texts())[0]).to.match(/Kept\.$/));
   });
 
   it('measures a channel, switches a rule off and on', async () => {

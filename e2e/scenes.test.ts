@@ -65,7 +65,9 @@ describe('scenes and handoff', function () {
     await page.keyboard.press('Control+z');
     await page.keyboard.press('ArrowRight');
     await saved();
-    expect((await lines()).some((l) => l.marks?.some((m) => m.type === 'cut'))).to.equal(true);
+    await soon(async () =>
+      expect((await lines()).some((l) => l.marks?.some((m) => m.type === 'cut'))).to.equal(true),
+    );
   });
 
   it('take the writer’s own words, and give them back to what is computed', async () => {
@@ -116,7 +118,7 @@ describe('scenes and handoff', function () {
     await page.getByRole('spinbutton', { name: 'Seconds without words' }).blur();
     for (let i = 0; i < 40 && !(await lines()).some((l) => !l.text && l.fixedMs === 4500); i++)
       await page.waitForTimeout(100);
-    expect((await lines()).some((l) => !l.text && l.fixedMs === 4500)).to.equal(true);
+    await soon(async () => expect((await lines()).some((l) => !l.text && l.fixedMs === 4500)).to.equal(true));
     await page.getByRole('button', { name: 'Take it out' }).click();
     await page.waitForFunction(
       (t) => document.querySelector('[data-testid=total]')?.textContent === t,

@@ -92,7 +92,7 @@ describe('a newcomer’s first ten minutes', function () {
     await page.waitForURL(/\/script\/.+\/page/);
     await page.locator('.line .heard').nth(3).filter({ hasText: ':' }).waitFor();
     expect(await totalSeconds(page)).to.be.within(178.2, 181.8);
-    expect((await lines())[0]).to.match(/footbridge/i);
+    await soon(async () => expect((await lines())[0]).to.match(/footbridge/i));
   });
 
   it('shows its scenes', async () => {
@@ -209,15 +209,15 @@ describe('a newcomer’s first ten minutes', function () {
     await page.keyboard.press('End');
     await page.keyboard.press('Enter');
     await page.keyboard.type('A line of my own.');
-    expect(await lines()).to.have.length(before + 1);
+    await soon(async () => expect(await lines()).to.have.length(before + 1));
     await page.keyboard.press('Control+]');
     await page.locator('.line.chosen.rested').waitFor();
     // A long line may be split inside: End goes to the end of the row.
     const mine = async () => (await lines()).findIndex((t) => t.includes('A line of my own.'));
+    await soon(async () => expect(await mine()).to.be.greaterThan(0));
     const at = await mine();
-    expect(at).to.be.greaterThan(0);
     await page.keyboard.press('Control+Shift+ArrowUp');
-    expect(await mine()).to.equal(at - 1);
+    await soon(async () => expect(await mine()).to.equal(at - 1));
     for (let i = 0; i < 'A line of my own.'.length + 1; i++) await page.keyboard.press('Backspace');
     // The editor reads what a key did to the page a moment after the key.
     await page.waitForFunction((n) => document.querySelectorAll('.line').length === n, before);

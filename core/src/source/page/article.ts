@@ -81,7 +81,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     why.set(i, reason);
   };
 
-  leaveOutByForm(atoms, out);
+  leaveOutByForm(atoms, sure, out);
   saidTwice(atoms, out);
   if (asked.author) aboutAuthor(atoms, asked.author, out);
   const posts = groups.filter((g) => g.kind === 'posts');
@@ -200,7 +200,11 @@ const plainName = (name: string) => name.toLowerCase().replace(/^(?:u\/|@)/, '')
 const sameName = (a: string | undefined, b: string) => a !== undefined && plainName(a) === plainName(b) && plainName(b).length > 1; // prettier-ignore
 
 /** What its form alone tells: buttons, what is repeated all over the page, what only says when. */
-function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+function leaveOutByForm(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  out: (i: number, why: string) => void,
+): void {
   const counts = new Map<string, number>();
   const alike = new Map<string, number>();
   const keys = atoms.map((a) => hashOf(a.text));
@@ -227,17 +231,18 @@ function leaveOutByForm(atoms: readonly Atom[], out: (i: number, why: string) =>
   atoms.forEach((a, i) => {
     if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
   });
-  underApparatus(atoms, out);
+  underApparatus(atoms, sure, out);
 }
 
 /** A sentence that is set apart once more stands in the text already. */
 function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
   const keys = atoms.map((a) => hashOf(a.text));
-  const long = keys.filter((k, i) => isProse(atoms[i]) && k.length > 60);
+  const long = keys.map((_, i) => i).filter((i) => isProse(atoms[i]) && keys[i].length > 60);
   atoms.forEach((a, i) => {
     const words = wordsOf(a.text).length;
     if (words < 6 || words > 40 || a.type === 'heading' || a.type === 'row') return;
-    if (long.some((k) => k.length > keys[i].length * 1.2 && k.includes(keys[i]))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
+    // Set as the other it is a paragraph of its own, whatever it says.
+    if (long.some((k) => keys[k].length > keys[i].length * 1.2 && keys[k].includes(keys[i]) && (!a.tag || a.look !== atoms[k].look))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
 }
 
@@ -256,11 +261,18 @@ function aboutAuthor(atoms: readonly Atom[], author: string, out: (i: number, wh
 function isCode(text: string): boolean {
   const addresses = text.match(/https?:\/\/\S+/g)?.join('').length ?? 0;
   const signs = text.match(/[{}[\]<>=\\_|]|";|":|'[,\]]/g)?.length ?? 0;
-  return addresses > text.length * 0.3 || (text.length > 40 && signs > text.length * 0.05);
+  const sentence = /[.!?]$/.test(text) && wordsOf(text).length >= 12;
+  return (
+    addresses > text.length * 0.3 || (text.length > 40 && signs > text.length * (sentence ? 0.15 : 0.05))
+  );
 }
 
 /** What stands under a heading of notes, links or replies, up to the next of its rank; a row that only looks like a heading counts towards the end. */
-function underApparatus(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+function underApparatus(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  out: (i: number, why: string) => void,
+): void {
   const WHY = 'it stands under a heading of notes, links or replies';
   let under = 0;
   let look: string | null = null;
@@ -268,7 +280,12 @@ function underApparatus(atoms: readonly Atom[], out: (i: number, why: string) =>
   atoms.forEach((a, i) => {
     // What stands under a heading stands in the element that holds the heading and what follows it: a box amid the article ends there.
     if (level(a) <= under || (box !== undefined && !a.inside.includes(box))) under = 0;
-    if (look !== null && (level(a) < 7 || (a.look === look && headingLike(atoms, i)))) look = null;
+    // A row that only has such a name ("Notes:") may stand amid the article, which surely goes on behind it.
+    if (
+      look !== null &&
+      (level(a) < 7 || (isProse(a) && sure[i] >= SURELY) || (a.look === look && headingLike(atoms, i)))
+    )
+      look = null;
     if (level(a) > 1 && level(a) < 7 && APPARATUS.test(a.text)) {
       under = level(a);
       box = a.inside.find((id) => atoms[i + 1]?.inside.includes(id));
