@@ -274,6 +274,7 @@ function underApparatus(
   out: (i: number, why: string) => void,
 ): void {
   const WHY = 'it stands under a heading of notes, links or replies';
+  const goesOn = (i: number) => atoms[i] !== undefined && isProse(atoms[i]) && sure[i] >= SURELY;
   let under = 0;
   let look: string | null = null;
   let box: number | undefined;
@@ -283,7 +284,7 @@ function underApparatus(
     // A row that only has such a name ("Notes:") may stand amid the article, which surely goes on behind it.
     if (
       look !== null &&
-      (level(a) < 7 || (isProse(a) && sure[i] >= SURELY) || (a.look === look && headingLike(atoms, i)))
+      (level(a) < 7 || (goesOn(i) && goesOn(i + 1)) || (a.look === look && headingLike(atoms, i)))
     )
       look = null;
     if (level(a) > 1 && level(a) < 7 && APPARATUS.test(a.text)) {
