@@ -7,6 +7,8 @@ export const APPARATUS = new RegExp(
   `^${anyOf(names.encyclopedia, names.journal, names.site)}\\s*:?$|^(?:more (?:on|from|in) |share this)`,
   'i',
 );
+/** Those of papers alone. */
+export const OF_PAPER = new RegExp(`^${anyOf(names.journal)}\\s*:?$`, 'i');
 /** Those that stand over nothing else, whatever they are set in. */
 export const BARE_APPARATUS = new RegExp(`^${anyOf(names.encyclopedia, names.journal)}\\s*:?$`, 'i');
 /** Parts of a report of research, as its headings and labels name them (ICMJE recommendations, IV.A.3; from memory). */

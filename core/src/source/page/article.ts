@@ -1,6 +1,6 @@
 /** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
 import type { RawBlock, RawLeftOut } from '../document.ts';
-import { APPARATUS, BARE_APPARATUS, PART } from '../apparatus.ts';
+import { APPARATUS, BARE_APPARATUS, OF_PAPER, PART } from '../apparatus.ts';
 import { isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
@@ -240,7 +240,7 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
   const long = keys.map((_, i) => i).filter((i) => isProse(atoms[i]) && keys[i].length > 60);
   atoms.forEach((a, i) => {
     const words = wordsOf(a.text).length;
-    if (words < 6 || words > 40 || a.type === 'heading' || a.type === 'row') return;
+    if (words < 6 || words > 40 || a.type === 'heading' || a.type === 'row' || a.type === 'item') return;
     // Set as the other it is a paragraph of its own, whatever it says.
     if (long.some((k) => keys[k].length > keys[i].length * 1.2 && keys[k].includes(keys[i]) && (!a.tag || a.look !== atoms[k].look))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
@@ -274,10 +274,14 @@ function underApparatus(
   out: (i: number, why: string) => void,
 ): void {
   const WHY = 'it stands under a heading of notes, links or replies';
-  const goesOn = (i: number) => atoms[i] !== undefined && isProse(atoms[i]) && sure[i] >= SURELY;
+  const goesOn = (i: number) =>
+    atoms[i] !== undefined && (isProse(atoms[i]) || atoms[i].type === 'item') && sure[i] >= SURELY;
   let under = 0;
   let look: string | null = null;
   let box: number | undefined;
+  // Names that papers have ("Permissions", "Abbreviations") are headings of other things elsewhere.
+  const paper = atoms.filter((a) => OF_PAPER.test(a.text)).length >= 2;
+  const isNamed = (text: string) => APPARATUS.test(text) && (paper || !OF_PAPER.test(text));
   atoms.forEach((a, i) => {
     // What stands under a heading stands in the element that holds the heading and what follows it: a box amid the article ends there.
     if (level(a) <= under || (box !== undefined && !a.inside.includes(box))) under = 0;
@@ -287,12 +291,12 @@ function underApparatus(
       (level(a) < 7 || (goesOn(i) && goesOn(i + 1)) || (a.look === look && headingLike(atoms, i)))
     )
       look = null;
-    if (level(a) > 1 && level(a) < 7 && APPARATUS.test(a.text)) {
+    if (level(a) > 1 && level(a) < 7 && isNamed(a.text)) {
       under = level(a);
       box = a.inside.find((id) => atoms[i + 1]?.inside.includes(id));
     }
     // Without a rank: such a name by itself, set otherwise than what follows.
-    else if (level(a) === 7 && i > atoms.length * 0.4 && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
+    else if (level(a) === 7 && i > atoms.length * (paper ? 0.4 : 0.5) && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && isNamed(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
     if (under || look !== null) out(i, WHY);
   });
 }
