@@ -21,9 +21,9 @@ export const NO_CHOICES: Choices = { in: [], out: [] };
 export const CHOOSE = ['in', 'out', 'story', 'as read'] as const;
 export type Choose = (typeof CHOOSE)[number];
 
-/** What a piece is known by: the beginning of its letters and digits, whatever is set around them. */
+/** What a piece is known by: the beginning of its letters and digits, whatever is set around them; marks of notes are gone from what is shown. */
 export const pieceKey = (text: string): string =>
-  text.normalize('NFKC').toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '').slice(0, LONGEST_KEY); // prettier-ignore
+  text.normalize('NFKC').toLowerCase().replace(/\[[^\]]{0,30}\]/g, '').replace(/[^\p{L}\p{N}]+/gu, '').slice(0, LONGEST_KEY); // prettier-ignore
 
 /** The choices with one more; what was decided of the piece before no longer holds. */
 export function withChoice(choices: Choices, text: string, as: Choose): Choices {

@@ -95,6 +95,9 @@ describe('a piece of a source', () => {
 
   it('is known by its words, whatever is set around them', () => {
     expect(pieceKey('“Sign up” – for our letter!')).to.equal(pieceKey('sign up for our LETTER'));
+    expect(pieceKey('It ran for 212 years.[3] Then it stopped.[citation needed]')).to.equal(
+      pieceKey('It ran for 212 years. Then it stopped.'),
+    );
   });
 
   it('is never lost and never doubled, whatever is decided in whatever order', () => {

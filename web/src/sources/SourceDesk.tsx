@@ -84,7 +84,8 @@ export function SourceDesk({
             onChoose={choose}
             onSelect={setSelection}
             onDecide={decide}
-            busy={change.isPending}
+            // Marks come often and change no passage: only a decision redraws them all.
+            busy={change.isPending && change.variables?.choose !== undefined}
           />
         </main>
         <FactList

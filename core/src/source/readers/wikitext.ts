@@ -1,6 +1,6 @@
 /** Wikitext, by wtf_wikipedia: lead, sections, lists, captions, tables as rows; templates and references left out. */
 import type { RawBlock, RawDocument } from '../document.ts';
-import { APPARATUS } from '../apparatus.ts';
+import { APPARATUS, OF_PAPER } from '../apparatus.ts';
 import { rowsOf } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
@@ -45,7 +45,7 @@ export const wikitextReader: SourceReader = {
     for (const section of doc.sections()) {
       const depth = section.depth();
       if (skipBelow !== null && depth > skipBelow) continue;
-      skipBelow = APPARATUS.test(section.title()) ? depth : null;
+      skipBelow = APPARATUS.test(section.title()) && !OF_PAPER.test(section.title()) ? depth : null;
       if (skipBelow !== null) continue;
       const parts = section as unknown as Section;
       if (section.title() && !GALLERY.test(section.title()))

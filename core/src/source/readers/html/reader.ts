@@ -1,4 +1,4 @@
-/** HTML: the article's body, its furniture dropped, what the page says of itself. Parsed by linkedom; nothing is ever run or fetched. */
+/** HTML: the article's body, its furniture dropped, what the page says of itself. Parsed as parse.ts says; nothing is ever run or fetched. */
 import type { Readability } from '@mozilla/readability';
 import { SourceError, type RawBlock, type RawDocument, type RawLeftOut } from '../../document.ts';
 import { tidy } from '../../tidy.ts';
