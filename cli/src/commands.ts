@@ -102,8 +102,17 @@ const given = <T>(name: string, value: T | undefined) => (value === undefined ? 
 const str = (value: unknown) => value as string | undefined;
 
 function printed(source: SourceDocument, facts: readonly Fact[]) {
+  const printed = printedSource(source, facts);
   return {
-    ...printedSource(source, facts),
+    ...printed,
+    blocks: printed.blocks.filter((b) => b.type !== 'box'),
+    box: source.blocks
+      .filter((b) => b.type === 'box')
+      .map((b) => ({
+        id: b.id,
+        label: b.heads?.[0] ?? '',
+        value: b.text.slice((b.heads?.[0] ?? '').length + 2),
+      })),
     leftOut: source.leftOut ?? [],
     quotes: facts.flatMap((f) => f.quotes.map((q) => ({ text: q.text, fact: f.id }))),
     timeline: timeline(facts),

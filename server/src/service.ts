@@ -15,11 +15,14 @@ import {
   docFromSections,
   plainSections,
   scriptSchema,
+  saidOfStamps,
   sectionsOfDraft,
+  underInWords,
+  underVideo,
   type ScriptNode,
 } from '@ursprung/core/script';
 import type { z } from 'zod';
-import { libraryQuery } from './api.ts';
+import { handoffSettings, libraryQuery } from './api.ts';
 import type {
   carriesInput,
   channelInput,
@@ -483,9 +486,16 @@ export class Service {
     const sources = input.sourceId ? await this.lettered([input.sourceId, ...(input.others ?? [])]) : [];
     const { frame, mood, pace, voice, seed, fixed } = input;
     // What is finished is as long as it is, and mending shortens it: at most that, until the writer says otherwise.
-    const ms = getClock(voice, pace)
-      .lines(clockLines(sections))
-      .reduce((n, l) => n + l.ms, 0);
+    const timed = getClock(voice, pace).lines(clockLines(sections));
+    const ms = timed.reduce((n, l) => n + l.ms, 0);
+    let at = 0;
+    const starts = timed.map((l) => (at += l.ms) - l.ms);
+    const stamped = saidOfStamps(
+      sections.flatMap((s) => s.lines.map((l) => ({ text: l.text, notes: l.notes ?? [] }))),
+      starts,
+    );
+    const upload = underVideo(cleaned);
+    const under = Object.keys(upload).length;
     const target = {
       kind: 'ceiling' as const,
       seconds: Math.min(LONGEST_TARGET, Math.max(SHORTEST_TARGET, Math.ceil(ms / 1000))),
@@ -502,6 +512,7 @@ export class Service {
         seed,
         shape: 'none',
         ...(fixed ? { fixed } : {}),
+        ...(under ? { handoff: handoffSettings.parse({ upload }) } : {}),
       },
       docFromSections(sections).toJSON(),
       sources.map((o) => ({ letter: o.letter, sourceId: o.id })),
@@ -512,11 +523,15 @@ export class Service {
     );
     return {
       id,
-      notes: taken
-        ? [
-            `${taken === 1 ? 'One piece that is not spoken was' : `${taken} pieces that are not spoken were`} set aside; they stand as notes at their place.`,
-          ]
-        : [],
+      notes: [
+        ...(taken
+          ? [
+              `${taken === 1 ? 'One piece that is not spoken was' : `${taken} pieces that are not spoken were`} set aside; they stand as notes at their place.`,
+            ]
+          : []),
+        ...(under ? [`For under the video: ${underInWords(upload)}, now on the upload sheet.`] : []),
+        ...(stamped ? [stamped] : []),
+      ],
     };
   }
 

@@ -107,10 +107,12 @@ export function numbersIn(text: string): NumberValue[] {
     if (value === null) continue;
     const counted = /^\s(\p{Ll}{3,}(?:\sper\s\p{Ll}+)?)/u.exec(text.slice(end))?.[1];
     const unitWord = counted && !NO_UNIT.test(counted) ? counted : undefined;
-    const unit = m[1] ?? m[5]?.replace(/per\s?cent/, '%').replace(/\s/g, '') ?? unitWord;
+    // "4.71m" of a river is metres; "£4.71m" and "4.71m people" are millions.
+    const metres = m[4] === 'm' && !m[1] && !(unitWord && /^people\b|s$/.test(unitWord));
+    const unit = m[1] ?? (metres ? 'm' : undefined) ?? m[5]?.replace(/per\s?cent/, '%').replace(/\s/g, '') ?? unitWord;
     out.push({
       text: m[0].trim(),
-      value: (m[2] ? -1 : 1) * value * (MULTIPLE[m[4]] ?? 1),
+      value: (m[2] ? -1 : 1) * value * (metres ? 1 : (MULTIPLE[m[4]] ?? 1)),
       ...(unit ? { unit } : {}),
       start,
       end,

@@ -9,6 +9,7 @@ import { factIds } from './ids.ts';
 import { capitalWords, datesIn, namesIn, numbersIn, quotesIn } from './extract.ts';
 import { NAME_TYPES, nameTypes, type NameType } from './names.ts';
 import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
+import { laterSays, superseded } from './superseded.ts';
 import { references, titleNouns } from './references.ts';
 import { statementOf } from './statement.ts';
 import { strengthOf, supported, surprising } from './strength.ts';
@@ -151,6 +152,7 @@ const clamp = (n: number) => Math.max(0, Math.min(1, n));
 function silence(block: Block, form: string | null): string | null {
   if (block.doubt) return 'it may not belong to the text';
   if (block.type === 'row') return 'it is a row of a table';
+  if (block.type === 'box') return 'it stands in a box beside the text';
   return block.type === 'item' && form === NO_VERB ? null : form;
 }
 
@@ -248,10 +250,12 @@ export function taggedFacts(
     fact: { ...fact, names: fact.names.map((n) => ({ ...n, type: types.get(n.text) ?? 'other' })) },
     tokens: own,
   }));
+  const old = superseded(typed, source.blocks);
   const needs = references(typed, titleNouns(source.title, tagger));
   return typed.map(({ fact, tokens: own }, i) => ({
     fact: {
       ...fact,
+      ...(old.has(i) && !fact.silent ? { silent: laterSays(old.get(i)!) } : {}),
       leans: needs[i].filter((n) => n.adjacent).map((n) => ({ on: facts[n.to].fact.id, why: n.why })),
     },
     tokens: own,

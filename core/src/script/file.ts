@@ -175,6 +175,7 @@ export function printedSource(source: SourceDocument, facts: readonly Fact[]) {
       ...(b.speaker ? { speaker: b.speaker } : {}),
       ...(b.atMs === undefined ? {} : { at: b.atMs / 1000 }),
       ...(b.heads ? { heads: b.heads } : {}),
+      ...(b.entry ? { entry: b.entry } : {}),
       ...(b.doubt ? { doubt: true } : {}),
     })),
     facts: facts.map((f) => ({
@@ -197,6 +198,7 @@ export function printedSource(source: SourceDocument, facts: readonly Fact[]) {
       dates: f.dates.map(({ text, iso, resolved }) => ({ text, iso, ...(resolved ? { resolved } : {}) })),
       ...(f.times.length ? { times: f.times.map(({ text, iso }) => ({ text, iso })) } : {}),
       names: f.names.map((n) => n.text),
+      ...(f.silent ? { silent: f.silent } : {}),
       ...(f.leans.length ? { leans: f.leans.map((l) => l.on) } : {}),
       strength: f.strength,
     })),

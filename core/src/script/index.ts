@@ -1,5 +1,7 @@
 export * from './clean/index.ts';
 export { sceneOfNotes } from './clean/understood.ts';
+export { saidOfStamps, stampedAt, stampsOf } from './clean/stamps.ts';
+export { underInWords, underVideo, type UnderVideo } from './clean/under.ts';
 export * from './compare.ts';
 export * from './data.ts';
 export * from './difference.ts';

@@ -3,7 +3,10 @@ import { z } from 'zod';
 
 export const SOURCE_KINDS = ['news', 'encyclopedia', 'abstract', 'forum', 'howto', 'interview'] as const;
 export type SourceKind = (typeof SOURCE_KINDS)[number];
-/** `turn` is one person's words in an interview, `reply` an answer on a board, `row` a line of a table of figures, `caption` words under a picture. */
+/**
+ * `turn` is one person's words in an interview, `reply` an answer on a board, `row` a line of a table of figures, `caption` words under
+ * a picture, `box` a row of a box of facts beside the text, "Built: 1804".
+ */
 export const BLOCK_TYPES = [
   'heading',
   'paragraph',
@@ -13,6 +16,7 @@ export const BLOCK_TYPES = [
   'reply',
   'row',
   'caption',
+  'box',
 ] as const;
 export type BlockType = (typeof BLOCK_TYPES)[number];
 
@@ -34,8 +38,10 @@ export const blockSchema = z.object({
   speaker: z.string().optional(),
   /** When it is said in a recording, in milliseconds. */
   atMs: z.number().int().nonnegative().optional(),
-  /** What the columns of a table's row are called. */
+  /** What the columns of a table's row are called; what a box's row is about. */
   heads: z.array(z.string()).optional(),
+  /** Which entry of a live page it stands in, 1 the oldest. */
+  entry: z.number().int().positive().optional(),
   /** Whether it belongs to the text is not sure. */
   doubt: z.boolean().optional(),
   /** The writer said that it belongs to the text. */
@@ -88,6 +94,7 @@ export interface RawBlock {
   speaker?: string;
   atMs?: number;
   heads?: string[];
+  entry?: number;
   doubt?: boolean;
   chosen?: boolean;
   /** Stands in for the heading above it. */

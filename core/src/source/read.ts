@@ -75,7 +75,7 @@ export function finishSource(found: RawDocument, format: string, options: ReadOp
     .flatMap(cutLong)
     .flatMap(labelApart);
   takeHead(raw, blocks);
-  if (!blocks.some((b) => b.type !== 'heading'))
+  if (!blocks.some((b) => b.type !== 'heading' && b.type !== 'box'))
     throw new SourceError(
       'empty',
       'There is no running text in this: only headings or furniture were found.',
@@ -168,7 +168,12 @@ function place(
   const title = (options.title?.trim() || raw.title || titleFrom(rawBlocks)).slice(0, 200);
   const detected = options.kind
     ? { kind: options.kind, reason: 'you said so', sure: 1 }
-    : detectKind(title, rawBlocks, raw.kind, Boolean(raw.authors?.length && raw.published));
+    : detectKind(
+        title,
+        rawBlocks.filter((b) => b.type !== 'box'),
+        raw.kind,
+        Boolean(raw.authors?.length && raw.published),
+      );
   let at = 0;
   let under: string | undefined;
   const blocks = rawBlocks.map((b, i): Block => {
@@ -188,6 +193,7 @@ function place(
       ...(b.speaker ? { speaker: b.speaker.slice(0, 80) } : {}),
       ...(b.atMs === undefined ? {} : { atMs: b.atMs }),
       ...(b.heads?.length ? { heads: b.heads } : {}),
+      ...(b.entry ? { entry: b.entry } : {}),
       ...(b.doubt ? { doubt: true } : {}),
       ...(b.chosen ? { chosen: true } : {}),
     };

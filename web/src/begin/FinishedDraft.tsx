@@ -2,7 +2,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { readDraft, sceneOfNotes, type CleanedDraft } from '@ursprung/core/script';
+import { readDraft, sceneOfNotes, underInWords, underVideo, type CleanedDraft } from '@ursprung/core/script';
 import { api } from '../api.ts';
 import { useChannels } from '../library/lists.ts';
 import { Foot } from '../shell/Foot.tsx';
@@ -41,6 +41,7 @@ export function FinishedDraft() {
   const words = draft ? wordsIn(draft) : 0;
   const taken = draft ? takenIn(draft) : 0;
   const scenes = draft ? scenesIn(draft) : 0;
+  const under = draft ? underInWords(underVideo(draft)) : '';
   const seconds =
     channel && words
       ? Math.min(MOST_SECONDS, Math.max(LEAST_SECONDS, Math.round((words / channel.settings.pace) * 60)))
@@ -160,6 +161,7 @@ export function FinishedDraft() {
                 ? `what is spoken: ${words} words, about ${clockText(seconds * 1000, false)}; ${taken} pieces set aside${scenes ? `, ${scenes} ${scenes === 1 ? 'scene' : 'scenes'} understood from them` : ''}${draft.layout === 'free' ? '' : ` (read as ${draft.layout})`}`
                 : 'what is spoken'}
             </div>
+            {under && <p className="pb-1 text-[12.5px] text-ink2">For the upload sheet: {under}.</p>}
             <div className="flex-1 overflow-auto" tabIndex={0} role="region" aria-label="What is spoken">
               {!draft && (
                 <p className="emptyhint">

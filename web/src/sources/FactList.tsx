@@ -272,6 +272,7 @@ function Details({
     ...(f.own
       ? ([['whose', f.own === 'known' ? 'what you know yourself' : 'words you chose']] as [string, string][])
       : []),
+    ...(f.silent ? ([['not told', `by itself: ${f.silent}`]] as [string, string][]) : []),
     ['alone', f.leans.length ? `needs the line before: ${f.leans[0].why}` : 'can stand alone'],
   ];
   return (

@@ -115,7 +115,7 @@ const Passage = memo(function Passage({
   busy: boolean;
 }) {
   const times = facts.map((f) => heard?.get(f.id)?.ms).filter((ms): ms is number => typeof ms === 'number');
-  const apart = block.type === 'reply' || block.type === 'caption';
+  const apart = block.type === 'reply' || block.type === 'caption' || block.type === 'box';
   return (
     <div
       className={`passage group grid grid-cols-[36px_1fr_64px] py-1 ${chosen ? 'bg-lit shadow-[inset_0_0_0_1px_var(--edge)]' : ''}`}
@@ -133,17 +133,21 @@ const Passage = memo(function Passage({
             reply{block.speaker ? `, ${block.speaker}` : ''} ·{' '}
           </span>
         )}
-        {(block.type === 'caption' || block.doubt || block.chosen) && (
+        {(block.type === 'caption' || block.type === 'box' || block.doubt || block.chosen) && (
           <span className="font-sans text-[11px] text-ink2 select-none">
             {block.doubt
               ? 'in doubt, not told by itself'
               : block.chosen
                 ? 'taken in by you'
-                : 'under a picture'}{' '}
+                : block.type === 'box'
+                  ? 'in the box'
+                  : 'under a picture'}{' '}
             ·{' '}
           </span>
         )}
-        {block.heads && <span className="sr-only">{`${block.heads.join(', ')}: `}</span>}
+        {block.heads && block.type !== 'box' && (
+          <span className="sr-only">{`${block.heads.join(', ')}: `}</span>
+        )}
         {block.type === 'turn' && block.speaker && (
           <span className="font-sans text-[11px] font-semibold select-none">{block.speaker} · </span>
         )}

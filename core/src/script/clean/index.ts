@@ -48,6 +48,24 @@ interface Paragraph {
   taken: TakenOut[];
 }
 
+/** Most spoken pieces set in quotation marks: the marks are the writer's way to show what is said, and are no part of it. */
+const QUOTED = /^(?:"[^"]*"|“[^“”]*”)$/;
+const MOST_QUOTED = 0.8;
+function unquoted(pieces: readonly Piece[]): readonly Piece[] {
+  const spoken = pieces.filter((p) => p.type === 'spoken');
+  const marked = spoken.filter((p) => QUOTED.test(p.text.trim())).length;
+  if (spoken.length < 3 || marked < spoken.length * MOST_QUOTED) return pieces;
+  return pieces.map((p) =>
+    p.type === 'spoken' && QUOTED.test(p.text.trim())
+      ? {
+          ...p,
+          text: p.text.trim().slice(1, -1),
+          ...(p.rests ? { rests: p.rests.map((r) => ({ ...r, at: Math.max(0, r.at - 1) })) } : {}),
+        }
+      : p,
+  );
+}
+
 /** A draft taken apart. Any text is taken; a draft without narration has no lines. Linear in its length. */
 export function readDraft(text: string): CleanedDraft {
   const { layout, pieces } = piecesOf(
@@ -65,7 +83,7 @@ export function readDraft(text: string): CleanedDraft {
     return sections[sections.length - 1];
   };
   let open = false;
-  for (const piece of pieces) {
+  for (const piece of unquoted(pieces)) {
     const section = current();
     const last = section.paragraphs[section.paragraphs.length - 1] as Paragraph | undefined;
     switch (piece.type) {

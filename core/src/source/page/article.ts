@@ -94,6 +94,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
 
   if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts });
   const order = live ? oldestFirst(atoms, live) : atoms.map((_, i) => i);
+  const entryOf = live ? entriesOf(live, order) : new Map<number, number>();
   const blocks: RawBlock[] = [];
   const leftOut: RawLeftOut[] = [];
   /** Which atom each passage is. */
@@ -116,7 +117,8 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
       else add(i);
   else
     for (const i of order)
-      if (state[i] === 'in' && !inPosts.has(i) && !isTitle(atoms[i], asked.title)) add(i);
+      if (state[i] === 'in' && !inPosts.has(i) && !isTitle(atoms[i], asked.title))
+        add(i, entryOf.has(i) ? { entry: entryOf.get(i)! } : {});
   const teller = thread?.opening?.author ?? thread?.teller;
   for (const record of posts.flatMap((g) => g.records)) {
     if (record === thread?.opening) continue;
@@ -377,6 +379,12 @@ function oldestFirst(atoms: readonly Atom[], live: RecordGroup): number[] {
     ...[...live.records].reverse().flatMap((r) => r.atoms),
     ...all.filter((i) => i > first && !inside.has(i)),
   ];
+}
+/** Which entry each atom of a live page stands in, counted as they are told. */
+function entriesOf(live: RecordGroup, order: readonly number[]): Map<number, number> {
+  const place = new Map(order.map((i, k) => [i, k]));
+  const told = [...live.records].sort((a, b) => place.get(a.stamp)! - place.get(b.stamp)!);
+  return new Map(told.flatMap((r, k) => r.atoms.map((i) => [i, k + 1] as const)));
 }
 function minutesOf(stamp: Atom): number {
   if (stamp.time && !Number.isNaN(Date.parse(stamp.time))) return Date.parse(stamp.time) / 60_000;

@@ -3,6 +3,7 @@ import type { RawBlock, RawDocument } from '../document.ts';
 import { APPARATUS, OF_PAPER } from '../apparatus.ts';
 import { rowsOf } from '../rows.ts';
 import { tidy } from '../tidy.ts';
+import { rowsOfBox, withBoxes } from './html/box.ts';
 import type { SourceReader } from './reader.ts';
 
 const MARKS = [
@@ -17,6 +18,9 @@ interface Section {
   images: () => { caption: () => unknown }[];
   tables: () => { keyValue: () => Record<string, string>[] }[];
   templates: () => { json: () => { template?: string; images?: { caption?: { text?: () => string } }[] } }[];
+}
+interface Infobox {
+  keyValue: () => Record<string, string>;
 }
 interface Paragraph {
   sentences: () => { text: () => string }[];
@@ -68,9 +72,28 @@ export const wikitextReader: SourceReader = {
       }
       for (const table of parts.tables()) raw.blocks.push(...tableRows(table.keyValue()));
     }
-    return raw;
+    return withBoxes(
+      raw,
+      doc.infoboxes().flatMap((box) => rowsOfBox(pairsOf(box as unknown as Infobox))),
+    );
   },
 };
+
+/** What shows of a box: its names for pictures, sizes and addresses are for the page. */
+function pairsOf(box: Infobox): { label: string; value: string }[] {
+  return Object.entries(box.keyValue())
+    .filter(
+      ([key, value]) =>
+        !/^(?:name|title|image|logo|photo|map|caption|website|url|template|embed|module|align|width|\w*(?:size|width|caption|alt|link|style|upright))\d*$/i.test(
+          key,
+        ) && value.trim(),
+    ) // prettier-ignore
+    .map(([key, value]) => ({
+      label: key.replace(/[_-]+/g, ' ').replace(/^\p{Ll}/u, (c) => c.toUpperCase()),
+      value: tidy(value),
+    }))
+    .filter((p) => /\p{L}/u.test(p.label) && p.value.length <= 160 && /[\p{L}\p{N}]/u.test(p.value));
+}
 
 const caption = (text: unknown): RawBlock[] =>
   typeof text === 'string' && tidy(text) ? [{ type: 'caption', text: tidy(text) }] : [];

@@ -13,6 +13,7 @@ import { headOf, titleAmong } from '../../page/head.ts';
 import type { Atom } from '../../page/atom.ts';
 import { atomsOfHtml } from '../../page/ofHtml.ts';
 import { collect } from './blocks.ts';
+import { boxesOf, withBoxes } from './box.ts';
 import { threadOf } from './board.ts';
 import { isFurniture } from './furniture.ts';
 import { articleBody, bylineNames, markedAuthors, metadata } from './metadata.ts';
@@ -44,54 +45,65 @@ export const htmlReader: SourceReader = {
       );
     const document = await parsedHtml(page(text));
     const said = metadata(document);
-    const board = said.kind?.is === 'forum';
     const atoms = atomsOfHtml(document.body);
     const named = titleOf(document, atoms, said.title)?.replace(PREFIX, '');
     const title = await shownTitle(atoms, named);
-    const model = await pageModel();
-    const head = headOf(atoms, title ?? '', model.lexicon);
-    const marked = head.authors || said.authors ? [] : markedAuthors(document);
-    const meta = {
-      ...(marked.length ? { authors: marked } : {}),
-      ...head,
-      ...said,
-      ...(title ? { title } : {}),
-    };
-    if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
-    const asked = { title: meta.title ?? '', model, tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
-    const sure = sureness(atoms, asked.title, asked.model, true);
-    const first = readAtoms(atoms, asked, sure);
-    const little = letters(first.blocks.filter((b) => b.type !== 'reply')) < SHORTEST_ARTICLE;
-    const found = little && !first.thread ? readAtoms(atoms, { ...asked, relative: true }, sure) : first;
-    const byNames = found.thread ? null : threadOf(document, board);
-    if (byNames) return { ...meta, ...byNames };
-    const own = letters(found.blocks.filter((b) => b.type !== 'reply'));
-    const apart = articleBody(document);
-    if (apart.length >= SHORTEST_ARTICLE && own < apart.length * 0.6 && !found.thread)
-      return { ...meta, blocks: withoutTitle(await blocksOf(apart), meta.title), leftOut: found.leftOut };
-    // An opening post may be short where others had more to say.
-    const discussed = found.thread && own > 0 && letters(found.blocks) >= SHORTEST_ARTICLE;
-    if (own >= SHORTEST_ARTICLE || discussed) {
-      const { blocks, leftOut, thread, teller, day } = found;
-      const authors = thread && teller ? [teller] : meta.authors;
-      return {
-        ...meta,
-        ...(authors ? { authors } : {}),
-        ...(thread ? { kind: meta.kind ?? { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
-        ...(thread && day && !said.published ? { published: day } : {}),
-        ...untitled(blocks, leftOut, meta.title),
-      };
-    }
-    // A short story is one; what little was found beside much more is a reading that went wrong.
-    const walled = Boolean(document.querySelector('input[type="password"]'));
-    const second = without(await secondOpinion(document, meta), found);
-    const most = Math.max(own, letters(second.blocks.filter((b) => b.type !== 'heading')));
-    if (!most || (walled && most < SHORTEST_POST)) throw nothingIn(atoms, walled);
-    return own >= SHORTEST_POST && letters(second.blocks) < own * 3
-      ? { ...meta, ...untitled(found.blocks, found.leftOut, meta.title), ...lessSure(atoms, walled) }
-      : { ...second, ...lessSure(atoms, walled) };
+    const boxes = boxesOf(document, title);
+    return withBoxes(await readPage(document, atoms, said, title), boxes);
   },
 };
+
+/** The text of a page, by what its pieces are; where that finds little, by the marks it has. */
+async function readPage(
+  document: Document,
+  atoms: readonly Atom[],
+  said: ReturnType<typeof metadata>,
+  title: string | undefined,
+): Promise<RawDocument> {
+  const board = said.kind?.is === 'forum';
+  const model = await pageModel();
+  const head = headOf(atoms, title ?? '', model.lexicon);
+  const marked = head.authors || said.authors ? [] : markedAuthors(document);
+  const meta = {
+    ...(marked.length ? { authors: marked } : {}),
+    ...head,
+    ...said,
+    ...(title ? { title } : {}),
+  };
+  if (atoms.length > MOST_JUDGED) return secondOpinion(document, meta);
+  const asked = { title: meta.title ?? '', model, tagged: true, board, ...(meta.authors?.[0] ? { author: meta.authors[0] } : {}) }; // prettier-ignore
+  const sure = sureness(atoms, asked.title, asked.model, true);
+  const first = readAtoms(atoms, asked, sure);
+  const little = letters(first.blocks.filter((b) => b.type !== 'reply')) < SHORTEST_ARTICLE;
+  const found = little && !first.thread ? readAtoms(atoms, { ...asked, relative: true }, sure) : first;
+  const byNames = found.thread ? null : threadOf(document, board);
+  if (byNames) return { ...meta, ...byNames };
+  const own = letters(found.blocks.filter((b) => b.type !== 'reply'));
+  const apart = articleBody(document);
+  if (apart.length >= SHORTEST_ARTICLE && own < apart.length * 0.6 && !found.thread)
+    return { ...meta, blocks: withoutTitle(await blocksOf(apart), meta.title), leftOut: found.leftOut };
+  // An opening post may be short where others had more to say.
+  const discussed = found.thread && own > 0 && letters(found.blocks) >= SHORTEST_ARTICLE;
+  if (own >= SHORTEST_ARTICLE || discussed) {
+    const { blocks, leftOut, thread, teller, day } = found;
+    const authors = thread && teller ? [teller] : meta.authors;
+    return {
+      ...meta,
+      ...(authors ? { authors } : {}),
+      ...(thread ? { kind: meta.kind ?? { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
+      ...(thread && day && !said.published ? { published: day } : {}),
+      ...untitled(blocks, leftOut, meta.title),
+    };
+  }
+  // A short story is one; what little was found beside much more is a reading that went wrong.
+  const walled = Boolean(document.querySelector('input[type="password"]'));
+  const second = without(await secondOpinion(document, meta), found);
+  const most = Math.max(own, letters(second.blocks.filter((b) => b.type !== 'heading')));
+  if (!most || (walled && most < SHORTEST_POST)) throw nothingIn(atoms, walled);
+  return own >= SHORTEST_POST && letters(second.blocks) < own * 3
+    ? { ...meta, ...untitled(found.blocks, found.leftOut, meta.title), ...lessSure(atoms, walled) }
+    : { ...second, ...lessSure(atoms, walled) };
+}
 
 /** What makes the little that a page gives less sure. */
 function lessSure(atoms: readonly Atom[], walled: boolean): { doubt?: string } {
