@@ -1,4 +1,5 @@
 /** Sources as a writer works with them: a link read, facts ruled on by keys, found again, compared, taken out. */
+import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { startNewsDesk, STORIES, type NewsDesk } from '@ursprung/standins';
 import { axe, openDesk, type Desk, soon } from './browser.ts';
@@ -193,5 +194,34 @@ describe('sources on the desk', function () {
 
   it('wrote no error to the console but for the link that failed', () => {
     expect(desk.errors.filter((e) => !/404|422/.test(e))).to.deep.equal([]);
+  });
+
+  it('reads a page that was selected whole in a browser by its layout, or its words alone', async () => {
+    const { page, server } = desk;
+    const messy = readFileSync(new URL('../demo/data/sources/lock-gate.html', import.meta.url), 'utf8');
+    await page.route('**/messy', (route) => route.fulfill({ contentType: 'text/html', body: messy }));
+    await page.goto(`${server.url}/messy`);
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Control+c');
+    await page.goto(`${server.url}/begin`);
+    const paste = page.getByRole('textbox', { name: 'Paste a source' });
+    await paste.focus();
+    await page.keyboard.press('Control+v');
+    await page.getByText('Read as the page it was copied from').waitFor();
+    await soon(async () => expect(await paste.inputValue()).to.contain('Copy link'));
+    expect(await axe(page)).to.deep.equal([]);
+    await paste.press('End');
+    await page.keyboard.type(' More.');
+    await page.getByText('Read as the page it was copied from').waitFor({ state: 'hidden' });
+    for (let i = 0; i < 6; i++) await page.keyboard.press('Backspace');
+    await page.getByText('Read as the page it was copied from').waitFor();
+    await page.getByRole('button', { name: 'Read it', exact: true }).click();
+    await page.getByText(/^because /).waitFor();
+    await soon(async () =>
+      expect(await page.getByRole('textbox', { name: 'Title' }).inputValue()).to.equal(
+        'Divers find the lock gate that went missing in 1926',
+      ),
+    );
+    await soon(async () => expect(await page.getByText('Mooring fees to rise').count()).to.equal(0));
   });
 });

@@ -109,7 +109,8 @@ export function numbersIn(text: string): NumberValue[] {
     const unitWord = counted && !NO_UNIT.test(counted) ? counted : undefined;
     // "4.71m" of a river is metres; "£4.71m" and "4.71m people" are millions.
     const metres = m[4] === 'm' && !m[1] && !(unitWord && /^people\b|s$/.test(unitWord));
-    const unit = m[1] ?? (metres ? 'm' : undefined) ?? m[5]?.replace(/per\s?cent/, '%').replace(/\s/g, '') ?? unitWord;
+    const unit =
+      m[1] ?? (metres ? 'm' : undefined) ?? m[5]?.replace(/per\s?cent/, '%').replace(/\s/g, '') ?? unitWord;
     out.push({
       text: m[0].trim(),
       value: (m[2] ? -1 : 1) * value * (metres ? 1 : (MULTIPLE[m[4]] ?? 1)),

@@ -24,19 +24,32 @@ export const IMPERATIVE =
 const LABELS =
   /^(?:background|objectives?|aims?|introduction|methods?|materials and methods|design|results?|findings|conclusions?|discussion|limitations?|interpretation)\b\s*[:.]?/i;
 
+/** "Bell strike of 1887, dispute in which …", "Ferry (also Old Ferry): a boat that …": an entry names its title and says what it is. */
+function definesTitle(title: string, first: string): boolean {
+  const key = (text: string) =>
+    text
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N} ]+/gu, '')
+      .trim();
+  const name = key(title.replace(/\s*[(,].*$/, ''));
+  const [, head, what] = /^(?:The\s|An?\s)?([^,:;(–—]{2,80}?)\s?(?:\([^)]{0,120}\))?\s?[,:–—]\s(?:also [^,]{2,60},\s)?(\p{Ll}[^.]{10,})/u.exec(first) ?? []; // prettier-ignore
+  return name.length > 3 && head !== undefined && key(head) === name && /\b(?:in|by|of|for|that|which|who|where|from|used|held|made|built)\b/.test(what); // prettier-ignore
+}
+
 const SIGNS: readonly Sign[] = [
   { kind: 'howto', weight: 1.5, why: 'it has a numbered list', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 },
   { kind: 'howto', weight: 2, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 && blocks.filter((b) => b.step && IMPERATIVE.test(b.text)).length >= blocks.filter((b) => b.step).length * 0.25 },
   { kind: 'howto', weight: 2, why: 'its title says how to do something', holds: ({ title }) => /^how to\b|^(?:freeing|fixing|making|building|cleaning|removing|repairing)\b/i.test(title) },
   { kind: 'howto', weight: 2, why: 'it tells the reader what to do', holds: ({ text, words }) => (text.split(/(?<=[.!?])\s+|\n+/).filter((s) => IMPERATIVE.test(s)).length / Math.max(1, words)) * 100 > 1.6 },
   { kind: 'abstract', weight: 4, why: 'its parts are labelled as a study’s', holds: ({ blocks }) => new Set(blocks.filter((b) => LABELS.test(b.text)).map((b) => b.text.slice(0, 6).toLowerCase())).size >= 3 },
-  { kind: 'abstract', weight: 2.5, why: 'it reports a study', holds: ({ per100, words }) => words < 700 && per100(/\b(?:we (?:found|measured|sampled|tested|compared|studied|tracked|recorded|show)|participants|significant(?:ly)?|95 ?%? ?CI|p\s?[<=]|controls?|sample|per cent of (?:eels|patients)|randomi[sz]ed|results suggest)\b/gi) > 1.2 },
+  { kind: 'abstract', weight: 2.5, why: 'it reports a study', holds: ({ per100, words }) => words < 700 && per100(/\b(?:we (?:found|measured|sampled|tested|compared|studied|tracked|recorded|show)|participants|significant(?:ly)?|95 ?%? ?CI|p\s?[<=]|controls?|sample|randomi[sz]ed|results suggest)\b/gi) > 1.2 },
   { kind: 'forum', weight: 3, why: 'one person tells what happened to them', holds: ({ own }) => (own.match(/\b(?:I|me|my|I'm|I’m|I'd|I’d)\b/g) ?? []).length > countWords(own) * 0.03 && /\bI (?:was|had|went|said|told|asked|thought|found|worked|took|kept)\b/.test(own) },
   { kind: 'news', weight: 2, why: 'people are quoted on a recent event', holds: ({ text, per100 }) => per100(/\b(?:said|told|according to)\b/gi) > 0.5 && /\b(?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|yesterday|today|this week|last night)\b/.test(text) },
   { kind: 'news', weight: 1.5, why: 'it tells what was decided on a weekday', holds: ({ text, per100 }) => per100(/\b(?:I|my)\b/g) < 0.5 && /\b(?:decided|voted|announced|agreed|approved|rejected|ruled|opened|closed|died|arrested|won|resigned)\b/.test(text) && /\bon (?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b/.test(text) },
   { kind: 'news', weight: 1, why: 'it is dated and reports what was said', holds: ({ per100 }) => per100(/\b(?:said|says|spokes(?:man|woman|person))\b/gi) > 0.4 },
   { kind: 'news', weight: 1.4, why: 'it is signed and dated', holds: ({ signed }) => signed },
   { kind: 'encyclopedia', weight: 2, why: 'it begins by saying what the thing is', holds: ({ blocks }) => /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u.test(blocks.find((b) => b.type === 'paragraph')?.text ?? '') },
+  { kind: 'encyclopedia', weight: 2.5, why: 'it begins with its subject and what it is', holds: ({ title, blocks }) => definesTitle(title, blocks.find((b) => b.type === 'paragraph')?.text ?? '') },
   { kind: 'encyclopedia', weight: 1.5, why: 'it has sections under headings', holds: ({ blocks, words }) => blocks.filter((b) => b.type === 'heading').length >= 3 && words > 500 },
   { kind: 'interview', weight: 4, why: 'people speak in turns', holds: ({ blocks }) => blocks.filter((b) => b.type === 'turn').length >= 3 && blocks.filter((b) => b.type === 'turn').length > blocks.length / 2 },
   { kind: 'encyclopedia', weight: 0.5, why: 'it gives many years', holds: ({ per100 }) => per100(/\b1[5-9]\d\d\b/g) > 0.8 },

@@ -23,7 +23,7 @@ describe('what a page’s own style sheet says', () => {
   });
   it('parts spans that it sets as blocks', async () => {
     const body = '<div><span class="b">Home</span><span class="b">Tides</span></div>';
-    expect(await texts(body)).to.deep.equal(['HomeTides']);
+    expect(await texts(body)).to.deep.equal(['Home Tides']);
     expect(await texts(body, '<style>.b { display: block }</style>')).to.deep.equal(['Home', 'Tides']);
   });
   it('is read as far as it can be', async () => {

@@ -29,6 +29,7 @@ import { AUDIENCES, PERSONS } from '@ursprung/core/desk';
 import type { Angle, ShapeId } from '@ursprung/core/plan';
 import { Angles } from './Angles.tsx';
 import { LengthStrip } from './LengthStrip.tsx';
+import { fileOf, isUntouched, pastedPage, type PastedPage } from './pastedPage.ts';
 import { useReading } from './useReading.ts';
 
 type Target = { kind: 'point' | 'floor' | 'ceiling'; seconds: number };
@@ -66,6 +67,8 @@ export function Begin() {
   const [audience, setAudience] = useState<(typeof AUDIENCES)[number]>('anyone');
   const [person, setPerson] = useState<string>('as told');
   const fileInput = useRef<HTMLInputElement>(null);
+  /** The page that the text was copied from, while nothing of it was changed. */
+  const [pasted, setPasted] = useState<PastedPage | null>(null);
 
   const frame = own.frame ?? channel?.settings.frame ?? '16:9';
   const mood = own.mood ?? channel?.settings.mood ?? 'calm';
@@ -191,6 +194,12 @@ export function Begin() {
     reader.start({ base64: await base64Of(f) });
   };
   const [problem, setProblem] = useState<string | null>(null);
+  const asPage = pasted && isUntouched(pasted, text) ? pasted : null;
+  const read = async () => {
+    setProblem(null);
+    if (isLink(text)) reader.start({ address: text.trim() });
+    else reader.start(asPage ? { base64: await base64Of(fileOf(asPage)) } : { text });
+  };
   const tooLong = carries.data && !lengthProblem && seconds * 1000 > carries.data.longestMs;
   const belowWhole = carries.data && !lengthProblem && seconds * 1000 < carries.data.shortestMs;
 
@@ -273,6 +282,7 @@ export function Begin() {
                   aria-label="Paste a source"
                   value={text}
                   onChange={(e) => setText(e.target.value)}
+                  onPaste={(e) => setPasted(pastedPage(e.clipboardData))}
                   onDragOver={(e) => e.preventDefault()}
                   onDrop={(e) => {
                     if (!e.dataTransfer.files.length) return;
@@ -281,14 +291,7 @@ export function Begin() {
                   }}
                 />
                 <div className="flex items-center gap-6 pt-3">
-                  <button
-                    className="press"
-                    disabled={!text.trim() || reading}
-                    onClick={() => (
-                      setProblem(null),
-                      reader.start(isLink(text) ? { address: text.trim() } : { text })
-                    )}
-                  >
+                  <button className="press" disabled={!text.trim() || reading} onClick={() => void read()}>
                     {reading ? 'Reading…' : isLink(text) ? 'Fetch and read it' : 'Read it'}
                   </button>
                   <button className="quietpress" onClick={() => fileInput.current?.click()}>
@@ -310,6 +313,14 @@ export function Begin() {
                     text, saved pages, PDF, DOCX, ODT, EPUB, captions, records, mail
                   </span>
                 </div>
+                {asPage && (
+                  <p className="pt-2 text-[12.5px] text-ink2">
+                    Read as the page it was copied from, by its layout.{' '}
+                    <button className="textpress" onClick={() => setPasted(null)}>
+                      Read the words alone
+                    </button>
+                  </p>
+                )}
                 {report}
                 {known.length > 0 && (
                   <div className="pt-6">

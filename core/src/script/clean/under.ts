@@ -27,7 +27,7 @@ export function underVideo(draft: CleanedDraft): UnderVideo {
   ])) {
     if (kind === 'timing' || kind === 'speaker' || kind === 'mark') continue;
     const bare = text.replace(/[*_`]|^[#>\s]+(?=\s)|^\s*\[|\]\s*$/g, '').trim();
-    const labelled = /^([\p{L}][\p{L} ]{2,30}?)\s*(?::|\s[–—-]\s|$)\s*(.*)$/su.exec(bare);
+    const labelled = /^(\p{L}[\p{L} ]{2,30}?) ?(?::|\s[–—-]\s|$)(.*)$/su.exec(bare);
     const part = labelled ? UNDER.find(([, label]) => label.test(labelled[1].trim()))?.[0] : undefined;
     if (part) {
       open = part;

@@ -29,6 +29,15 @@ const subjectOf = (subject: string): string =>
   subject.replace(/^(?:\s*(?:re|fwd?|aw|wg)\s*:|\s*\[[^\]]{1,40}\](?=\s*\S))+\s*/i, '').trim() ||
   subject.trim();
 
+/** Who writes: "Ness at The Letter" is Ness, and where the letter names its writer by that name, the whole of it. */
+function senderOf(name: string, read: RawDocument): string {
+  const bare = name.replace(/\s+(?:at|from|via|of|@)\s.*$|\s*[|(].*$/i, '').trim() || name;
+  if (bare.includes(' ')) return bare;
+  const rows = [...read.blocks, ...(read.leftOut ?? [])].map((b) => b.text);
+  const whole = rows.flatMap((r) => /\b(?:[Ww]ritten|[Ww]ords|[Tt]ext|[Ss]tory) by ((?:\p{Lu}[\p{L}.'’-]*|van|von|de|der|den|la)(?:\s(?:\p{Lu}[\p{L}.'’-]*|van|von|de|der|den|la)){1,3})/u.exec(r)?.[1] ?? []); // prettier-ignore
+  return whole.map((w) => w.replace(/\.$/, '')).find((w) => w.startsWith(`${bare} `)) ?? bare;
+}
+
 export const mailOpener: SourceOpener = {
   id: 'mail',
   accepts: (_bytes, head) => {
@@ -63,7 +72,7 @@ export const mailOpener: SourceOpener = {
         : await textReader.read(ownWords(mail.text ?? ''));
     const date = isoDate(mail.date);
     if (mail.subject && (!saved || !raw.title)) raw.title = subjectOf(mail.subject);
-    if (!saved && mail.from?.name) raw.authors = [mail.from.name];
+    if (!saved && mail.from?.name) raw.authors = [senderOf(mail.from.name, raw)];
     if (date && !raw.published) raw.published = date;
     const address = mail.headers.find((h) => h.key === 'snapshot-content-location')?.value;
     if (address) raw.address = address;

@@ -64,12 +64,15 @@ interface Judgement {
   /** Those that are left out for good, by their form. */
   why: Map<number, string>;
   inPosts: ReadonlySet<number>;
+  /** Those that are said of a picture. */
+  captions: Set<number>;
 }
 
 /** `known`: how sure it is of each atom, where that is known already. */
 export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: readonly number[]): PageReading {
   if (asked.typed !== undefined && atoms.length > MOST_JUDGED) return asTyped(atoms, asked.title);
   const sure = known ?? sureness(atoms, asked.title, asked.model, asked.tagged);
+  atoms = withDeck(atoms);
   const least = asked.relative ? partition(atoms, sure) : IN;
   const none = sure.filter((s) => s < SURELY_NOT).length;
   if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);
@@ -92,7 +95,8 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   const live = groups.find((g) => g.kind === 'entries' && isLive(atoms, g, state));
   if (live) for (const r of live.records) out(r.stamp, 'it says when');
 
-  if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts });
+  const captions = new Set<number>();
+  if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts, captions });
   const order = live ? oldestFirst(atoms, live) : atoms.map((_, i) => i);
   const entryOf = live ? entriesOf(live, order) : new Map<number, number>();
   const blocks: RawBlock[] = [];
@@ -105,7 +109,12 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     told.add(i);
     if (!block) return;
     places.push(i);
-    blocks.push({ ...block, ...(doubtful.has(i) ? { doubt: true } : {}), ...extra });
+    blocks.push({
+      ...block,
+      ...(captions.has(i) ? { type: 'caption' as const } : {}),
+      ...(doubtful.has(i) ? { doubt: true } : {}),
+      ...extra,
+    });
   };
 
   const taken = order.filter((i) => state[i] === 'in' && !inPosts.has(i));
@@ -226,6 +235,7 @@ function leaveOutByForm(
     else if (a.type === 'paragraph' && isStamp(a.text) && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text)) out(i, 'it says when'); // prettier-ignore
     else if (a.type === 'paragraph' && RIGHTS.test(a.text) && wordsOf(a.text).length < 40 && !withCredit(a)) out(i, 'it says whose the page is'); // prettier-ignore
     else if (a.type === 'paragraph' && allLabels(a)) out(i, 'it is a row of labels');
+    else if (a.type === 'paragraph' && isHeadRow(a.text)) out(i, 'it says who wrote it and when');
     else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
@@ -233,7 +243,32 @@ function leaveOutByForm(
   atoms.forEach((a, i) => {
     if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
   });
+  greetings(atoms, out);
   underApparatus(atoms, sure, out);
+}
+
+/** "By Ann Hale · 3 May 2021 · 14 comments": parts in a row, of which one is a day and one a name. */
+function isHeadRow(text: string): boolean {
+  const parts = text.length < 240 ? text.split(/\s[·|•]\s/) : [];
+  return parts.length >= 3 && parts.some((p) => /^[Bb]y\s\p{Lu}/u.test(p)) && parts.some((p) => isStamp(p));
+}
+
+const GREETS =
+  /^(?:good )?(?:morning|afternoon|evening|hello|hi|hey|dear|greetings|welcome(?: back)?|happy \p{L}+day)\b[^.?]{0,40}[,!.]?$/iu;
+const SIGNS_OFF =
+  /^(?:[–—-]+\s?|(?:best|love|yours|cheers|until|warmly|thanks|regards)\b[^.!?]{0,30}[,–—-]\s*)?\p{Lu}[\p{L}.'’-]*(?:\s(?:(?:and|&)\s)?\p{Lu}[\p{L}.'’-]*){0,3}$/u;
+/** More paragraphs than these between a greeting and a name are the letter itself. */
+const LONGEST_GREETING = 5;
+/** The editor's words before the first item of a newsletter: from the greeting to the name under it, where headed items follow. */
+function greetings(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  const from = atoms.findIndex(
+    (a) => a.type !== 'heading' && GREETS.test(a.text) && wordsOf(a.text).length <= 7,
+  );
+  if (from < 0) return;
+  const heads = atoms.map((_, i) => i).filter((i) => /^H[1-4]$/.test(atoms[i].tag) && i > from && atoms[i + 1] && isProse(atoms[i + 1])); // prettier-ignore
+  const to = atoms.findIndex((a, i) => i > from && i <= from + LONGEST_GREETING && wordsOf(a.text).length <= 6 && SIGNS_OFF.test(a.text)); // prettier-ignore
+  if (to < 0 || heads.length < 2 || heads[0] < to) return;
+  for (let i = from; i <= to; i++) out(i, 'it greets the readers of a letter');
 }
 
 /** A sentence that is set apart once more stands in the text already. */
@@ -405,13 +440,16 @@ function decideTogether(judgement: Judgement): void {
     return false;
   };
   setAlike(judgement);
+  // What a guide needs stands in a list under a heading of its own, before the steps.
+  const steps = atoms.map((_, i) => i).filter((i) => atoms[i].step && sure[i] >= IN);
+  const needed = (list: readonly number[]) => steps.length >= 3 && list.at(-1)! < steps[0] && list[0] > 0 && headingLike(atoms, list[0] - 1) && !atoms[list[0]].step; // prettier-ignore
   for (const list of together(atoms)) {
     const row = atoms[list[0]].type === 'row';
     // A list of paragraphs is a page laid out as a list: each is looked at by itself.
-    const steps = list.some((i) => atoms[i].step);
-    if (!row && !steps && list.filter((i) => isProse(atoms[i])).length >= 3) continue;
+    const numbered = list.some((i) => atoms[i].step);
+    if (!row && !numbered && list.filter((i) => isProse(atoms[i])).length >= 3) continue;
     const amid = list.length > 2 && near(list[0], -1) && near(list.at(-1)!, 1);
-    const keep = mean(list) >= (row ? 0.3 : amid ? 0.25 : 0.45) || (row && amid);
+    const keep = mean(list) >= (row ? 0.3 : amid ? 0.25 : needed(list) ? 0.12 : 0.45) || (row && amid);
     for (const i of list) {
       if (forced(i) || inPosts.has(i)) continue;
       if (keep && (row || amid || sure[i] >= 0.1)) state[i] = 'in';
@@ -424,7 +462,8 @@ function decideTogether(judgement: Judgement): void {
       state[i] = state[i - 1];
   });
   besideArticle(judgement);
-  standfirst(atoms, state, inPosts);
+  standfirst(judgement);
+  underPictures(judgement);
   atoms.forEach((_, i) => {
     if (!forced(i) && !inPosts.has(i) && sure[i] >= 0.05 && withCredit(atoms[i])) state[i] = 'in';
   });
@@ -443,13 +482,29 @@ function decideTogether(judgement: Judgement): void {
     const sub = next < atoms.length && headingLike(atoms, next) && level(atoms[next]) > level(atoms[i]);
     if (stands && PART.test(atoms[i].text)) state[i] = 'in';
     else if (stands || sub) {
+      const set = next === i + 1 && setAmong(atoms, state, i);
       const amid = !atoms[i].tag && next === i + 1 && state[i - 1] === 'in';
-      if (sure[i] >= (tagged || amid ? 0.15 : heading.has(atoms[i].look) ? 0.02 : IN)) state[i] = 'in';
+      if (sure[i] >= (set ? 0.04 : tagged || amid ? 0.15 : heading.has(atoms[i].look) ? 0.02 : IN))
+        state[i] = 'in';
     } else if (state[i] === 'in') {
       state[i] = 'out';
       why.set(i, 'nothing of the article stands under it');
     }
   }
+}
+/** A few words set by themselves between two of the article's paragraphs, beside them in their element, are a heading of it. */
+function setAmong(atoms: readonly Atom[], state: readonly State[], i: number): boolean {
+  const [before, a, behind] = [atoms[i - 1], atoms[i], atoms[i + 1]];
+  if (!before || !behind || !a.tag || wordsOf(a.text).length < 2 || wordsOf(a.text).length > 8) return false;
+  if (a.text === a.text.toUpperCase() || a.linked || isStamp(a.text)) return false;
+  const beside = before.inside[1] !== undefined && before.inside[1] === a.inside[1] && a.inside[1] === behind.inside[1]; // prettier-ignore
+  return (
+    beside &&
+    before.look === behind.look &&
+    before.look !== a.look &&
+    state[i - 1] === 'in' &&
+    isProse(before)
+  );
 }
 /** Looks without a heading's tag that stand over the article again and again and seldom elsewhere. */
 function headingLooks(atoms: readonly Atom[], state: readonly State[]): ReadonlySet<string> {
@@ -521,7 +576,7 @@ function together(atoms: readonly Atom[]): number[][] {
 }
 
 /** A sentence between the title and the text is the standfirst, however it is marked up. */
-function standfirst(atoms: readonly Atom[], state: State[], inPosts: ReadonlySet<number>): void {
+function standfirst({ atoms, state, why, inPosts }: Judgement): void {
   const head = atoms.findIndex((a) => a.tag === 'H1');
   if (head < 0) return;
   for (let i = head + 1; i < Math.min(atoms.length, head + 4); i++) {
@@ -534,12 +589,45 @@ function standfirst(atoms: readonly Atom[], state: State[], inPosts: ReadonlySet
       /[.?!]["'”’]?$/.test(a.text) &&
       a.linked < a.text.length * 0.2 &&
       !inPosts.has(i) &&
+      !why.has(i) &&
       !/^H\d$/.test(a.tag)
     ) {
       // prettier-ignore
       state[i] = 'in';
       return;
     }
+  }
+}
+
+/** Fewer words right under the title are a heading; more say what the piece is about. */
+const DECK_WORDS = 7;
+/** A second heading right under the title, set as no other one, is the standfirst. */
+function withDeck(atoms: readonly Atom[]): readonly Atom[] {
+  const at = atoms.findIndex((a) => a.tag === 'H1') + 1;
+  const deck = atoms[at];
+  if (!at || !deck || !/^H[2-6]$/.test(deck.tag) || wordsOf(deck.text).length < DECK_WORDS) return atoms;
+  if (atoms.some((a, i) => i !== at && a.look === deck.look) || (atoms[at + 1] && isProse(atoms[at + 1]) && atoms.filter((a) => a.tag === deck.tag).length > 1)) return atoms; // prettier-ignore
+  return atoms.map((a, i) => (i === at ? { ...a, tag: 'P', type: 'paragraph' as const } : a));
+}
+
+/** From here on what shares an element with a picture amid the article stands under it. */
+const UNDER_PICTURE = 0.1;
+/** Words beside a picture between the article's paragraphs are said of the picture, and are no part of the telling. */
+function underPictures({ atoms, sure, state, why, inPosts, captions }: Judgement): void {
+  const told = (i: number) => state[i] === 'in' && isProse(atoms[i]) && !atoms[i].pictured;
+  const first = atoms.findIndex((_, i) => told(i));
+  const last = atoms.reduce((n, _, i) => (told(i) ? i : n), -1);
+  for (let i = 0; i < last; i++) {
+    const a = atoms[i];
+    const words = wordsOf(a.text).length;
+    if (!a.pictured || inPosts.has(i) || why.has(i) || words < 5 || words > 60) continue;
+    if (!/[.?!]["'”’)]*$/.test(a.text.replace(CREDIT, '').trim()) || a.linked > a.text.length * 0.2) continue;
+    // The first picture stands over the text, in the box that holds it.
+    const next = atoms.findIndex((_, k) => k > i && told(k));
+    if (i < first && !atoms[next].inside.slice(1).some((id) => a.inside.includes(id))) continue;
+    if (state[i] === 'out' && sure[i] < UNDER_PICTURE) continue;
+    state[i] = 'in';
+    captions.add(i);
   }
 }
 

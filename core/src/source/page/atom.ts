@@ -22,10 +22,12 @@ export interface Atom {
   within?: number;
   /** Heads of the table it is a row of; of a row of heads itself, nothing. */
   heads?: readonly string[];
-  /** A time the markup gives it (ISO 8601). */
+  /** A time the markup gives it (ISO 8601, or a day in words that it shows under the pointer). */
   time?: string;
   /** Short texts that its markup sets apart (links, bold, spans), in order: names stand in such. */
   spans?: readonly string[];
+  /** It shares a small element with a picture. */
+  pictured?: true;
   /** In text without tags: blank lines before it. */
   gap?: number;
 }

@@ -19,6 +19,10 @@ const BY = new RegExp(
 );
 const UPDATED = /\b(?:updated|modified|amended|edited|changed|reviewed|revised)\b/i;
 const PUBLISHED = /\b(?:published|posted|first published|added|issued|written|asked|created|date)\b/i;
+/** Wherever it stands, such a row says when the piece came out. */
+const SAYS_PUBLISHED = /^(?:date |first |originally )*(?:published|issued)\b/i;
+/** The year of the first page (Berners-Lee 1991). */
+const FIRST_PAGES = '1991';
 /** Atoms around the title that are looked at. */
 const NEAR = 9;
 
@@ -71,10 +75,14 @@ export function headOf(
       const day = DAY.exec(part)?.[0] ?? (a.text.length < 60 && a.time ? a.time : undefined);
       const iso = isoDate(day?.replace(/(\d)(?:st|nd|rd|th)\b/, '$1'));
       if (!iso || !/^\d{4}-\d\d-\d\d$/.test(iso)) continue;
+      // A bare day from before there were pages stands in the text.
+      if (iso < FIRST_PAGES && !PUBLISHED.test(part)) continue;
       if (UPDATED.test(part) && !PUBLISHED.test(part)) head.updated ??= iso;
       else if (PUBLISHED.test(part) || a.text.length < 60) head.published ??= iso;
     }
   }
+  head.published ??= atoms.map((a) => (isStamp(a.text) && SAYS_PUBLISHED.test(a.text) ? isoDate(DAY.exec(a.text)?.[0]) : undefined)).find((d) => d && /^\d{4}-\d\d-\d\d$/.test(d)); // prettier-ignore
+  if (!head.published) delete head.published;
   const signed = head.authors ? [] : signedBy(at < 0 ? near : atoms.slice(at + 1, at + 6));
   if (signed.length) head.authors = signed;
   if (!head.authors && lexicon) {

@@ -3,7 +3,7 @@ import { rowsOf, type TableRow } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { Atom } from './atom.ts';
 import { atomsOfText } from './ofText.ts';
-import { isStamp } from './shapes.ts';
+import { DAY, isStamp } from './shapes.ts';
 import { stylesOf } from './styles.ts';
 
 const UNSEEN = new Set(
@@ -44,12 +44,15 @@ interface Place {
   named: string[];
   headed: boolean;
   ids: number[];
+  /** A picture and few words are all that an element around it holds. */
+  pictured: boolean;
 }
 
 /** Atoms below `root`. */
 export function atomsOfHtml(root: Element | null): Atom[] {
   const out: Atom[] = [];
   const styles = stylesOf(root);
+  const frames = framesOf(root);
   const hidden = (e: Element) => unseen(e) || styles.none.has(e);
   let ids = 0;
   /** Words that have been read and belong to no atom yet, line by line. */
@@ -90,6 +93,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         linked: Math.min(part.linked, text.length),
         bold: Math.min(part.bold, text.length),
         ...(part.time ? { time: part.time } : {}),
+        ...(place.pictured ? { pictured: true as const } : {}),
         ...(part.spans.length ? { spans: part.spans } : {}),
         ...extra,
       });
@@ -116,6 +120,9 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         return;
       }
       if (tag === 'TIME') loose.at(-1)!.time ||= e.getAttribute('datetime') ?? '';
+      const shown = e.getAttribute('title') ?? '';
+      if (shown.length <= 60 && DAY.test(shown)) loose.at(-1)!.time ||= shown;
+      if (abuts(e, loose.at(-1)!.text)) say(' ');
       const said = e.children.length < 3 ? tidy(e.textContent ?? '') : '';
       if (said && said.length <= 60) loose.at(-1)!.spans.push(said);
       for (const c of e.childNodes)
@@ -138,6 +145,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
       named: [`${namesOf(e)} ${rolesOf(e)}`.trim(), ...place.named],
       headed: e.getAttribute('role') === 'heading',
       ids: [ids++, ...place.ids],
+      pictured: place.pictured || frames.has(e),
     };
     if (tag === 'TABLE') {
       const rows = tableRows(e);
@@ -201,7 +209,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     }
     done();
   };
-  if (root) walk(root, { tags: [], names: [], named: [], headed: false, ids: [] }, 0, {});
+  if (root) walk(root, { tags: [], names: [], named: [], headed: false, ids: [], pictured: false }, 0, {});
   return out;
 }
 
@@ -236,6 +244,16 @@ function standsAlone(e: Element): boolean {
   // A sentence in bold, with the next one in italics, is one paragraph; spans or elements of a page's own are set apart.
   const own = (x: Element) => /^(?:SPAN|FONT)$|-/.test(tagOf(x));
   return (own(e) && said(e)) || [before, after].some((x) => x !== null && own(x) && said(x));
+}
+
+/** Whether two elements beside one another are two words, though no blank parts them: a style sheet sets them apart. */
+function abuts(e: Element, before: string): boolean {
+  const prev = e.previousSibling;
+  if (!prev || prev.nodeType !== 1 || !/[\p{L}\p{N}]$/u.test(before)) return false;
+  const [a, b] = [prev.textContent ?? '', e.textContent ?? ''];
+  // A letter alone is a drop cap, or a word set letter by letter.
+  if (a.trim().length < 2 || b.trim().length < 2) return false;
+  return /^[\p{Lu}\p{N}]/u.test(b) || (tagOf(e) === 'A' && tagOf(prev as Element) === 'A');
 }
 
 const LIST_MARK = /^\s*(?:[-–•*·]|\d{1,2}[.)])\s+(?=\S)/;
@@ -304,6 +322,21 @@ function runsOn(before: Line, line: Line): boolean {
   if (apart(before, a) !== apart(line, b)) return false;
   if (/^\p{Ll}/u.test(b) || (a.length >= 50 && !SENTENCE.test(a))) return true;
   return !isSentences(a) && !isSentences(b);
+}
+
+/** More words than this around a picture are no caption. */
+const FRAME_LETTERS = 400;
+/** Elements that hold a picture and few words beside it. */
+function framesOf(root: Element | null): ReadonlySet<Element> {
+  const frames = new Set<Element>();
+  for (const picture of root?.querySelectorAll('img,picture,svg,video') ?? [])
+    for (let up = picture.parentElement, n = 0; up && up !== root && n < 5; up = up.parentElement, n++) {
+      if (frames.has(up)) break;
+      const letters = tidy(up.textContent ?? '').length;
+      if (letters > FRAME_LETTERS) break;
+      if (letters && !/^(?:A|P|H\d|LI)$/.test(tagOf(up))) frames.add(up);
+    }
+  return frames;
 }
 
 /** Class names without what numbers single elements ("post-2841", "u31"). */

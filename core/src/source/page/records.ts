@@ -243,7 +243,8 @@ function nameLike(text: string): string | undefined {
     NO_NAME.test(clean)
   )
     return undefined;
-  if (!/\p{L}/u.test(clean) || /[.!?…]$/.test(clean.replace(/\b\p{L}\.$/u, '')) || CLOCK.test(clean) || DAY.test(clean) || AGO.test(clean)) return undefined; // prettier-ignore
+  // One letter is somebody's picture.
+  if (!/\p{L}/u.test(clean) || /^\p{L}$/u.test(clean) || /[.!?…]$/.test(clean.replace(/\b\p{L}\.$/u, '')) || CLOCK.test(clean) || DAY.test(clean) || AGO.test(clean)) return undefined; // prettier-ignore
   if (/^\d[\d,.]*\s?\p{L}*$/u.test(clean) && !/^\d+\p{L}/u.test(clean)) return undefined;
   return clean;
 }
@@ -336,7 +337,9 @@ function judged(
   const records = lists.map((list, k): PageRecord => {
     const author = authors[k];
     const body = bodyOf(atoms, list.filter((i) => i >= from(k)), stamps[k], author, (i) => everywhere(i, k)); // prettier-ignore
-    const day = DAY.exec(atoms[stamps[k]].text)?.[0] ?? atoms[stamps[k]].time;
+    const { time, text } = atoms[stamps[k]];
+    // What the markup gives is whole where the words are short ("Mar '20", "2d").
+    const day = DAY.exec(time ?? '')?.[0] ?? DAY.exec(text)?.[0] ?? time;
     return { atoms: list, stamp: stamps[k], body, ...(author ? { author } : {}), ...(day ? { day } : {}) };
   });
   const spoken = records.filter(

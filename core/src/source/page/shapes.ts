@@ -4,7 +4,7 @@ const MONTH = '(?:Jan(?:uary)?|Feb(?:ruary)?|Mar(?:ch)?|Apr(?:il)?|May|June?|Jul
 const DAY_OF_MONTH = '\\d{1,2}(?:st|nd|rd|th)?';
 /** A day with its year, or a day and month; also as C's asctime writes it ("Jun  4 10:22:31 UTC 2007"). */
 export const DAY = new RegExp(
-  `\\b(?:${MONTH}\\s{1,2}\\d{1,2}\\s\\d{2}:\\d{2}:\\d{2}\\s(?:[A-Z]{3,4}\\s)?\\d{4}|${DAY_OF_MONTH}\\s(?:of\\s)?${MONTH}\\.?(?:,?\\s\\d{4})?|${MONTH}\\.?\\s${DAY_OF_MONTH}(?:,?\\s\\d{4})?|${MONTH}\\.?,?\\s\\d{4}|\\d{4}-\\d{2}-\\d{2}|\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4})\\b`,
+  `\\b(?:${MONTH}\\s{1,2}\\d{1,2}\\s\\d{2}:\\d{2}:\\d{2}\\s(?:[A-Z]{3,4}\\s)?\\d{4}|${DAY_OF_MONTH}\\s(?:of\\s)?${MONTH}\\.?(?:,?\\s\\d{4})?|${MONTH}\\.?\\s${DAY_OF_MONTH}(?:,?\\s\\d{4})?|${MONTH}\\.?,?\\s(?:\\d{4}|['’]\\d{2})|\\d{4}-\\d{2}-\\d{2}|\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4})\\b`,
   'i',
 );
 export const CLOCK =

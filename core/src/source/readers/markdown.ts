@@ -4,6 +4,7 @@ import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmTableFromMarkdown } from 'mdast-util-gfm-table';
 import { gfmTable } from 'micromark-extension-gfm-table';
 import type { RawDocument } from '../document.ts';
+import { parse as parseYaml } from 'yaml';
 import { readAtoms } from '../page/article.ts';
 import type { Atom } from '../page/atom.ts';
 import { headOf } from '../page/head.ts';
@@ -82,13 +83,51 @@ export const markdownReader: SourceReader = {
   },
 };
 
+/** What note programs and site builders write above a page (YAML 1.2); names of fields as most of them have it, no published source. */
+const FIELDS = {
+  title: /^(?:title|headline)$/i,
+  published: /^(?:date|published|pub[-_]?date|date[-_]?published|publish[-_]?date)$/i,
+  updated: /^(?:updated|modified|last[-_]?mod(?:ified)?|date[-_]?modified)$/i,
+  authors: /^(?:authors?|by|creators?|writers?)$/i,
+  address: /^(?:source|url|permalink|link|canonical)$/i,
+  publisher: /^(?:site|publisher|publication)$/i,
+} as const;
+
 function readFrontMatter(text: string, raw: RawDocument): void {
-  for (const line of text.split('\n')) {
-    const [, key, value] = /^(\w+):\s*["']?((?:[^\s"'].*?)?)["']?$/.exec(line.trimEnd()) ?? [];
-    if (key === 'title' && value) raw.title = value;
-    if (key === 'date' && value) raw.published = value;
-    if (key === 'author' && value) raw.authors = [value];
+  let said: unknown;
+  try {
+    said = parseYaml(text, { maxAliasCount: 0 });
+  } catch {
+    // Not YAML: a page may begin with a rule.
+    return;
   }
+  if (typeof said !== 'object' || said === null) return;
+  const found = new Map<keyof typeof FIELDS, string[]>();
+  for (const [key, value] of Object.entries(said)) {
+    const field = (Object.keys(FIELDS) as (keyof typeof FIELDS)[]).find((f) => FIELDS[f].test(key));
+    const words = [value].flat().flatMap((v) => plainWords(v));
+    if (field && words.length && !found.has(field)) found.set(field, words);
+  }
+  const one = (field: keyof typeof FIELDS) => found.get(field)?.[0];
+  const title = one('title');
+  const published = one('published');
+  const updated = one('updated');
+  const address = one('address');
+  const publisher = one('publisher');
+  if (title) raw.title = title;
+  if (published) raw.published = published;
+  if (updated) raw.updated = updated;
+  if (found.has('authors')) raw.authors = found.get('authors')!.slice(0, 12);
+  if (address && /^https?:\/\//.test(address)) raw.address = address;
+  if (publisher) raw.publisher = publisher;
+}
+
+/** A field's words; "[[Name]]" is a name that a note program links. */
+function plainWords(value: unknown): string[] {
+  if (value instanceof Date) return [value.toISOString().slice(0, 10)];
+  if (typeof value === 'object' && value !== null && 'name' in value) return plainWords(value.name);
+  const text = typeof value === 'string' || typeof value === 'number' ? tidy(String(value).replace(/\[\[(?:[^\]|]*\|)?([^\]]*)\]\]/g, '$1')) : ''; // prettier-ignore
+  return text ? [text.slice(0, 300)] : [];
 }
 
 /** The tree as atoms, with the tags that a page would have. */

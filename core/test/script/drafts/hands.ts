@@ -34,7 +34,7 @@ export const HANDS: readonly (readonly [string, string, string])[] = [
   [
     'quoted lines',
     `Shot of the lift.\n"${A}"\n\nCrowd, from above. Hold.\n"${B}"\n\nThe cable.\n"${C}"`,
-    `"${A}" "${B}" "${C}"`,
+    ABC,
   ],
   [
     'page headers',

@@ -1,6 +1,7 @@
 /** The box of facts beside an article ("Built: 1804"): label and value, a fact a row. */
 import type { RawBlock, RawDocument } from '../../document.ts';
 import { hashOf } from '../../page/features.ts';
+import { ADDRESS } from '../../page/shapes.ts';
 import { tidy } from '../../tidy.ts';
 import { spoken } from './blocks.ts';
 
@@ -33,7 +34,7 @@ function pair(label: string, value: string): Pair[] {
   const said = label.replace(/\s*:$/, '');
   const fits = said.length >= 2 && said.length <= LONGEST_LABEL && !/[.!?]$/.test(said) && value.length <= LONGEST_VALUE; // prettier-ignore
   // An address, a reader's mark or an empty cell is no fact.
-  return fits && /[\p{L}\p{N}]/u.test(value) && !/^\S+\.\S{2,}\/?$|@|:\/\//.test(value) ? [{ label: said, value }] : []; // prettier-ignore
+  return fits && /[\p{L}\p{N}]/u.test(value) && !ADDRESS.test(value) ? [{ label: said, value }] : []; // prettier-ignore
 }
 
 /** Pairs of a table's rows, of a list of terms, or of rows that begin with a label. */

@@ -97,6 +97,9 @@ export function articleBody(document: Document): string {
   return said.sort((a, b) => b.length - a.length)[0] ?? '';
 }
 
+/** "Family, Given" as catalogues have it, said as a name. */
+const inOrder = (name: string) => tidy(name).replace(/^([^,]{2,40}),\s*([^,]{1,40})$/, '$2 $1');
+
 /** Names that their markup or the address they lead to calls an author's, outside what readers wrote. */
 export function markedAuthors(document: Document): string[] {
   const BY = '[class*="author" i],[id*="author" i],[class*="writer" i],[class*="contributor" i],[class*="reporter" i],a[href*="/author"],a[href*="/staff/"],a[href*="/people/"],a[href*="/profile"],a[href*="/contributor"],a[href*="/by/"],a[href*="/journalist"]'; // prettier-ignore
@@ -149,7 +152,7 @@ export function metadata(document: Document): Meta {
   const authors = [
     names(work.author),
     [...document.querySelectorAll('meta[name="citation_author"]')]
-      .map((m) => m.getAttribute('content') ?? '')
+      .map((m) => inOrder(m.getAttribute('content') ?? ''))
       .filter(Boolean),
     names(content('meta[name="author"]')),
     [...document.querySelectorAll('[itemprop="author"]')].flatMap((e) => bylineNames(e.textContent ?? '')),
