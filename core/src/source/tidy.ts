@@ -15,6 +15,8 @@ export function isoDate(text: string | undefined): string | undefined {
     const year = month[2] ?? `${Number(month[3]) < 70 ? 20 : 19}${month[3]}`;
     return Number.isNaN(at) ? undefined : `${year}-${String(new Date(at).getMonth() + 1).padStart(2, '0')}`;
   }
+  // A day without its year is none: it would be given one.
+  if (!/\d{4}|['’/.-]\d{2}\b/.test(text)) return undefined;
   const ms = Date.parse(text.replace(/(\d)(?:st|nd|rd|th)\b/, '$1'));
   if (Number.isNaN(ms)) return undefined;
   // Parsed in the machine's own zone when none is given; a day written in words is that day.

@@ -119,9 +119,12 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
 
   const taken = order.filter((i) => state[i] === 'in' && !inPosts.has(i));
   const doubtful = thread?.opening ? new Set<number>() : leastSure(atoms, sure, taken);
+  // A sentence set as the post's others are is one of them, however short.
+  const firstLook = (i: number) => atoms[i].look.split('>')[0];
+  const asOthers = (i: number, body: readonly number[]) => /[.!?…]["'”’)]*$/.test(atoms[i].text) && body.some((k) => k !== i && sure[k] >= SURELY && firstLook(k) === firstLook(i)); // prettier-ignore
   if (thread?.opening)
     for (const i of thread.opening.body)
-      if (sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
+      if (!asOthers(i, thread.opening.body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
         out(i, 'it stands in a post and is none of its words');
       else add(i);
   else
@@ -236,6 +239,7 @@ function leaveOutByForm(
     else if (a.type === 'paragraph' && RIGHTS.test(a.text) && wordsOf(a.text).length < 40 && !withCredit(a)) out(i, 'it says whose the page is'); // prettier-ignore
     else if (a.type === 'paragraph' && allLabels(a)) out(i, 'it is a row of labels');
     else if (a.type === 'paragraph' && isHeadRow(a.text)) out(i, 'it says who wrote it and when');
+    else if (a.type === 'paragraph' && a.tag && /^[[(]?\d{1,3}[\])]\s/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note'); // prettier-ignore
     else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
@@ -250,7 +254,11 @@ function leaveOutByForm(
 /** "By Ann Hale · 3 May 2021 · 14 comments": parts in a row, of which one is a day and one a name. */
 function isHeadRow(text: string): boolean {
   const parts = text.length < 240 ? text.split(/\s[·|•]\s/) : [];
-  return parts.length >= 3 && parts.some((p) => /^[Bb]y\s\p{Lu}/u.test(p)) && parts.some((p) => isStamp(p));
+  return (
+    parts.length >= 3 &&
+    parts.some((p) => /\bby\s\p{Lu}/iu.test(p) && wordsOf(p).length <= 9) &&
+    parts.some((p) => isStamp(p))
+  );
 }
 
 const GREETS =
@@ -279,7 +287,12 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
     const words = wordsOf(a.text).length;
     if (words < 6 || words > 40 || a.type === 'heading' || a.type === 'row' || a.type === 'item') return;
     // Set as the other it is a paragraph of its own, whatever it says.
-    if (long.some((k) => keys[k].length > keys[i].length * 1.2 && keys[k].includes(keys[i]) && (!a.tag || a.look !== atoms[k].look))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
+    const said = (k: number) => keys[k].length > keys[i].length * 1.2 && (!a.tag || a.look !== atoms[k].look);
+    if (long.some((k) => said(k) && keys[k].includes(keys[i])))
+      return out(i, 'it repeats a sentence of the text');
+    // A quotation set apart may leave out who says it between its sentences.
+    const parts = /^["“‘']/.test(a.text) ? a.text.split(/(?<=[.!?])\s+/).map(hashOf) : [];
+    if (parts.length > 1 && long.some((k) => said(k) && parts.every((p) => p.length > 8 && keys[k].includes(p)))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
 }
 
@@ -357,12 +370,29 @@ function threadIn(
   const inside = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const question = questionIn(atoms, sure, posts, inside);
   if (question) return question;
+  const posted = postedBy(atoms, inside);
+  if (posted) return posted;
   const outside = atoms.map((_, i) => i).filter((i) => !inside.has(i) && sure[i] >= IN && isProse(atoms[i]));
   const opening = posts.flatMap((g) => g.records).find((r) => wordCount(atoms, r.body) >= 20);
   const weight = wordCount(atoms, outside);
   if (opening && weight < Math.max(60, wordCount(atoms, opening.body) * 0.4))
     return { opening: opening.author || !asked.author ? opening : { ...opening, author: asked.author } };
   return asked.board ? { ...(asked.author ? { teller: asked.author } : {}) } : null;
+}
+
+/** "Posted by u/tea_urn 3 years ago": by a name as only boards have them, over the replies of others. */
+function postedBy(
+  atoms: readonly Atom[],
+  inside: ReadonlySet<number>,
+): { teller: string; day?: string } | null {
+  const first = Math.min(...inside);
+  for (const a of atoms.slice(0, first)) {
+    const name = isStamp(a.text) ? /^(?:posted|submitted|started|asked) by\s+(?:u\/|@)?([\p{L}\p{N}_.-]{3,32})/iu.exec(a.text)?.[1] : undefined; // prettier-ignore
+    if (!name || !(/[\d_]/.test(name) || /^\p{Ll}/u.test(name))) continue;
+    const day = DAY.exec(a.time ?? '')?.[0] ?? DAY.exec(a.text)?.[0];
+    return { teller: name, ...(day ? { day } : {}) };
+  }
+  return null;
 }
 
 /** A question and its answers: the posts say that they answer, or stand under a count of answers; what is above them is asked. */
@@ -442,6 +472,11 @@ function decideTogether(judgement: Judgement): void {
   setAlike(judgement);
   // What a guide needs stands in a list under a heading of its own, before the steps.
   const steps = atoms.map((_, i) => i).filter((i) => atoms[i].step && sure[i] >= IN);
+  // Sentences in a list under a heading that stands among the article's paragraphs.
+  const headed = (list: readonly number[]) => {
+    const over = atoms[list[0] - 1];
+    return over !== undefined && /^H[2-6]$/.test(over.tag) && sure[list[0] - 1] >= IN && !over.linked && list.every((i) => isProse(atoms[i]) || /[.!?]["'”’)]*$/.test(atoms[i].text)) && atoms.some((a, i) => i < list[0] && state[i] === 'in' && isProse(a) && a.inside[1] !== undefined && over.inside.includes(a.inside[1])); // prettier-ignore
+  };
   const needed = (list: readonly number[]) => steps.length >= 3 && list.at(-1)! < steps[0] && list[0] > 0 && headingLike(atoms, list[0] - 1) && !atoms[list[0]].step; // prettier-ignore
   for (const list of together(atoms)) {
     const row = atoms[list[0]].type === 'row';
@@ -449,7 +484,8 @@ function decideTogether(judgement: Judgement): void {
     const numbered = list.some((i) => atoms[i].step);
     if (!row && !numbered && list.filter((i) => isProse(atoms[i])).length >= 3) continue;
     const amid = list.length > 2 && near(list[0], -1) && near(list.at(-1)!, 1);
-    const keep = mean(list) >= (row ? 0.3 : amid ? 0.25 : needed(list) ? 0.12 : 0.45) || (row && amid);
+    const keep =
+      mean(list) >= (row ? 0.3 : amid ? 0.25 : needed(list) || headed(list) ? 0.12 : 0.45) || (row && amid);
     for (const i of list) {
       if (forced(i) || inPosts.has(i)) continue;
       if (keep && (row || amid || sure[i] >= 0.1)) state[i] = 'in';
@@ -464,6 +500,7 @@ function decideTogether(judgement: Judgement): void {
   besideArticle(judgement);
   standfirst(judgement);
   underPictures(judgement);
+  quotedAmid(judgement);
   atoms.forEach((_, i) => {
     if (!forced(i) && !inPosts.has(i) && sure[i] >= 0.05 && withCredit(atoms[i])) state[i] = 'in';
   });
@@ -479,12 +516,16 @@ function decideTogether(judgement: Judgement): void {
     }
     const stands = next < atoms.length && state[next] === 'in' && !headingLike(atoms, next);
     const tagged = /^H[2-6]$/.test(atoms[i].tag);
+    // Over what surely is the article's, in one element with it.
+    const over = tagged && next === i + 1 && stands && sure[next] >= SURELY && !atoms[i].linked && atoms[i].inside.slice(1, 2).some((id) => atoms[next].inside.includes(id)); // prettier-ignore
     const sub = next < atoms.length && headingLike(atoms, next) && level(atoms[next]) > level(atoms[i]);
     if (stands && PART.test(atoms[i].text)) state[i] = 'in';
     else if (stands || sub) {
       const set = next === i + 1 && setAmong(atoms, state, i);
       const amid = !atoms[i].tag && next === i + 1 && state[i - 1] === 'in';
-      if (sure[i] >= (set ? 0.04 : tagged || amid ? 0.15 : heading.has(atoms[i].look) ? 0.02 : IN))
+      if (
+        sure[i] >= (over ? 0.02 : set ? 0.04 : tagged || amid ? 0.15 : heading.has(atoms[i].look) ? 0.02 : IN)
+      )
         state[i] = 'in';
     } else if (state[i] === 'in') {
       state[i] = 'out';
@@ -516,7 +557,12 @@ function headingLooks(atoms: readonly Atom[], state: readonly State[]): Readonly
     l.over += Number(atoms[i + 1] !== undefined && state[i + 1] === 'in');
     looks.set(a.look, l);
   });
-  return new Set([...looks].filter(([, l]) => l.over >= 3 && l.over >= l.all * 0.5).map(([look]) => look));
+  const bold = (look: string) => /^(?:B|STRONG|U|DT)\b/.test(look);
+  return new Set(
+    [...looks]
+      .filter(([look, l]) => l.over >= (bold(look) ? 2 : 3) && l.over >= l.all * 0.5)
+      .map(([look]) => look),
+  );
 }
 const level = (a: Atom) => (/^H[1-6]$/.test(a.tag) ? Number(a.tag[1]) : 7);
 
@@ -610,6 +656,17 @@ function withDeck(atoms: readonly Atom[]): readonly Atom[] {
   return atoms.map((a, i) => (i === at ? { ...a, tag: 'P', type: 'paragraph' as const } : a));
 }
 
+/** A quotation that is set apart between two of the article's paragraphs, beside them, is the article's. */
+function quotedAmid({ atoms, sure, state, why, inPosts }: Judgement): void {
+  atoms.forEach((a, i) => {
+    if (a.type !== 'quote' || state[i] === 'in' || why.has(i) || inPosts.has(i) || a.linked || sure[i] < UNDER_PICTURE) return; // prettier-ignore
+    const [before, behind] = [atoms[i - 1], atoms[i + 1]];
+    const told = (k: number) => state[k] === 'in' && isProse(atoms[k]);
+    const beside = before && behind && before.inside[1] !== undefined && before.inside[1] === behind.inside[1] && a.inside.includes(before.inside[1]); // prettier-ignore
+    if (beside && told(i - 1) && told(i + 1) && /[.!?…]["'”’)]*$/.test(a.text)) state[i] = 'in';
+  });
+}
+
 /** From here on what shares an element with a picture amid the article stands under it. */
 const UNDER_PICTURE = 0.1;
 /** Words beside a picture between the article's paragraphs are said of the picture, and are no part of the telling. */
@@ -621,11 +678,12 @@ function underPictures({ atoms, sure, state, why, inPosts, captions }: Judgement
     const a = atoms[i];
     const words = wordsOf(a.text).length;
     if (!a.pictured || inPosts.has(i) || why.has(i) || words < 5 || words > 60) continue;
-    if (!/[.?!]["'”’)]*$/.test(a.text.replace(CREDIT, '').trim()) || a.linked > a.text.length * 0.2) continue;
+    const called = a.named.slice(0, 2).some((n) => /caption/i.test(n));
+    if ((!called && !/[.?!]["'”’)]*$/.test(a.text.replace(CREDIT, '').trim())) || a.linked > a.text.length * 0.2) continue; // prettier-ignore
     // The first picture stands over the text, in the box that holds it.
     const next = atoms.findIndex((_, k) => k > i && told(k));
     if (i < first && !atoms[next].inside.slice(1).some((id) => a.inside.includes(id))) continue;
-    if (state[i] === 'out' && sure[i] < UNDER_PICTURE) continue;
+    if (state[i] === 'out' && sure[i] < (called ? 0.02 : UNDER_PICTURE)) continue;
     state[i] = 'in';
     captions.add(i);
   }
@@ -640,7 +698,7 @@ function withCredit(a: Atom): boolean {
 function headingLike(atoms: readonly Atom[], i: number): boolean {
   const a = atoms[i];
   if (/^H[1-6]$/.test(a.tag)) return true;
-  if (a.type !== 'paragraph' || a.text.length > 90 || /[.!?:;,"”]$/.test(a.text) || wordsOf(a.text).length > 14) return false; // prettier-ignore
+  if (a.type !== 'paragraph' || a.text.length > 90 || /^[“"].*[”"]\s?[–—-]\s?\p{Lu}/u.test(a.text) || /[.!?:;,"”]$/.test(a.text) || wordsOf(a.text).length > 14) return false; // prettier-ignore
   if (!/^[\p{Lu}\p{N}“‘"']/u.test(a.text) || a.linked > a.text.length * 0.5) return false;
   const next = atoms[i + 1];
   // In text without tags a heading has a blank line under it.

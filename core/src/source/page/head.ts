@@ -17,6 +17,8 @@ const BY = new RegExp(
   `(?:^|[\\s·|•—–-])(?:(?:[Ww]ords|[Rr]eport(?:ing|ed)?|[Ss]tory|[Tt]ext|[Ww]ritten|[Pp]osted|[Pp]ublished)\\s)?(?:[Bb]y|BY):?\\s+(${NAME}(?:\\s*(?:,|,?\\sand|&|;)\\s*${NAME}){0,5})`,
   'u',
 );
+/** "Words Petra Lund / Photographs Anders Moe". */
+const CREDITED = new RegExp(`^(?:Words|Text|Story|Report)(?:\\s+by|:)?\\s+(${NAME})(?=$|\\s*[/|·•&,])`, 'u');
 const UPDATED = /\b(?:updated|modified|amended|edited|changed|reviewed|revised)\b/i;
 const PUBLISHED = /\b(?:published|posted|first published|added|issued|written|asked|created|date)\b/i;
 /** Wherever it stands, such a row says when the piece came out. */
@@ -38,7 +40,7 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
     }
   const said = new Map<string, number>();
   for (const a of atoms) {
-    const keys = [a.text, ...(a.spans ?? [])];
+    const keys = [a.text, ...(a.spans ?? []), ...(isStamp(a.text) ? [a.text.replace(/^.*:\s+/, '')] : [])];
     for (const key of keys) said.set(hashOf(key), (said.get(hashOf(key)) ?? 0) + 1);
   }
   // The longest run that stands on the page by itself; a site's name is short and stands there often.
@@ -67,7 +69,7 @@ export function headOf(
       .replace(/\s\S+ at$/, '')
       .trim();
     if (from && !head.authors && bylineNames(from).length) head.authors = bylineNames(from);
-    const by = BY.exec(a.text);
+    const by = BY.exec(a.text) ?? CREDITED.exec(a.text);
     const names = by && !head.authors ? bylineNames(by[1]) : [];
     if (names.length) head.authors = names;
     // Each day belongs to the word before it.

@@ -18,7 +18,7 @@ const NOTE_MARK = /^(?:\d{1,3}|[a-z]|[*†‡§¶✎^]+|edit|note|citation|clari
 /** Whether it is a footnote's mark or an editor's, or several of them. */
 const isNoteMark = (text: string): boolean =>
   text
-    .split(/[\s,;[\]()]+/)
+    .split(/[\s,;[\]():]+/)
     .filter(Boolean)
     .every((mark) => NOTE_MARK.test(mark));
 /** The deepest nesting that is followed; deeper markup is hostile or broken. */
@@ -210,7 +210,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
     done();
   };
   if (root) walk(root, { tags: [], names: [], named: [], headed: false, ids: [], pictured: false }, 0, {});
-  return out;
+  return numbered(out);
 }
 
 const TYPED_STYLE = /white-space\s*:\s*(?:pre\b(?!-)|pre-wrap|pre-line|break-spaces)/i;
@@ -244,6 +244,26 @@ function standsAlone(e: Element): boolean {
   // A sentence in bold, with the next one in italics, is one paragraph; spans or elements of a page's own are set apart.
   const own = (x: Element) => /^(?:SPAN|FONT)$|-/.test(tagOf(x));
   return (own(e) && said(e)) || [before, after].some((x) => x !== null && own(x) && said(x));
+}
+
+const NUMBER = /^(?:step\s)?(\d{1,2})[.):]?$/i;
+/** Steps whose numbers stand in elements of their own, beside their words: at least two, counted up. */
+function numbered(atoms: Atom[]): Atom[] {
+  const found: { at: number; step: number }[] = [];
+  atoms.forEach((a, at) => {
+    const step = Number(NUMBER.exec(a.text)?.[1] ?? NaN);
+    const next = atoms[at + 1];
+    if (!step || a.step || a.type === 'row' || !next || next.type !== 'paragraph' || next.text.length < 12 || NUMBER.test(next.text)) return; // prettier-ignore
+    if (a.inside[1] === undefined || !next.inside.includes(a.inside[1])) return;
+    const last = found.at(-1)?.step ?? 0;
+    if (step === 1 || step === last + 1) found.push({ at, step });
+  });
+  if (found.length < 2 || !found.some((f) => f.step === 2)) return atoms;
+  const numbers = new Set(found.map((f) => f.at));
+  const steps = new Map(found.map((f) => [f.at + 1, f.step]));
+  return atoms
+    .map((a, i): Atom => (steps.has(i) ? { ...a, type: 'item', step: steps.get(i)! } : a))
+    .filter((_, i) => !numbers.has(i));
 }
 
 /** Whether two elements beside one another are two words, though no blank parts them: a style sheet sets them apart. */
@@ -334,7 +354,9 @@ function framesOf(root: Element | null): ReadonlySet<Element> {
       if (frames.has(up)) break;
       const letters = tidy(up.textContent ?? '').length;
       if (letters > FRAME_LETTERS) break;
-      if (letters && !/^(?:A|P|H\d|LI)$/.test(tagOf(up))) frames.add(up);
+      // A paragraph with a picture in it and more than a few words is a paragraph.
+      if (letters && !/^(?:A|H\d|LI)$/.test(tagOf(up)) && (tagOf(up) !== 'P' || letters < FRAME_LETTERS / 3))
+        frames.add(up);
     }
   return frames;
 }

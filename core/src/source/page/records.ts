@@ -173,9 +173,32 @@ function groupOf(
   const thin = said.filter((n) => n < 5).length;
   const beside = thin > said.length / 2;
   const records = beside ? flat(atoms, stamps) : members;
-  const group = records && judged(atoms, stamps, records.map((list) => list.filter((i) => !taken.has(i)))); // prettier-ignore
+  const apart = records && withNested(atoms, stamps, records);
+  const group = apart && judged(atoms, apart.stamps, apart.lists.map((list) => list.filter((i) => !taken.has(i)))); // prettier-ignore
   // Rows side by side that nobody signs are a text with dates in it.
   return beside && group?.kind === 'cards' ? null : group;
+}
+
+/** Replies to replies stand in the post that they answer: each record ends where a stamp set like its own stands deeper down. */
+function withNested(
+  atoms: readonly Atom[],
+  stamps: readonly number[],
+  lists: readonly (readonly number[])[],
+): { stamps: number[]; lists: number[][] } {
+  const out = { stamps: [] as number[], lists: [] as number[][] };
+  lists.forEach((list, k) => {
+    const own = atoms[stamps[k]].look.split('>')[0];
+    const shape = stampShape(atoms[stamps[k]].text);
+    const inner = /\.\S/.test(own) ? list.filter((i) => i > stamps[k] && stampLike(atoms[i]) && atoms[i].look.startsWith(`${own}>`) && stampShape(atoms[i].text) === shape) : []; // prettier-ignore
+    const heads = [stamps[k], ...inner];
+    heads.forEach((head, n) => {
+      out.stamps.push(head);
+      out.lists.push(
+        list.filter((i) => (n === 0 || i >= head) && (heads[n + 1] === undefined || i < heads[n + 1])),
+      );
+    });
+  });
+  return out;
 }
 
 /** Heads and texts side by side in one element (or a text without any): each reaches to the next head. */

@@ -18,8 +18,13 @@ export const TELEPHONE = /(?:\+\d{1,3}[\s-]?)?\(?\b0\d{2,5}\)?[\s-]\d{3,4}[\s-]?
 /** Signs that part things set in a row. */
 export const PARTED = /[|·•»›→▸►◄«‹–—/:>](?=\s)|::/g;
 
+/** "Posted: Thu May 30, 2013 8:14 pm   Post subject: …": fields in a row, the first of them a time. */
+const FIELDS =
+  /^(?:posted|sent|written|added|submitted)(?: on)?:\s[^:]{0,24}\d[^:]{0,12}:\d{2}(?:\s?[ap]m)?\s+\p{L}+(?:\s\p{L}+)?:/iu;
+
 /** A stamp: a row of few words whose business is to say when. A sentence with a date in it is none. */
 export function isStamp(text: string): boolean {
+  if (text.length < 300 && FIELDS.test(text) && DAY.test(text.slice(0, 60))) return true;
   if (text.length > 110) return false;
   const clocked = CLOCK.test(text);
   if (!AGO.test(text) && !DAY.test(text)) return false;

@@ -72,10 +72,10 @@ export const wikitextReader: SourceReader = {
       }
       for (const table of parts.tables()) raw.blocks.push(...tableRows(table.keyValue()));
     }
-    return withBoxes(
-      raw,
-      doc.infoboxes().flatMap((box) => rowsOfBox(pairsOf(box as unknown as Infobox))),
-    );
+    return withBoxes(raw, {
+      rows: doc.infoboxes().flatMap((box) => rowsOfBox(pairsOf(box as unknown as Infobox))),
+      beside: new Set(),
+    });
   },
 };
 

@@ -18,6 +18,12 @@ const LONGEST_VALUE = 160;
 /** Boxes that hold more than this besides their rows are pages. */
 const MOST_BESIDE = 600;
 
+/** Rows of boxes, and what else stands in them: none of it is the text's. */
+export interface Boxes {
+  rows: readonly RawBlock[];
+  beside: ReadonlySet<string>;
+}
+
 interface Pair {
   label: string;
   value: string;
@@ -68,9 +74,10 @@ function isBox(box: Element, title: string): boolean {
 }
 
 /** Rows of the boxes beside a page's article, "Label: value"; to be asked before the page is changed. */
-export function boxesOf(document: Document, title: string | undefined): RawBlock[] {
+export function boxesOf(document: Document, title: string | undefined): Boxes {
   const taken: Element[] = [];
   const out: RawBlock[] = [];
+  const beside = new Set<string>();
   for (const box of [...document.querySelectorAll('table,dl,aside,section,div,ul')]) {
     if (taken.some((t) => t.contains(box)) || (box.textContent ?? '').length > 6000 || !isBox(box, title ?? '')) continue; // prettier-ignore
     const pairs = pairsOf(box).slice(0, MOST);
@@ -78,8 +85,10 @@ export function boxesOf(document: Document, title: string | undefined): RawBlock
     if (pairs.length < FEWEST || tidy(spoken(box)).length > said * 1.5 + MOST_BESIDE) continue;
     taken.push(box);
     out.push(...rowsOfBox(pairs));
+    for (const e of [box, ...box.querySelectorAll('caption,tr,th,td,dt,dd,li,p,h2,h3,h4,h5')])
+      beside.add(hashOf(wordsOf(e)));
   }
-  return out;
+  return { rows: out, beside };
 }
 
 export const rowsOfBox = (pairs: readonly Pair[]): RawBlock[] =>
@@ -91,7 +100,7 @@ export const rowsOfBox = (pairs: readonly Pair[]): RawBlock[] =>
   }));
 
 /** A reading with its boxes behind the text; what a box says, and what was left out of it in pieces, is said once. */
-export function withBoxes(read: RawDocument, boxes: readonly RawBlock[]): RawDocument {
+export function withBoxes(read: RawDocument, { rows: boxes, beside }: Boxes): RawDocument {
   if (!boxes.length) return read;
   const rows = new Set(boxes.map((b) => hashOf(b.text)));
   const pieces = new Set(
@@ -100,9 +109,13 @@ export function withBoxes(read: RawDocument, boxes: readonly RawBlock[]): RawDoc
   const none = (text: string) => hashOf(text.replace(NOTE, ''));
   return {
     ...read,
-    blocks: [...read.blocks.filter((b) => b.type === 'reply' || !rows.has(none(b.text))), ...boxes],
+    blocks: [...read.blocks.filter((b) => b.type === 'reply' || !(rows.has(none(b.text)) || (b.type !== 'paragraph' && beside.has(none(b.text))))), ...boxes], // prettier-ignore
     ...(read.leftOut
-      ? { leftOut: read.leftOut.filter((l) => !rows.has(none(l.text)) && !pieces.has(none(l.text))) }
+      ? {
+          leftOut: read.leftOut.filter(
+            (l) => ![rows, pieces, beside].some((known) => known.has(none(l.text))),
+          ),
+        }
       : {}),
   };
 }
