@@ -6,7 +6,7 @@ import { byShape, withoutHeadRows } from './shapes.ts';
 /** Most of the words stand under the mark that would make the others unspoken. */
 const MOST = 0.6;
 /** Nearly all of them: where what is not marked would be lost. */
-const NEARLY_ALL = 0.75;
+const NEARLY_ALL = 0.66;
 const wordsIn = (rows: readonly string[]) => rows.reduce((n, r) => n + wordsOf(r), 0);
 const count = (rows: readonly JudgedRow[]) => wordsIn(rows.map((r) => r.row));
 const isQuoted = (row: string) => /^\s{0,3}>/.test(row);
@@ -239,8 +239,37 @@ function foldedRows(rows: readonly string[]): Set<number> {
 /** "END OF SCRIPT", "Narration begins". */
 const BOUNDARY =
   /^\W*(?:(?:begin|start|end)s? (?:of )?(?:the )?(?:script|narration|voice-?over|vo|recording|copy|episode|transcript|video)|(?:script|narration|voice-?over|recording|transcript) (?:begins?|starts?|ends?))\W*$/i;
-const boundaryRows = (rows: readonly string[]): Set<number> =>
-  new Set(rows.flatMap((r, i) => (BOUNDARY.test(r) ? [i] : [])));
+/** "ENDS", "-30-", "# # #", with a count or a remark behind it. */
+const ENDS = /^[^\p{L}\p{N}(]*(?:(?:the )?ends?|fin|30)\b[^\p{L}\p{N}(]*(?:\([^()]*\)[^\p{L}\p{N}(]*)?$/iu;
+const BEGINS = /\b(?:begin|start)/i;
+/** Where a draft says that it begins and ends, what is outside is said about it. */
+function boundaryRows(rows: readonly string[]): Set<number> {
+  const out = new Set(rows.flatMap((r, i) => (BOUNDARY.test(r) ? [i] : [])));
+  const total = wordsIn(rows);
+  const from = [...out].find((i) => BEGINS.test(rows[i])) ?? -1;
+  const last = [...out].filter((i) => i > from && !BEGINS.test(rows[i])).at(-1);
+  const ends = rows.findLastIndex((r, i) => i > from && ENDS.test(r.replace(/\s(?:--|[–—])\s.*$/, '')) && (/^[^a-z]*$/.test(r.split(/[(–—]|--/)[0]) || r.trim().split(/\s+/).length === 1)); // prettier-ignore
+  const to = last ?? (ends > 0 ? ends : rows.length);
+  // Both marks are the writer's word for it; one alone must leave most of the draft.
+  const both = from >= 0 && last !== undefined;
+  const least = both ? 0.2 : MOST;
+  if (wordsIn(rows.slice(from + 1, to)) < least * total) return out;
+  rows.forEach((r, i) => (r.trim() && (i < from || i >= to) ? out.add(i) : undefined));
+  return out;
+}
+
+/** Numbers alone on their rows, counted up: the order of takes or pictures. */
+function numberRows(rows: readonly string[]): Set<number> {
+  const found = rows.flatMap((r, i) => {
+    const n = /^\s*#?(\d{1,2})[.):]?\s*$/.exec(r)?.[1];
+    return n ? [{ i, n: Number(n) }] : [];
+  });
+  return found.length > 1 && found[0].n <= 1 && found.every((f, k) => k === 0 || f.n > found[k - 1].n) ? new Set(found.map((f) => f.i)) : new Set(); // prettier-ignore
+}
+
+/** "Hook A (not used): ~~What if …~~": a label whose words are all struck out. */
+const struckRows = (rows: readonly string[]): Set<number> =>
+  new Set(rows.flatMap((r, i) => (/^\W*(?:[^~:]{1,60}:\W*)?~~[^~]+~~\W*$/.test(r) ? [i] : [])));
 
 /** Rows set aside before any rule for rows is asked. */
 export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind> {
@@ -253,6 +282,8 @@ export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind>
   add(footnoteRows(rows), 'brief');
   add(aroundFence(rows), 'chatter');
   add(boundaryRows(rows), 'mark');
+  add(numberRows(rows), 'count');
+  add(struckRows(rows), 'brief');
   add(fieldRows(rows), 'brief');
   add(chatRows(rows), 'chatter');
   add(pageRows(rows), 'mark');
@@ -410,6 +441,16 @@ function byMarks(rows: readonly JudgedRow[]): readonly JudgedRow[] {
     : rows;
 }
 
+const isBullet = (row: string) => /^\s*[-*•+]\s/.test(row);
+/** Where lists hold pictures and sounds, beside narration that stands in none, what else they hold is no narration either. */
+function byBullets(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const bullets = rows.filter((r) => isBullet(r.row));
+  const spoken = bullets.filter(isSpoken);
+  const cues = bullets.filter((r) => !isSpoken(r) && !isHeading(r) && /[\p{L}]/u.test(r.row)).length;
+  if (cues < 2 || cues < spoken.length || spoken.some((r) => /[.!?…]["”’)*_]*\s*$/.test(r.row)) || count(spoken) > (1 - NEARLY_ALL) * count(rows.filter(isSpoken))) return rows; // prettier-ignore
+  return rows.map((r) => (isBullet(r.row) && !r.labelled ? silent(r, 'direction') : r));
+}
+
 /** In order: what is marked as spoken, then what is marked otherwise, talk at the ends, rows set apart, the head. */
 const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[])[] = [
   byLabels,
@@ -419,6 +460,7 @@ const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[
   byWhole(isWholeItalic),
   byCapitals,
   byMarks,
+  byBullets,
   withoutTalk,
   byShape,
   withoutHeadRows,

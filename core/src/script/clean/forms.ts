@@ -14,6 +14,13 @@ function withoutStrokes(rows: Rows): Rows {
   return found < LEAST_STROKES ? rows : rows.map((r) => (prose(r) ? r.replace(STROKE, '') : r));
 }
 
+/** "#3 / map, line draws on / 5s": a picture by its number, in fields between strokes. */
+const SHOT_ROW = /^\s*#?\d{1,3}[.)]?\s+\/\s+\S.*\s\/\s+\S/;
+const withShotRows = (rows: Rows): Rows =>
+  rows.filter((r) => SHOT_ROW.test(r)).length < 2
+    ? rows
+    : rows.map((r) => (SHOT_ROW.test(r) ? `[${r.trim().replace(/[[\]]/g, '')}]` : r));
+
 /** Frames of tables drawn with letters become pipes; a cell over several rows becomes one. */
 export function withoutFrames(rows: Rows): Rows {
   const drawn = rows.map((r) =>
@@ -93,11 +100,12 @@ const withRowsOfTheirOwn = (rows: Rows): Rows =>
 /** "[VO] …", "VO   …", "VO — …", "VO" above its words: labels without their colon, where the narrator has one so at least twice. */
 const BRACKETED = /^\s*[[(]([\p{L}][\p{L}\d ./-]{0,28})[\])]:?\s+(?=\S)/u;
 const SPACED = /^\s*([\p{Lu}][\p{Lu}\d./ -]{0,18}?)(?:\t+|\s{2,})(?=\S)/u;
+const ARROWED = /^\s*\**([\p{L}][\p{L}\d./ -]{0,18}?)\**\s*(?:>{1,2}|»|→|=>|::)\s*(?=\S)/u;
 const DASHED = /^\s*\**([\p{L}][\p{L}\d./ -]{0,20}?)\**\s+[-–—]\s+(?=\S)/u;
 const ALONE = /^\s*\**([\p{Lu}][\p{Lu}./ -]{1,20}?)\**\s*$/u;
 function withColons(rows: Rows): Rows {
   let out = rows;
-  for (const form of [BRACKETED, SPACED, DASHED, ALONE]) {
+  for (const form of [BRACKETED, SPACED, ARROWED, DASHED, ALONE]) {
     const labels = out.map((r) => form.exec(r)?.[1] ?? '').filter((l) => l && isLabel(l));
     const narrators = labels.filter((l) => isNarratorLabel(`${l}: x`)).length;
     if (narrators < 2 && (labels.length < 2 || form === ALONE)) continue;
@@ -231,6 +239,7 @@ const withSettings = (rows: Rows): Rows =>
 /** Rows of a free draft in the usual form. */
 export const usualForm = (rows: Rows): string[] => [
   ...[
+    withShotRows,
     withChangesMade,
     withOutline,
     withSettings,

@@ -52,14 +52,15 @@ function front(rows: readonly string[]): number {
 }
 
 export function freePieces(text: string): Piece[] {
-  const all = joined(text);
-  const skip = front(all);
+  const lines = text.replace(/^\s*\n/, '').split('\n');
+  const skip = front(lines);
+  const all = joined(lines.slice(skip).join('\n'));
   const out: Piece[] = [];
-  for (const row of all.slice(0, skip)) {
+  for (const row of lines.slice(0, skip)) {
     const title = /^title\s*:\s*["']?([^"'\s].*?)["']?$/i.exec(row.trim());
     out.push(title ? { type: 'heading', level: 0, text: title[1] } : cut('brief', row));
   }
-  const rows = usualForm(all.slice(skip));
+  const rows = usualForm(all);
   const aside = rowsAside(rows);
   const sent = sentInChat(rows);
   if (sent) rows[sent.from] = rows[sent.from].slice(sent.head);

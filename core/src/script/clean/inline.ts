@@ -178,6 +178,7 @@ const RULES: readonly Rule[] = [
         ? { keep: m[0].replace(/[[\]]/g, ''), kind: 'mark', cut: m[0] }
         : { keep: '', kind: kindOf(m[2]), cut: m[0].trim() },
   },
+  { id: 'strokes', match: /(?<=^|\s)\/\p{Ll}[\p{Ll} ]{1,24}\/(?=\s|$)/gu, take: cutAll('direction') },
   { id: 'curly', match: /\s?\{([^{}\n]{0,240})\}/g, take: cutAll() },
   {
     id: 'round',
@@ -185,7 +186,10 @@ const RULES: readonly Rule[] = [
     take: (m) =>
       isInitials(m)
         ? null
-        : m[1] || roundDirects(m[2]) || betweenSentences(m)
+        : m[1] ||
+            /^(?:the )?(?:end|ends|out)\.?$/i.test(m[2].trim()) ||
+            roundDirects(m[2]) ||
+            betweenSentences(m)
           ? { keep: '', kind: kindOf(m[2]), cut: m[0].trim() }
           : null,
   },

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { isOnlyCut, restOf, spokenPieces } from './inline.ts';
 import { withoutFrames } from './forms.ts';
 import { cut, gap, type Piece } from './piece.ts';
+import { freePieces } from './free.ts';
 import { isNarratorLabel, isPictureLabel } from './labels.ts';
 
 export interface Layout {
@@ -417,4 +418,29 @@ const fields: Layout = {
   },
 };
 
-export const LAYOUTS: readonly Layout[] = [fields, captions, screenplay, columns];
+// ---- speech marked up (SSML 1.1, W3C) ------------------------------------------------------------------------------
+
+/** Text to be spoken, breaks as rests; what plays in a recording's place, and names of marks, are not spoken. */
+const speech: Layout = {
+  id: 'speech markup',
+  read: (text) => {
+    if (!/^\s*(?:<\?xml[^>]*>\s*)?<speak[\s>]/.test(text)) return null;
+    const plain = text
+      .replace(/<!--[\s\S]*?-->|<\?[^>]*>/g, '')
+      .replace(/<(audio|desc|metadata|lexicon)\b[^>]*>[\s\S]*?<\/\1>/g, '')
+      .replace(
+        /<break\b[^>]*time=["'](\d+(?:\.\d+)?)(ms|s)["'][^>]*>/g,
+        (_, n: string, unit: string) => ` [pause ${unit === 'ms' ? Number(n) / 1000 : n} s] `,
+      )
+      .replace(/<break\b[^>]*>/g, ' [pause] ')
+      .replace(/<\/(?:p|s|speak)>|<(?:p|s)\b[^>]*>/g, '\n\n')
+      .replace(/<[^>]*>/g, '')
+      .replace(
+        /&(amp|lt|gt|quot|apos);/g,
+        (_, name: string) => ({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })[name]!,
+      );
+    return freePieces(plain);
+  },
+};
+
+export const LAYOUTS: readonly Layout[] = [speech, fields, captions, screenplay, columns];

@@ -367,7 +367,13 @@ export const ROW_RULES: readonly RowRule[] = [
       const b = bare(row);
       const n = named(b.replace(/^\d{1,2}[.)]\s*/, ''));
       return SECTION_WORD.test(n) &&
-        (/[:\])]$/.test(b) || c.gapBefore || c.before === 0 || c.gapAfter || /\*\*/.test(row) || n !== b) &&
+        (/[:\])]$/.test(b) ||
+          c.gapBefore ||
+          c.before === 0 ||
+          c.gapAfter ||
+          /\*\*/.test(row) ||
+          n !== b ||
+          (c.lowercase && !/\p{Ll}/u.test(b))) &&
         c.next !== null
         ? heading(n)
         : SECTION_WORD.test(n) && /^(?:the end|end|fin)\.?$/i.test(n)
