@@ -210,6 +210,19 @@ function calloutRows(rows: readonly string[]): Set<number> {
   return out;
 }
 
+/** "Assigned to: Nora | Due: Fri", "Music cleared: Y / N", "Word count 84", "Total: 68 s": fields of a form and sums. */
+const FIELDS_IN_ROW =
+  /^\W*[\p{L}][\p{L} ]{1,24}:\s[^|:]{1,40}(?:\s\|\s[\p{L}][\p{L} ]{1,24}:\s[^|:]{1,40})+$/u;
+const TO_TICK = /^\W*[\p{L}][\p{L} ]{2,30}:\s+(?:y(?:es)?\s*\/\s*no?|t\.?b\.?[acd]\.?|[☐☑✓✔])\W*$/iu;
+const SUM =
+  /^\W*(?:total|run(?:s|ning)? ?time|length|timing|word ?count|words)\b\W{0,3}\s*(?:about |c(?:irca)?\.? )?\d{1,4}(?::\d{2})?\s?(?:s|sec|seconds|words|wds|min|minutes)?(?![\p{L}\d])[^.!?]{0,40}(?:[.!?]|$)/iu;
+const formRows = (rows: readonly string[]): Set<number> =>
+  new Set(
+    rows.flatMap((r, i) =>
+      FIELDS_IN_ROW.test(r) || TO_TICK.test(r) || (SUM.test(r) && wordsOf(r) < 20) ? [i] : [],
+    ),
+  );
+
 /** Fields on top: rows of a name, a colon and a few words, two or more, before anything else. */
 function fieldRows(rows: readonly string[]): Set<number> {
   const out = new Set<number>();
@@ -284,6 +297,7 @@ export function rowsAside(rows: readonly string[]): ReadonlyMap<number, CutKind>
   add(boundaryRows(rows), 'mark');
   add(numberRows(rows), 'count');
   add(struckRows(rows), 'brief');
+  add(formRows(rows), 'brief');
   add(fieldRows(rows), 'brief');
   add(chatRows(rows), 'chatter');
   add(pageRows(rows), 'mark');
@@ -314,11 +328,23 @@ function byLabels(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   });
 }
 
+/** Quotation blocks right under the headings, most of the words outside them: what is seen there, each as the other. */
+function beside(rows: readonly JudgedRow[]): boolean {
+  const worded = rows.filter((r) => r.row.trim());
+  const heads = worded.flatMap((r, i) => (isHeading(r) ? [i] : []));
+  const under = heads.filter((i) => worded[i + 1] && isQuoted(worded[i + 1].row)).length;
+  const spoken = worded.filter(isSpoken);
+  const quoted = worded.filter((r) => isQuoted(r.row));
+  const whole = quoted.filter((r) => /[.!?…]["”’)]*\s*$/.test(r.row)).length;
+  return heads.length > 1 && under >= heads.length * 0.8 && (quoted.some((r) => !isSpoken(r)) || whole < quoted.length / 2) && count(quoted.filter(isSpoken)) < (1 - MOST) * count(spoken); // prettier-ignore
+}
+
 /** The narration stands in quotation blocks: what is around them is said about it. */
 function byQuotes(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter(isSpoken);
   const quoted = spoken.filter((r) => isQuoted(r.row));
   const groups = rows.filter((r, i) => isQuoted(r.row) && !(i > 0 && isQuoted(rows[i - 1].row))).length;
+  if (groups >= 2 && beside(rows)) return rows.map((r) => (isQuoted(r.row) ? silent(r, 'direction') : r));
   if (groups < 2 || count(quoted) < MOST * count(spoken)) return rows;
   return rows.map((r) => (isQuoted(r.row) ? r : silent(r, 'chatter')));
 }
@@ -350,7 +376,8 @@ const inCapitals = (row: string) => {
 function byCapitals(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   const spoken = rows.filter((r) => isSpoken(r) && !r.labelled);
   const capital = spoken.filter((r) => inCapitals(r.row));
-  if (capital.length < 2 || count(capital) > (1 - MOST) * count(spoken)) return rows;
+  const all = rows.filter((r) => inCapitals(r.row) && !isHeading(r)).length;
+  if (capital.length < 1 || all < 2 || count(capital) > (1 - MOST) * count(spoken)) return rows;
   // One word in capitals is one of them where there are such rows.
   const alone = (row: string) => /^\s*\p{Lu}{3,}[.!]?\s*$/u.test(row);
   return rows.map((r) => (!r.labelled && (inCapitals(r.row) || alone(r.row)) ? silent(r, 'direction') : r));
@@ -451,6 +478,19 @@ function byBullets(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   return rows.map((r) => (isBullet(r.row) && !r.labelled ? silent(r, 'direction') : r));
 }
 
+/** Talk above the first rule, narration to the last, a few words behind it: they are talk too. */
+function betweenRules(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const rules = rows.flatMap((r, i) => (isRule(r.row) ? [i] : []));
+  if (rules.length < 2) return rows;
+  const [first, last] = [rules[0], rules.at(-1)!];
+  const above = rows.slice(0, first).filter((r) => r.row.trim());
+  const behind = rows.slice(last + 1);
+  if (!above.length || above.some((r) => isSpoken(r) || isHeading(r)) || behind.some(isHeading)) return rows;
+  if (!above.some((r) => r.pieces.some((p) => p.type === 'cut' && p.kind === 'chatter'))) return rows;
+  if (count(behind) > (1 - NEARLY_ALL) * count(rows.slice(first, last))) return rows;
+  return rows.map((r, i) => (i > last ? silent(r, 'chatter') : r));
+}
+
 /** In order: what is marked as spoken, then what is marked otherwise, talk at the ends, rows set apart, the head. */
 const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[])[] = [
   byLabels,
@@ -462,6 +502,7 @@ const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[
   byMarks,
   byBullets,
   withoutTalk,
+  betweenRules,
   byShape,
   withoutHeadRows,
 ];

@@ -14,6 +14,28 @@ function withoutStrokes(rows: Rows): Rows {
   return found < LEAST_STROKES ? rows : rows.map((r) => (prose(r) ? r.replace(STROKE, '') : r));
 }
 
+/** The notes under slides are what is said; the slides show the rest. */
+const SLIDE = /^\s*#*\s*slide\s+\d{1,3}\b/i;
+const SLIDE_NOTES = /^(\s*\**)(?:speaker )?notes:?(\**:?\s*)$|^(\s*\**)(?:speaker )?notes:(\**\s+)(?=\S)/i;
+function withSlideNotes(rows: Rows): Rows {
+  if (rows.filter((r) => SLIDE.test(r)).length < 2 || rows.filter((r) => SLIDE_NOTES.test(r)).length < 2) return rows; // prettier-ignore
+  let shown = false;
+  return rows.map((r) => {
+    if (SLIDE.test(r)) shown = true;
+    else if (SLIDE_NOTES.test(r)) {
+      shown = false;
+      return r.replace(SLIDE_NOTES, 'Speaker notes: ');
+    } else if (shown && r.trim()) return `[${r.trim().replace(/[[\]]/g, '')}]`;
+    return r;
+  });
+}
+
+/** "VO3_ALT: …": another wording of a line that stands above. */
+const ALTERNATIVE =
+  /^\s*(?:vo|narr(?:ator)?|line)[ _-]?\d{0,3}[ _-]?(?:alt(?:ernate|ernative)?|option)\b[^:]{0,12}:\s+(?=\S)/i;
+const withoutAlternatives = (rows: Rows): Rows =>
+  rows.map((r) => (ALTERNATIVE.test(r) ? `[${r.trim().replace(/[[\]]/g, '')}]` : r));
+
 /** "#3 / map, line draws on / 5s": a picture by its number, in fields between strokes. */
 const SHOT_ROW = /^\s*#?\d{1,3}[.)]?\s+\/\s+\S.*\s\/\s+\S/;
 const withShotRows = (rows: Rows): Rows =>
@@ -239,6 +261,8 @@ const withSettings = (rows: Rows): Rows =>
 /** Rows of a free draft in the usual form. */
 export const usualForm = (rows: Rows): string[] => [
   ...[
+    withSlideNotes,
+    withoutAlternatives,
     withShotRows,
     withChangesMade,
     withOutline,
