@@ -24,7 +24,7 @@ const WROTE =
 const FORWARDED = /^(?:-{2,}\s*)?(?:forwarded message|begin forwarded message|original message)\b.*$/i;
 const GREETING = /^(?:hi|hello|hey|dear|good (?:morning|afternoon|evening))\b[^.!?]{0,40}[,!]?$/i;
 const SIGN_OFF =
-  /^(?:(?:many |with )?thanks(?: again)?|thank you|cheers|best(?: wishes| regards)?|(?:kind |warm )?regards|yours(?: \w+)?|sincerely|all the best|take care|see you\b.{0,20}|love)[,.!]?$/i;
+  /^(?:(?:many |with )?thanks(?: again)?|thank you|cheers|best(?: wishes| regards)?|(?:kind |warm )?regards|yours(?: \w+)?|sincerely|all the best|take care|see you\b.{0,20}|(?:lots of )?love(?: (?:to|from) .{2,20})?|hugs|x{1,3})[,.!]?$/i;
 
 /** The rows of a mail around the narration in it: heads, greeting, what is said about it, sign-off, signature, older mails. */
 function mailRows(rows: readonly string[]): Set<number> {
@@ -46,6 +46,17 @@ function mailRows(rows: readonly string[]): Set<number> {
   const letter = greeted && (signedOff || rows.filter(isRule).length >= 2);
   const isMail = at - first >= 3 || quotes || sent >= 0 || letter;
   if (!isMail) return out;
+  // Words under a short quotation answer it: what they were asked is no narration.
+  const under = older < 0 ? -1 : rows.findLastIndex(isQuoted);
+  if (
+    quotes &&
+    older - at < 2 &&
+    under > 0 &&
+    wordsIn(rows.slice(under + 1)) > 2 * wordsIn(rows.slice(older, under + 1))
+  ) {
+    for (let i = 0; i <= under; i++) out.add(i);
+    return out;
+  }
   // A reply that only talks about what it quotes: then that is the narration.
   const answer = rows.filter((r, i) => i >= at && i < older && r.trim());
   if (
@@ -72,6 +83,10 @@ function mailRows(rows: readonly string[]): Set<number> {
   }
   const body = rows.findIndex((r, i) => i >= at && r.trim());
   if (body >= 0 && GREETING.test(rows[body].trim())) out.add(body);
+  // "… the short one about the lift. Here goes:" ends what is said about it.
+  const announced = rows.findIndex((r, i) => i > at && i < end && /:\s*$/.test(r) && MYSELF.test(r));
+  if (announced > 0 && wordsIn(rows.slice(at, announced + 1)) < (1 - MOST) * wordsIn(rows.slice(at, end)))
+    add(at, announced + 1);
   for (let i = end - 1, seen = 0; i > at && seen < 4; i--) {
     if (!rows[i].trim()) continue;
     seen++;
@@ -140,7 +155,7 @@ function footnoteRows(rows: readonly string[]): Set<number> {
       /^\s*\[\^[\w-]{1,20}\]:/.test(row) ||
       /^\s*\[\/\/\]:\s*#/.test(row) ||
       /^\s*@[\p{L}][\w.-]{1,30}\b[:,]?\s/u.test(row) ||
-      /^\s*Commented \[\w{1,8}\]:/.test(row) ||
+      /^\s*(?:Commented \[\w{1,8}\]|Deleted|Formatted|Inserted|Moved (?:down|up) \[\d+\]):\s/.test(row) ||
       (/^\s*(?:\*{1,3}|[†‡])\s+\S/.test(row) && i >= last && seen.has('*')) ||
       (mark && seen.has(mark))
     )
@@ -212,21 +227,27 @@ function calloutRows(rows: readonly string[]): Set<number> {
 
 /** "Assigned to: Nora | Due: Fri", "Music cleared: Y / N", "Word count 84", "Total: 68 s": fields of a form and sums. */
 const FIELDS_IN_ROW =
-  /^\W*[\p{L}][\p{L} ]{1,24}:\s[^|:]{1,40}(?:\s\|\s[\p{L}][\p{L} ]{1,24}:\s[^|:]{1,40})+$/u;
+  /^\W*\p{L}[\p{L} ]{1,24}:\s[^|/:]{1,40}(?:\s[|/]\s\p{L}[\p{L} ]{1,24}:\s[^|/:]{1,40})+$/u;
+/** What signs mean, told above: "Underlined = lean on it. // = breath." */
+const KEY = /^[^=]*\s=\s[^=]*\s=\s/;
+/** "MILK TRAIN" / as broadcast / checked: a head in parts, no sentence. */
+const HEAD_IN_PARTS = /^[^|/•]+(?:\s[|/•]\s[^|/•]+){2,}$/u;
 const TO_TICK = /^\W*[\p{L}][\p{L} ]{2,30}:\s+(?:y(?:es)?\s*\/\s*no?|t\.?b\.?[acd]\.?|[☐☑✓✔])\W*$/iu;
 const SUM =
   /^\W*(?:total|run(?:s|ning)? ?time|length|timing|word ?count|words)\b\W{0,3}\s*(?:about |c(?:irca)?\.? )?\d{1,4}(?::\d{2})?\s?(?:s|sec|seconds|words|wds|min|minutes)?(?![\p{L}\d])[^.!?]{0,40}(?:[.!?]|$)/iu;
-const formRows = (rows: readonly string[]): Set<number> =>
-  new Set(
-    rows.flatMap((r, i) =>
-      FIELDS_IN_ROW.test(r) || TO_TICK.test(r) || (SUM.test(r) && wordsOf(r) < 20) ? [i] : [],
-    ),
-  );
+function formRows(rows: readonly string[]): Set<number> {
+  const first = rows.findIndex((r) => r.trim());
+  const head = (r: string) => HEAD_IN_PARTS.test(r) && !/[.!?…]\W*$/.test(r);
+  const isForm = (r: string) => FIELDS_IN_ROW.test(r) || TO_TICK.test(r) || KEY.test(r) || (SUM.test(r) && wordsOf(r) < 20); // prettier-ignore
+  return new Set(rows.flatMap((r, i) => (isForm(r) || (i === first && head(r)) ? [i] : [])));
+}
 
 /** Fields on top: rows of a name, a colon and a few words, two or more, before anything else. */
 function fieldRows(rows: readonly string[]): Set<number> {
   const out = new Set<number>();
-  const first = rows.findIndex((r) => r.trim());
+  const top = rows.findIndex((r) => r.trim());
+  // Under the whole's title, or without one.
+  const first = /^\s*#\s/.test(rows[top] ?? '') ? rows.findIndex((r, i) => i > top && r.trim()) : top;
   for (let i = first; i >= 0 && i < rows.length && rows[i].trim(); i++) {
     const m = /^\s*(?:[-*•]\s+)?([\p{L}][\p{L} ./-]{0,24}?)\s*:\s+(\S.*)$/u.exec(
       rows[i].replace(/\*\*|__/g, ''),
@@ -399,12 +420,17 @@ const TO_LISTENERS = /\b(?:comments?|below|subscribe|next (?:time|video))\b/i;
 const aboutWork = (text: string): number =>
   new Set((text.match(WORK) ?? []).map((w) => w.toLowerCase())).size;
 
+/** "That's it. 1:04 on my phone", "Sure -", "Here are the three you asked for": before and behind what was ordered. */
+const HANDED_OVER =
+  /^\W*(?:(?:ok(?:ay)?|right|so),?\s)?(?:that['’]s (?:it|all|the lot|\d)\b|(?:sure|ok(?:ay)?|yep|yes|here(?: you go| it is| goes)?|voil[aà])\W*$)|\byou (?:asked for|wanted|ordered)\b/i;
+
 /** Whether a row is said to the one who ordered the script, and not to those who hear it. */
 export function isTalk(row: string): boolean {
   const text = bare(row);
   const about = aboutWork(text);
   return (
     (OFFER.test(text) && !TO_LISTENERS.test(text)) ||
+    (HANDED_OVER.test(text) && (wordsOf(text) < 4 || /\b(?:I|my|me|you|your|\d+:\d\d)\b/i.test(text))) ||
     (about >= 2 && BETWEEN_PARTNERS.test(text)) ||
     about >= 3
   );

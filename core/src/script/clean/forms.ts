@@ -15,7 +15,7 @@ function withoutStrokes(rows: Rows): Rows {
 }
 
 /** The notes under slides are what is said; the slides show the rest. */
-const SLIDE = /^\s*#*\s*slide\s+\d{1,3}\b/i;
+const SLIDE = /^[\s#]*slide\s+\d{1,3}\b/i;
 const SLIDE_NOTES = /^(\s*\**)(?:speaker )?notes:?(\**:?\s*)$|^(\s*\**)(?:speaker )?notes:(\**\s+)(?=\S)/i;
 function withSlideNotes(rows: Rows): Rows {
   if (rows.filter((r) => SLIDE.test(r)).length < 2 || rows.filter((r) => SLIDE_NOTES.test(r)).length < 2) return rows; // prettier-ignore
@@ -27,6 +27,40 @@ function withSlideNotes(rows: Rows): Rows {
       return r.replace(SLIDE_NOTES, 'Speaker notes: ');
     } else if (shown && r.trim()) return `[${r.trim().replace(/[[\]]/g, '')}]`;
     return r;
+  });
+}
+
+/** "… said so. 0:15": times that end rows, counted up: when each has been said. */
+const TIME_BEHIND =
+  /(?<=[\p{L}\p{N}][.!?…]["”’)]*\s+(?:\([^()]{1,24}\)\s*)?)\(?(\d{1,2}:\d{2})\)?(?= ?(?:\[[^\]]*\])?$)/u;
+function withTimesApart(rows: Rows): Rows {
+  const found = rows.flatMap((r) => TIME_BEHIND.exec(r.trimEnd())?.[1] ?? []);
+  const at = (t: string) => Number(t.split(':')[0]) * 60 + Number(t.split(':')[1]);
+  if (found.length < 3 || found.some((t, i) => i > 0 && at(t) < at(found[i - 1]))) return rows;
+  return rows.map((r) => {
+    const time = TIME_BEHIND.exec(r.trimEnd())?.[1];
+    return time ? `[${time}] ${r.trimEnd().replace(TIME_BEHIND, '').trim()}` : r;
+  });
+}
+
+/** "== X ==" as wikis write headings. */
+const withWikiHeads = (rows: Rows): Rows =>
+  rows.map((r) => r.replace(/^\s*(={2,5})\s*([^\s=][^=]{0,60}?)\s*\1\s*$/, '## $2'));
+
+/** "## A (spare)": parts that stand in for another are not read; nor is what a page folds away ("▸ Background"). */
+const SPARE =
+  /^\s*#{1,6}\s.*\((?:spare|alt(?:ernative)?|unused|not used|backup|back-up|old|cut|optional)\)\s*$/i;
+const FOLDED = /^\s*[▸▶►▾▼]\uFE0F?\s+\p{L}/u;
+function withoutSpares(rows: Rows): Rows {
+  const inset = (r: string | undefined) => /^(?:\s{2,}|\t)\S/.test(r ?? '');
+  const folds = (i: number) => FOLDED.test(rows[i]) && inset(rows.slice(i + 1, i + 3).find((r) => r.trim()));
+  let spare = false;
+  let folded = false;
+  return rows.map((r, i) => {
+    if (/^\s{0,3}#{1,6}\s/.test(r)) spare = SPARE.test(r);
+    if (folds(i)) folded = true;
+    else if (r.trim() && !inset(r)) folded = false;
+    return (spare || folded) && r.trim() ? `[${r.trim().replace(/[[\]]/g, '')}]` : r;
   });
 }
 
@@ -261,6 +295,9 @@ const withSettings = (rows: Rows): Rows =>
 /** Rows of a free draft in the usual form. */
 export const usualForm = (rows: Rows): string[] => [
   ...[
+    withWikiHeads,
+    withoutSpares,
+    withTimesApart,
     withSlideNotes,
     withoutAlternatives,
     withShotRows,

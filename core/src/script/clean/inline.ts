@@ -81,7 +81,9 @@ const roundDirects = (inner: string): boolean => {
 
 /** A few words in small letters between two sentences, without a stop of their own, set a scene. */
 const betweenSentences = (m: RegExpExecArray): boolean =>
-  /^\p{Ll}[^.!?]{2,30}$/u.test(m[2].trim()) && m[2].trim().split(/\s+/).length <= 3 && standsBetween(m);
+  /^(?:\p{Ll}|\p{Lu}{3,}\s\p{Ll})[^.!?]{2,30}$/u.test(m[2].trim()) &&
+  m[2].trim().split(/\s+/).length <= 3 &&
+  standsBetween(m);
 
 /** Whether one sentence ends before it and another begins behind it. */
 const standsBetween = ({ input, index, 0: all }: RegExpExecArray): boolean =>

@@ -136,19 +136,32 @@ function cellsOf(text: string): { rows: string[][]; around: string[] } | null {
   return setApart(lines);
 }
 
-/** A header of two labels set apart by blanks; the second column begins where the second label does. */
+const SEEN_HEAD = /^\W*(?:video|visuals?|pictures?|images?)\b/i;
+/** Names of columns, "sound" told from what is only heard where it stands beside pictures and no other column is spoken. */
+const spokenNames = (labels: readonly string[]): string[] =>
+  labels.some((l) => SPOKEN_HEAD.test(l)) || !labels.some((l) => SEEN_HEAD.test(l))
+    ? [...labels]
+    : labels.map((l) => (/^\W*sounds?\W*$/i.test(l) ? 'Narration' : l));
+
+/** A header of labels set apart by blanks; each column begins where its label does. */
 function setApart(lines: readonly string[]): { rows: string[][]; around: string[] } | null {
+  const labelsOf = (l: string) => spokenNames(l.trim().split(/\s{3,}/));
   const head = lines.findIndex((l) => {
-    const labels = l.trim().split(/\s{3,}/);
+    const labels = labelsOf(l);
     return (
-      labels.length === 2 &&
-      labels.some((label) => SPOKEN_HEAD.test(label)) &&
-      labels.some((label) => UNSPOKEN_HEAD.test(label))
+      labels.length >= 2 &&
+      labels.length <= 5 &&
+      labels.filter((label) => SPOKEN_HEAD.test(label)).length === 1 &&
+      labels.some((label) => UNSPOKEN_HEAD.test(label)) &&
+      labels.every((label) => SPOKEN_HEAD.test(label) || UNSPOKEN_HEAD.test(label))
     );
   });
   if (head < 0) return null;
-  const at = lines[head].search(/(?<=\S\s{3,})\S/);
-  const rows: string[][] = [[lines[head].slice(0, at).trim(), lines[head].slice(at).trim()]];
+  const labels = labelsOf(lines[head]);
+  const borders = [...lines[head].matchAll(/(?<=\S\s{3,})\S/g)].map((m) => m.index);
+  const cellsIn = (line: string) =>
+    labels.map((_, i) => line.slice(i ? borders[i - 1] : 0, borders[i]).trim());
+  const rows: string[][] = [labels];
   let open = false;
   let crossing = 0;
   for (const line of lines.slice(head + 1)) {
@@ -157,12 +170,10 @@ function setApart(lines: readonly string[]): { rows: string[][]; around: string[
       continue;
     }
     if (/^\s*(?:[-=_]\s*){3,}$/.test(line)) continue;
-    // A row that runs through the border is no row of columns: its words are kept as spoken.
-    const through = /\S\S|\S \S/.test(line.slice(at - 2, at + 1)) && /\S/.test(line[at - 1] ?? ' ');
+    // A row that runs through a border is no row of columns: its words are kept as spoken.
+    const through = borders.some((at) => /\S\S|\S \S/.test(line.slice(at - 2, at + 1)) && /\S/.test(line[at - 1] ?? ' ')); // prettier-ignore
     if (through) crossing++;
-    const cells = through
-      ? [0, 1].map((i) => (SPOKEN_HEAD.test(rows[0][i]) ? line.trim() : ''))
-      : [line.slice(0, at).trim(), line.slice(at).trim()];
+    const cells = through ? labels.map((l) => (SPOKEN_HEAD.test(l) ? line.trim() : '')) : cellsIn(line);
     if (open) rows[rows.length - 1] = rows[rows.length - 1].map((c, i) => `${c} ${cells[i]}`.trim());
     else rows.push(cells);
     open = true;
