@@ -9,6 +9,11 @@ export const APPARATUS = new RegExp(
 );
 /** Those of papers alone. */
 export const OF_PAPER = new RegExp(`^${anyOf(names.journal)}\\s*:?$`, 'i');
+/** Such a name before the words it stands over, in one paragraph: "Funding: …", "Data availability. …". */
+export const RUN_IN = new RegExp(
+  `^(?:${names.journal.join('|')}|acknowledge?ments?|references?)\\s?(?:[:—–]|\\.(?=\\s\\p{Lu}))\\s?`,
+  'iu',
+);
 /** Those that stand over nothing else, whatever they are set in. */
 export const BARE_APPARATUS = new RegExp(`^${anyOf(names.encyclopedia, names.journal)}\\s*:?$`, 'i');
 /** Parts of a report of research, as its headings and labels name them (ICMJE recommendations, IV.A.3; from memory). */

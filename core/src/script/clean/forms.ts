@@ -43,6 +43,13 @@ function withTimesApart(rows: Rows): Rows {
   });
 }
 
+/** A star in the margin marks a row that was changed (screenplay practice, no published source). */
+const REVISED = /(?<=\S)\s{2,}\*{1,2}\s*$/;
+const withoutRevisionMarks = (rows: Rows): Rows =>
+  rows.filter((r) => REVISED.test(r)).length < 2
+    ? rows
+    : rows.map((r) => r.replace(/(?<=\S)\s+\*{1,2}\s*$/, ''));
+
 /** "== X ==" as wikis write headings. */
 const withWikiHeads = (rows: Rows): Rows =>
   rows.map((r) => r.replace(/^\s*(={2,5})\s*([^\s=][^=]{0,60}?)\s*\1\s*$/, '## $2'));
@@ -295,6 +302,7 @@ const withSettings = (rows: Rows): Rows =>
 /** Rows of a free draft in the usual form. */
 export const usualForm = (rows: Rows): string[] => [
   ...[
+    withoutRevisionMarks,
     withWikiHeads,
     withoutSpares,
     withTimesApart,

@@ -1,6 +1,6 @@
 /** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
 import type { RawBlock, RawLeftOut } from '../document.ts';
-import { APPARATUS, BARE_APPARATUS, OF_PAPER, PART } from '../apparatus.ts';
+import { APPARATUS, RUN_IN, BARE_APPARATUS, OF_PAPER, PART } from '../apparatus.ts';
 import { isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
@@ -330,7 +330,8 @@ function underApparatus(
   let look: string | null = null;
   let box: number | undefined;
   // Names that papers have ("Permissions", "Abbreviations") are headings of other things elsewhere.
-  const paper = atoms.filter((a) => OF_PAPER.test(a.text)).length >= 2;
+  const runsIn = (a: Atom) => a.type !== 'row' && (RUN_IN.test(a.text) || (a.bold > 0 && a.bold < a.text.length && OF_PAPER.test(a.spans?.[0] ?? '') && a.text.startsWith(a.spans![0]))); // prettier-ignore
+  const paper = atoms.filter((a) => OF_PAPER.test(a.text) || runsIn(a)).length >= 2;
   const isNamed = (text: string) => APPARATUS.test(text) && (paper || !OF_PAPER.test(text));
   atoms.forEach((a, i) => {
     // What stands under a heading stands in the element that holds the heading and what follows it: a box amid the article ends there.
@@ -347,7 +348,7 @@ function underApparatus(
     }
     // Without a rank: such a name by itself, set otherwise than what follows.
     else if (level(a) === 7 && i > atoms.length * (paper ? 0.4 : 0.5) && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && isNamed(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
-    if (under || look !== null) out(i, WHY);
+    if (under || look !== null || (paper && runsIn(a))) out(i, WHY);
   });
 }
 
@@ -711,11 +712,14 @@ const isTitle = (a: Atom, title: string) => {
   return own.length > 3 && (own === hashOf(title) || (/^H[1-6]$/.test(a.tag) && hashOf(title).includes(own) && own.length > title.length * 0.45) || (a.tag === 'H1' && own.includes(hashOf(title)))); // prettier-ignore
 };
 
+/** "Fig. 1. Barks per van": what is said of a figure, wherever it is set. */
+const LEGEND = /^(?:Fig(?:ure)?|Table|Plate|Scheme)\.?\s?\d{1,2}[A-Za-z]?[.:|]\s/;
+
 function blockOf(atoms: readonly Atom[], i: number, title: string): RawBlock | null {
   const a = atoms[i];
   if (isTitle(a, title) && a.type === 'heading') return null;
   const heading = a.type === 'heading' || headingLike(atoms, i);
-  const type = heading ? 'heading' : withCredit(a) ? 'caption' : a.type;
+  const type = heading ? 'heading' : withCredit(a) || LEGEND.test(a.text) ? 'caption' : a.type;
   const text = type === 'caption' || a.above.includes('FIGURE') || CREDIT.test(a.text.slice(-120)) ? a.text.replace(CREDIT, '').trim() : a.text; // prettier-ignore
   if (!/\p{L}|\d/u.test(text)) return null;
   return asBlock(a, type, text);

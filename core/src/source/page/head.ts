@@ -3,7 +3,7 @@ import { isoDate } from '../tidy.ts';
 import { bylineNames } from '../readers/html/metadata.ts';
 import type { Atom } from './atom.ts';
 import { hashOf } from './features.ts';
-import { DAY, isStamp, withoutTimes } from './shapes.ts';
+import { ADDRESS, DAY, isStamp, withoutTimes } from './shapes.ts';
 
 export interface Head {
   authors?: string[];
@@ -74,6 +74,8 @@ export function headOf(
     if (names.length) head.authors = names;
     // Each day belongs to the word before it.
     for (const part of a.text.split(/[·|•]|(?=\b(?:Updated|Modified|Published|Posted|Last)\b)/)) {
+      // The number of a record looks like a day: "doi: 10.1000/2023.04.11".
+      if (ADDRESS.test(part) || /\bdoi\b/i.test(part)) continue;
       const day = DAY.exec(part)?.[0] ?? (a.text.length < 60 && a.time ? a.time : undefined);
       const iso = isoDate(day?.replace(/(\d)(?:st|nd|rd|th)\b/, '$1'));
       if (!iso || !/^\d{4}-\d\d-\d\d$/.test(iso)) continue;
@@ -105,7 +107,8 @@ function signedBy(below: readonly Atom[]): string[] {
     const signed =
       /\p{L}[\d*†‡§¶]|,$/u.test(a.text) ||
       out.length > 0 ||
-      (names.length > 1 && /\s(?:and|&)\s/.test(a.text));
+      (names.length > 1 && /\s(?:and|&)\s/.test(a.text)) ||
+      names.length > 2;
     if (all && signed) out.push(...names);
     else if (out.length) break;
   }
