@@ -1,7 +1,7 @@
 /** Speed and memory as ratios side by side in one run, printed as a table. `npm run bench`. */
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { makeReplyChecker, orderedSections } from '@ursprung/core/commission';
 import { draftScript } from '@ursprung/core/draft';
@@ -450,6 +450,30 @@ rows.push(
   await read(3000);
   const [small, large] = [await read(6000), await read(60_000)];
   rows.push(['taking 60,000 words apart', ms(large), '6,000 words', ms(small), `${(large / small).toFixed(1)}× for 10×`]); // prettier-ignore
+}
+
+// --- a page read as a careful reader would, beside the extraction library alone on the same parsed pages ---
+{
+  const folder = new URL('../core/test/source/genres/', import.meta.url);
+  const pages = readdirSync(folder)
+    .filter((f) => f.endsWith('.html'))
+    .map((f) => readFileSync(new URL(f, folder), 'utf8'));
+  const { parsedHtml } = await import('../core/src/source/readers/html/parse.ts');
+  const { Readability } = await import('@mozilla/readability');
+  const timed = async (read: (html: string) => Promise<unknown>) => {
+    const runs: number[] = [];
+    for (let n = 0; n < 4; n++) {
+      const began = performance.now();
+      for (const html of pages) await read(html);
+      runs.push((performance.now() - began) / pages.length);
+    }
+    return runs.slice(1).sort((a, b) => a - b)[1];
+  };
+  const own = await timed((html) => readSource(html));
+  const library = await timed(async (html) =>
+    new Readability((await parsedHtml(html)) as unknown as Document).parse(),
+  );
+  rows.push([`reading a page, ${pages.length} kinds of site`, ms(own), 'the extraction library alone', ms(library), `${(own / library).toFixed(1)}×`]); // prettier-ignore
 }
 
 // --- a key in a long script: the step checked by what changed against the whole, and kept with little and much waiting ---

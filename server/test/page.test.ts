@@ -201,4 +201,26 @@ describe('what the Page asks of the server', function () {
     expect((await server.post(`/channels/${other}/style`, {})).status).to.equal(404);
     expect((await server.patch(`/channels/${other}`, { name: 'x' })).status).to.equal(404);
   });
+
+  it('takes what a draft says for under the video to the upload sheet, and lays its times against the clock', async () => {
+    const made = await server.post('/scripts', {
+      ...BRIEF,
+      channelId,
+      target: { kind: 'point', seconds: 30 },
+      draft: {
+        text: '[0:00] The clock of Tarn Hill has run for two hundred and twelve years.\n\n[0:40] This winter it stopped.\n\nDescription: A clock and a family.\n#clocks #tarn\n',
+      },
+    });
+    expect(made.status).to.equal(201);
+    expect((await script(made.body.id)).settings.handoff.upload).to.deep.equal({
+      summary: 'A clock and a family.',
+      hashtags: '#clocks #tarn',
+    });
+    expect(made.body.notes[1]).to.equal(
+      'For under the video: the description and the hashtags, now on the upload sheet.',
+    );
+    expect(made.body.notes[2]).to.match(
+      /^The draft stamps 2 times; by the clock 1 of them holds to a second\. Furthest off: “This winter it stopped\.”, stamped 0:40, falls at 0:0\d\.$/,
+    );
+  });
 });

@@ -63,7 +63,7 @@ describe('stamped times', () => {
     const lines = linesOf(DRAFT);
     expect(stampsOf(lines).map((s) => s.atMs)).to.deep.equal([0, 6000, 31_000]);
     expect(saidOfStamps(lines, [0, 6400, 10_000])).to.equal(
-      'The draft stamps 3 times; by the clock 2 of them hold to a second. Furthest off: “And this winter it stopped.…”, stamped 0:31, falls at 0:10.', // prettier-ignore
+      'The draft stamps 3 times; by the clock 2 of them hold to a second. Furthest off: “And this winter it stopped.”, stamped 0:31, falls at 0:10.', // prettier-ignore
     );
   });
 

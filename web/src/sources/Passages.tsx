@@ -65,7 +65,7 @@ export function Passages({
             <h3 className="font-semibold col-start-2" data-from={b.start}>
               {b.text}
             </h3>
-            <span className="text-right">
+            <span className="text-right h-0">
               <Decide block={b} busy={busy} onDecide={onDecide} />
             </span>
           </div>

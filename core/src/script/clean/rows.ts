@@ -308,7 +308,13 @@ export const ROW_RULES: readonly RowRule[] = [
     read: (row, c) => {
       const b = bare(row);
       const m = BRIEF.exec(b);
-      return m && !(c.labels < 2 && isSaid(row, m[1])) && (c.before < 12 || c.after < 8) && words(b) <= 40
+      // What stands under a video is never said in it, whatever a sentence it is.
+      const under =
+        /^(?:(?:video|upload) )?description\b|^pinned\b|^(?:hash ?)?tags\b/i.test(b) && c.after < 8;
+      return m &&
+        (under || !(c.labels < 2 && isSaid(row, m[1]))) &&
+        (c.before < 12 || c.after < 8) &&
+        words(b) <= 40
         ? { type: 'cut', kind: 'brief' }
         : null;
     },

@@ -50,9 +50,13 @@ export function saidOfStamps(
   const off = stamps.map((s) => ({ ...s, by: starts[s.line] - s.atMs }));
   const worst = off.reduce((a, b) => (Math.abs(b.by) > Math.abs(a.by) ? b : a));
   const close = off.filter((s) => Math.abs(s.by) < 1000).length;
-  const words = lines[worst.line].text.split(/\s+/).slice(0, 6).join(' ');
-  const all = `The draft stamps ${stamps.length} times; by the clock ${close === stamps.length ? 'all' : close} of them hold to a second.`;
+  const said = lines[worst.line].text.trim().split(/\s+/);
+  const words = said.slice(0, 6).join(' ') + (said.length > 6 ? '…' : '');
+  const all =
+    close === stamps.length
+      ? `The draft stamps ${stamps.length} times; by the clock all of them hold to a second.`
+      : `The draft stamps ${stamps.length} times; by the clock ${close || 'none'} of them ${close > 1 ? 'hold' : 'holds'} to a second.`;
   return Math.abs(worst.by) < 1000
     ? all
-    : `${all} Furthest off: “${words}…”, stamped ${clock(worst.atMs)}, falls at ${clock(starts[worst.line])}.`;
+    : `${all} Furthest off: “${words}”, stamped ${clock(worst.atMs)}, falls at ${clock(starts[worst.line])}.`;
 }
