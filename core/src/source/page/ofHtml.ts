@@ -3,6 +3,7 @@ import { rowsOf, type TableRow } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { Atom } from './atom.ts';
 import { atomsOfText } from './ofText.ts';
+import { lettersBelow } from './lettersBelow.ts';
 import { DAY, isStamp } from './shapes.ts';
 import { stylesOf } from './styles.ts';
 
@@ -349,10 +350,11 @@ const FRAME_LETTERS = 400;
 /** Elements that hold a picture and few words beside it. */
 function framesOf(root: Element | null): ReadonlySet<Element> {
   const frames = new Set<Element>();
+  const below = lettersBelow(root);
   for (const picture of root?.querySelectorAll('img,picture,svg,video') ?? [])
     for (let up = picture.parentElement, n = 0; up && up !== root && n < 5; up = up.parentElement, n++) {
       if (frames.has(up)) break;
-      const letters = tidy(up.textContent ?? '').length;
+      const letters = below.get(up) ?? 0;
       if (letters > FRAME_LETTERS) break;
       // A paragraph with a picture in it and more than a few words is a paragraph.
       if (letters && !/^(?:A|H\d|LI)$/.test(tagOf(up)) && (tagOf(up) !== 'P' || letters < FRAME_LETTERS / 3))

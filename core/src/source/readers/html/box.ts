@@ -1,6 +1,7 @@
 /** The box of facts beside an article ("Built: 1804"): label and value, a fact a row. */
 import type { RawBlock, RawDocument } from '../../document.ts';
 import { hashOf } from '../../page/features.ts';
+import { lettersBelow } from '../../page/lettersBelow.ts';
 import { ADDRESS } from '../../page/shapes.ts';
 import { tidy } from '../../tidy.ts';
 import { spoken } from './blocks.ts';
@@ -17,6 +18,7 @@ const LONGEST_LABEL = 40;
 const LONGEST_VALUE = 160;
 /** Boxes that hold more than this besides their rows are pages. */
 const MOST_BESIDE = 600;
+const LARGEST_BOX = 6000;
 
 /** Rows of boxes, and what else stands in them: none of it is the text's. */
 export interface Boxes {
@@ -78,8 +80,9 @@ export function boxesOf(document: Document, title: string | undefined): Boxes {
   const taken: Element[] = [];
   const out: RawBlock[] = [];
   const beside = new Set<string>();
+  const below = lettersBelow(document.body);
   for (const box of [...document.querySelectorAll('table,dl,aside,section,div,ul')]) {
-    if (taken.some((t) => t.contains(box)) || (box.textContent ?? '').length > 6000 || !isBox(box, title ?? '')) continue; // prettier-ignore
+    if (taken.some((t) => t.contains(box)) || (below.get(box) ?? 0) > LARGEST_BOX || !below.get(box) || !isBox(box, title ?? '')) continue; // prettier-ignore
     const pairs = pairsOf(box).slice(0, MOST);
     const said = pairs.reduce((n, p) => n + p.label.length + p.value.length, 0);
     if (pairs.length < FEWEST || tidy(spoken(box)).length > said * 1.5 + MOST_BESIDE) continue;
