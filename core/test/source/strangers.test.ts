@@ -3,45 +3,15 @@
  * that nothing gets worse, no estimate of how a new page is read.
  */
 import { expect } from 'chai';
-import { readFileSync, readdirSync } from 'node:fs';
-import { openSource, type SourceDocument } from '../../src/source/index.ts';
+import { openSource } from '../../src/source/index.ts';
+import { letters, ownLetters, pagesWithGold } from './gold.ts';
 
-interface Gold {
-  kind: string;
-  title: string;
-  published?: string;
-  passages: { text: string }[];
-  replies?: string[];
-  furniture: string[];
-}
-const folder = new URL('./strangers/', import.meta.url);
-const letters = (text: string) =>
-  (
-    text
-      .normalize('NFKC')
-      .toLowerCase()
-      .match(/[\p{L}\p{N}]+/gu) ?? []
-  ).join('');
-
-const PAGES = await Promise.all(
-  readdirSync(folder)
-    .filter((f) => f.endsWith('.gold.json'))
-    .map(async (f) => {
-      const name = f.slice(0, 2);
-      const file = readdirSync(folder).find((x) => x.startsWith(`${name}.`) && x !== f)!;
-      return {
-        name: file,
-        gold: JSON.parse(readFileSync(new URL(f, folder), 'utf8')) as Gold,
-        doc: await openSource(new Uint8Array(readFileSync(new URL(file, folder)))),
-      };
-    }),
-);
-const own = (doc: SourceDocument) => letters(doc.blocks.filter((b) => b.type !== 'reply' && b.type !== 'box').map((b) => b.text).join(' ')); // prettier-ignore
+const PAGES = await pagesWithGold(new URL('./strangers/', import.meta.url));
 
 describe(`${PAGES.length} pages by other hands`, () => {
   for (const { name, gold, doc } of PAGES) {
     it(`${name}: the whole article, no furniture, nobody else’s words`, () => {
-      const text = own(doc);
+      const text = ownLetters(doc);
       const article = letters(`${gold.title} ${gold.passages.map((p) => p.text).join(' ')}`);
       expect(gold.passages.filter((p) => !text.includes(letters(p.text)) && letters(p.text) !== letters(doc.title)).map((p) => p.text.slice(0, 60)).length).to.be.at.most(gold.passages.length * 0.08); // prettier-ignore
       for (const f of [...gold.furniture, ...(gold.replies ?? [])])
