@@ -36,7 +36,8 @@ const unseen = (e: Element): boolean =>
 const isNoteMark = (sup: Element): boolean =>
   sup.querySelector('a') !== null || /^\s*[[(]?[*†‡§a-z][\])]?\s*$/.test(sup.textContent ?? '');
 
-/** What an editor's page calls the remarks that people leave beside a text. */
+/** What an editor's page calls the remarks that people leave beside a text: kept in brackets, as notes. */
+const LONGEST_COMMENT = 400;
 const COMMENT = /(?:^|[-_\s])comments?(?:$|[-_\s])/i;
 
 /** Headings, lists, tables and emphasis of a page as the marks people type, so that one set of rules reads both. */
@@ -58,7 +59,14 @@ export async function draftTextOfHtml(html: string): Promise<string> {
     const element = node as Element;
     const tag = element.tagName.toUpperCase();
     if (SILENT.has(tag) || unseen(element) || notes.has(element.id)) return;
-    if (COMMENT.test(element.getAttribute('class') ?? '')) return;
+    if (
+      COMMENT.test(element.getAttribute('class') ?? '') &&
+      BLOCK.test(tag) &&
+      (element.textContent ?? '').length < LONGEST_COMMENT
+    ) {
+      out += `\n\n[${(element.textContent ?? '').replace(/[[\]\s]+/g, ' ').trim()}]\n\n`;
+      return;
+    }
     if (tag === 'SUP' && isNoteMark(element)) return;
     const inside = () => element.childNodes.forEach((c) => walk(c, depth + 1));
     const around = (mark: string) => {

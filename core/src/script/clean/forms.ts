@@ -14,6 +14,9 @@ function withoutStrokes(rows: Rows): Rows {
   return found < LEAST_STROKES ? rows : rows.map((r) => (prose(r) ? r.replace(STROKE, '') : r));
 }
 
+/** A row that the rules for rows set aside. */
+const aside = (row: string) => `[${row.trim().replace(/[[\]]/g, '')}]`;
+
 /** The notes under slides are what is said; the slides show the rest. */
 const SLIDE = /^[\s#]*slide\s+\d{1,3}\b/i;
 const SLIDE_NOTES = /^(\s*\**)(?:speaker )?notes:?(\**:?\s*)$|^(\s*\**)(?:speaker )?notes:(\**\s+)(?=\S)/i;
@@ -25,7 +28,7 @@ function withSlideNotes(rows: Rows): Rows {
     else if (SLIDE_NOTES.test(r)) {
       shown = false;
       return r.replace(SLIDE_NOTES, 'Speaker notes: ');
-    } else if (shown && r.trim()) return `[${r.trim().replace(/[[\]]/g, '')}]`;
+    } else if (shown && r.trim()) return aside(r);
     return r;
   });
 }
@@ -67,22 +70,19 @@ function withoutSpares(rows: Rows): Rows {
     if (/^\s{0,3}#{1,6}\s/.test(r)) spare = SPARE.test(r);
     if (folds(i)) folded = true;
     else if (r.trim() && !inset(r)) folded = false;
-    return (spare || folded) && r.trim() ? `[${r.trim().replace(/[[\]]/g, '')}]` : r;
+    return (spare || folded) && r.trim() ? aside(r) : r;
   });
 }
 
 /** "VO3_ALT: …": another wording of a line that stands above. */
 const ALTERNATIVE =
   /^\s*(?:vo|narr(?:ator)?|line)[ _-]?\d{0,3}[ _-]?(?:alt(?:ernate|ernative)?|option)\b[^:]{0,12}:\s+(?=\S)/i;
-const withoutAlternatives = (rows: Rows): Rows =>
-  rows.map((r) => (ALTERNATIVE.test(r) ? `[${r.trim().replace(/[[\]]/g, '')}]` : r));
+const withoutAlternatives = (rows: Rows): Rows => rows.map((r) => (ALTERNATIVE.test(r) ? aside(r) : r));
 
 /** "#3 / map, line draws on / 5s": a picture by its number, in fields between strokes. */
 const SHOT_ROW = /^\s*#?\d{1,3}[.)]?\s+\/\s+\S.*\s\/\s+\S/;
 const withShotRows = (rows: Rows): Rows =>
-  rows.filter((r) => SHOT_ROW.test(r)).length < 2
-    ? rows
-    : rows.map((r) => (SHOT_ROW.test(r) ? `[${r.trim().replace(/[[\]]/g, '')}]` : r));
+  rows.filter((r) => SHOT_ROW.test(r)).length < 2 ? rows : rows.map((r) => (SHOT_ROW.test(r) ? aside(r) : r));
 
 /** Frames of tables drawn with letters become pipes; a cell over several rows becomes one. */
 export function withoutFrames(rows: Rows): Rows {

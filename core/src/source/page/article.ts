@@ -682,8 +682,7 @@ function underPictures({ atoms, sure, state, why, inPosts, captions }: Judgement
     const called = a.named.slice(0, 2).some((n) => /caption/i.test(n));
     if ((!called && !/[.?!]["'”’)]*$/.test(a.text.replace(CREDIT, '').trim())) || a.linked > a.text.length * 0.2) continue; // prettier-ignore
     // The first picture stands over the text, in the box that holds it.
-    const next = atoms.findIndex((_, k) => k > i && told(k));
-    if (i < first && !atoms[next].inside.slice(1).some((id) => a.inside.includes(id))) continue;
+    if (i < first && !atoms[first].inside.slice(1).some((id) => a.inside.includes(id))) continue;
     if (state[i] === 'out' && sure[i] < (called ? 0.02 : UNDER_PICTURE)) continue;
     state[i] = 'in';
     captions.add(i);
