@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import { chromium, type Browser, type Locator, type Page } from 'playwright-core';
 import type { TextService } from '@ursprung/standins';
 import { demoDatabase, freshServer, type TestServer } from '../server/test/helpers.ts';
 
@@ -86,6 +86,20 @@ export async function soon(expectation: () => Promise<unknown>): Promise<void> {
       await new Promise((r) => setTimeout(r, 80));
     }
   }
+}
+
+/** Clicks into words until the page knows that the caret stands there: on a busy machine margins still move under the pointer. */
+export async function caretIn(words: Locator): Promise<void> {
+  await until(async () => {
+    await words.click();
+    return words.evaluate(async (element) => {
+      await new Promise(requestAnimationFrame);
+      return (
+        element.contains(document.getSelection()!.anchorNode) &&
+        element.closest('.line')!.classList.contains('chosen')
+      );
+    });
+  }, 'The caret never came to stand in the words that were clicked.');
 }
 
 export interface Violation {

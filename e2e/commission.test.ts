@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
 import { startTextService, type TextService } from '@ursprung/standins';
-import { axe, openDesk, type Desk, until, soon } from './browser.ts';
+import { axe, caretIn, type Desk, openDesk, soon, until } from './browser.ts';
 
 const HURRIED = `Hi! Here it is, hope it fits.
 
@@ -120,7 +120,7 @@ describe('the Commission', function () {
     await saved((s) => s.lines.filter((l) => l.by?.kind === 'stand-in').length > 4);
     await desk.page.goto(`${desk.server.url}/script/${id}/page`);
     await desk.page.waitForSelector('.line .heard');
-    await desk.page.locator('.line .words').first().click();
+    await caretIn(desk.page.locator('.line .words').first());
     await desk.page.keyboard.press('Control+z');
     await saved((s) => s.lines.map((l) => l.text).join('\n') === before.join('\n'));
   });
@@ -177,7 +177,7 @@ describe('the Commission', function () {
   it('opens for the section of the caret from the Page, shows the whole script and the dark theme without breaking contrast', async () => {
     await desk.page.goto(`${desk.server.url}/script/${id}/page`);
     await desk.page.waitForSelector('.line .heard');
-    await desk.page.locator('.line .words').nth(12).click();
+    await caretIn(desk.page.locator('.line .words').nth(12));
     await desk.page.keyboard.press("Control+Shift+'");
     await desk.page.waitForURL(/commission\?section=/);
     await open('');

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import type { Page, Route } from 'playwright-core';
 import { docFromJson, plainSections } from '@ursprung/core/script';
-import { openDesk, type Desk, until, soon } from './browser.ts';
+import { caretIn, type Desk, openDesk, soon, until } from './browser.ts';
 
 describe('no word lost', function () {
   let desk: Desk;
@@ -21,7 +21,7 @@ describe('no word lost', function () {
     await page.locator('.line .words').first().waitFor();
   };
   const atEnd = async (n: number, page: Page = desk.page) => {
-    await page.locator('.line .words').nth(n).click();
+    await caretIn(page.locator('.line .words').nth(n));
     await page.keyboard.press('End');
   };
   const saved = (page: Page = desk.page) =>

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
-import { axe, openDesk, type Desk, until, soon } from './browser.ts';
+import { axe, caretIn, type Desk, openDesk, soon, until } from './browser.ts';
 
 const MESSY = readFileSync(new URL('./messy-draft.txt', import.meta.url), 'utf8');
 
@@ -46,7 +46,7 @@ describe('the Page', function () {
 
   it('a locked line takes no typing, says so, and lets go when it is unlocked', async () => {
     await open();
-    await line(3).click();
+    await caretIn(line(3));
     const was = await line(3).innerText();
     await press('Control+\\');
     await type('x');
@@ -65,7 +65,7 @@ describe('the Page', function () {
 
   it('finds whole words and patterns, and replaces them as one change', async () => {
     await open();
-    await line(0).click();
+    await caretIn(line(0));
     await press('F8');
     await type('trough');
     await desk.page.getByRole('button', { name: 'whole word' }).click();
@@ -90,7 +90,7 @@ describe('the Page', function () {
 
   it('answers a note with a proposal; accepted in part, only that part changes; undone, nothing has', async () => {
     await open();
-    await line(4).click();
+    await caretIn(line(4));
     const before = await texts();
     await press('F4');
     await type('shorten this section by half');
@@ -152,7 +152,7 @@ describe('the Page', function () {
         .tellings.length
     )
       at++;
-    await line(at).click();
+    await caretIn(line(at));
     await press('Control+Shift+.');
     const takes = desk.page.getByRole('complementary', { name: 'Takes' });
     await takes.waitFor();
@@ -169,7 +169,7 @@ describe('the Page', function () {
       [was, at] as const,
     );
     await desk.page.getByRole('button', { name: 'Close', exact: true }).click();
-    await line(2).click();
+    await caretIn(line(2));
     await press("Control+'");
     await desk.page.getByLabel('on the selected words').fill('which river?');
     await press('Enter');
@@ -185,7 +185,7 @@ describe('the Page', function () {
     await desk.page.getByLabel('name the script as it is now').fill('for the lawyer');
     await press('Enter');
     await desk.page.getByRole('button', { name: 'for the lawyer' }).waitFor();
-    await line(0).click();
+    await caretIn(line(0));
     await press('End');
     await type(' Once.');
     await saved();
@@ -217,7 +217,7 @@ describe('the Page', function () {
 
   it('rehearses: reads along on its own clock, and a recording sets the pace', async () => {
     await open();
-    await line(0).click();
+    await caretIn(line(0));
     await press('F2');
     await type('Rehearse');
     await press('Enter');
@@ -228,12 +228,12 @@ describe('the Page', function () {
     await bar.getByRole('button', { name: 'Stop' }).click();
     await bar.getByRole('button', { name: 'with the stand-in voice' }).click();
     await bar.getByRole('button', { name: 'Stop' }).click();
-    await line(0).click();
+    await caretIn(line(0));
     await bar.getByRole('button', { name: 'Record yourself' }).click();
     const done = bar.getByRole('button', { name: /^Done/ });
     await done.waitFor();
     await desk.page.waitForTimeout(2000);
-    await line(2).click();
+    await caretIn(line(2));
     await done.click();
     await bar.getByText(/words a minute instead of \d+/).waitFor();
     const pace = Number(/: (\d+) words a minute/.exec(await bar.innerText())![1]);
@@ -251,7 +251,7 @@ describe('the Page', function () {
     await open();
     const total = () => desk.page.getByTestId('total').innerText();
     const before = await total();
-    await line(1).click();
+    await caretIn(line(1));
     await press('F2');
     await type('How a word is said');
     await press('Enter');
@@ -287,7 +287,7 @@ describe('the Page', function () {
 
     it('one key says what was set aside, another takes it back', async () => {
       const before = (await texts(id)).length;
-      await desk.page.locator('.line.noted .words').first().click();
+      await caretIn(desk.page.locator('.line.noted .words').first());
       await press('Control+Shift+Enter');
       await saved();
       await soon(async () => expect((await texts(id)).length).to.equal(before + 1));
@@ -361,19 +361,19 @@ describe('the Page', function () {
     expect(await axe(desk.page)).to.deep.equal([]);
     await open();
     await desk.page.evaluate(() => (document.documentElement.dataset.theme = 'dark'));
-    await line(2).click();
+    await caretIn(line(2));
     await press('Control+\\');
     await press('Control+Shift+.');
     expect(await axe(desk.page)).to.deep.equal([]);
     await press('Escape');
-    await line(2).click();
+    await caretIn(line(2));
     await press('Control+\\');
     await saved();
   });
 
   it('keeps writing while the server can’t be reached, and sends it when it is back', async () => {
     await open();
-    await line(0).click();
+    await caretIn(line(0));
     await press('End');
     await desk.page.route('**/api/**', (r) => r.abort());
     await type(' Kept.');

@@ -6,7 +6,7 @@ import { expect } from 'chai';
 import JSZip from 'jszip';
 import { docFromJson, plainSections } from '@ursprung/core/script';
 import { espeak } from '@ursprung/standins';
-import { axe, openDesk, type Desk, until, soon } from './browser.ts';
+import { axe, caretIn, type Desk, openDesk, soon, until } from './browser.ts';
 
 describe('scenes and handoff', function () {
   let desk: Desk;
@@ -159,7 +159,7 @@ describe('scenes and handoff', function () {
       .waitFor();
 
     await page.getByRole('link', { name: 'Page' }).click();
-    await page.locator('.line .words').nth(3).click();
+    await caretIn(page.locator('.line .words').nth(3));
     await page.keyboard.press('End');
     await page.keyboard.type(' Again.');
     await saved();

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { demoSource } from '@ursprung/demo';
 import { readSource } from '@ursprung/core/source';
-import { axe, openDesk, totalSeconds, type Desk, soon } from './browser.ts';
+import { axe, caretIn, type Desk, openDesk, soon, totalSeconds } from './browser.ts';
 
 describe('a newcomer’s first ten minutes', function () {
   let desk: Desk;
@@ -27,7 +27,7 @@ describe('a newcomer’s first ten minutes', function () {
     await page.getByRole('link', { name: 'The Footbridge That Fell into Step' }).click();
     await page.locator('.line .heard').nth(3).filter({ hasText: ':' }).waitFor();
     expect(await totalSeconds(page)).to.equal(210);
-    await page.locator('.line .words').nth(2).click();
+    await caretIn(page.locator('.line .words').nth(2));
     const shown = page.locator('.line.chosen .source');
     await shown.locator('mark').waitFor();
     expect((await shown.innerText()).length).to.be.greaterThan(60);
@@ -63,7 +63,7 @@ describe('a newcomer’s first ten minutes', function () {
 
   it('marks a figure that no source has', async () => {
     const { page } = desk;
-    await page.locator('.line .words').nth(2).click();
+    await caretIn(page.locator('.line .words').nth(2));
     await page.keyboard.press('End');
     await page.keyboard.type(' It weighs 777 tonnes.');
     await page.locator('.found .finding').filter({ hasText: '777' }).waitFor();
@@ -138,7 +138,7 @@ describe('a newcomer’s first ten minutes', function () {
   it('keeps everything over a reload, undo and redo too', async () => {
     const { page } = desk;
     await page.getByRole('link', { name: 'Page' }).click();
-    await page.locator('.line .words').nth(1).click();
+    await caretIn(page.locator('.line .words').nth(1));
     await page.keyboard.press('End');
     await page.keyboard.type(' Kept words.');
     await saved();
@@ -146,7 +146,7 @@ describe('a newcomer’s first ten minutes', function () {
     await page.reload();
     await page.locator('.line .words').nth(1).filter({ hasText: 'Kept words.' }).waitFor();
     await page.waitForTimeout(800);
-    await page.locator('.line .words').nth(1).click();
+    await caretIn(page.locator('.line .words').nth(1));
     for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
     await page.waitForFunction(
       () => !document.querySelector('.ProseMirror')!.textContent!.includes('Kept words.'),
@@ -156,7 +156,7 @@ describe('a newcomer’s first ten minutes', function () {
     await page.reload();
     await page.locator('.line .words').nth(1).waitFor();
     await page.waitForTimeout(800);
-    await page.locator('.line .words').nth(1).click();
+    await caretIn(page.locator('.line .words').nth(1));
     for (let i = 0; i < 3; i++) await page.keyboard.press('Control+y');
     await page.waitForFunction(() =>
       document.querySelector('.ProseMirror')!.textContent!.includes('Kept words.'),
@@ -167,7 +167,7 @@ describe('a newcomer’s first ten minutes', function () {
   it('keeps writing without a connection and catches up', async () => {
     const { page } = desk;
     await page.context().setOffline(true);
-    await page.locator('.line .words').nth(1).click();
+    await caretIn(page.locator('.line .words').nth(1));
     await page.keyboard.press('End');
     await page.keyboard.type(' Written offline.');
     await page.waitForFunction(
@@ -184,8 +184,8 @@ describe('a newcomer’s first ten minutes', function () {
     const { page, browser } = desk;
     const other = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await other.goto(page.url());
-    await other.locator('.line .words').nth(3).click();
-    await page.locator('.line .words').nth(1).click();
+    await caretIn(other.locator('.line .words').nth(3));
+    await caretIn(page.locator('.line .words').nth(1));
     await page.keyboard.press('Home');
     await page.keyboard.type('Alpha. ');
     await other.keyboard.press('End');
@@ -205,7 +205,7 @@ describe('a newcomer’s first ten minutes', function () {
     const { page } = desk;
     await page.waitForTimeout(800);
     const before = (await lines()).length;
-    await page.locator('.line .words').nth(4).click();
+    await caretIn(page.locator('.line .words').nth(4));
     await page.keyboard.press('End');
     await page.keyboard.press('Enter');
     await page.keyboard.type('A line of my own.');

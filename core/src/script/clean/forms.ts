@@ -84,17 +84,18 @@ const SHOT_ROW = /^\s*#?\d{1,3}[.)]?\s+\/\s+\S.*\s\/\s+\S/;
 const withShotRows = (rows: Rows): Rows =>
   rows.filter((r) => SHOT_ROW.test(r)).length < 2 ? rows : rows.map((r) => (SHOT_ROW.test(r) ? aside(r) : r));
 
+const FRAME = '+-+-+';
 /** Frames of tables drawn with letters become pipes; a cell over several rows becomes one. */
 export function withoutFrames(rows: Rows): Rows {
   const drawn = rows.map((r) =>
     /[│┃║]/.test(r)
       ? r.replace(/[│┃║]/g, '|')
       : /^[\s─━═┌┬┐├┼┤└┴┘╔╦╗╠╬╣╚╩╝┏┳┓┣╋┫┗┻┛╞╪╡╟╫╢]{3,}$/u.test(r)
-        ? ''
+        ? FRAME
         : r,
   );
   const isFrame = (r: string) => /^\s*\+(?:[-=]+\+){2,}\s*$/.test(r);
-  if (drawn.filter(isFrame).length < 2) return drawn;
+  if (drawn.filter(isFrame).length < 2) return drawn.map((r) => (r === FRAME ? '' : r));
   const out: string[] = [];
   let open = false;
   for (const row of drawn) {

@@ -28,6 +28,13 @@ export type Piece =
 export const cut = (kind: CutKind, text: string): Piece => ({ type: 'cut', kind, text: text.trim() });
 export const gap: Piece = { type: 'gap' };
 
+/** A form of draft that says by itself what is spoken. */
+export interface Layout {
+  id: string;
+  /** Null when the draft is not laid out so. */
+  read: (text: string) => Piece[] | null;
+}
+
 /** A row with what the rules for rows made of it. */
 export interface JudgedRow {
   row: string;
