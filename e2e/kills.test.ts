@@ -9,7 +9,6 @@ import { expect } from 'chai';
 import { chromium, type BrowserContext, type Page } from 'playwright-core';
 import { docFromJson, plainSections } from '@ursprung/core/script';
 import { freshServer } from '../server/test/helpers.ts';
-import { caretIn } from './browser.ts';
 
 const KILLS = Number(process.env.KILLS ?? 30);
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -86,7 +85,7 @@ describe('random kills in mid-edit', function () {
       page.setDefaultTimeout(60_000);
       await page.goto(`${url}/script/${scriptId}/page`);
       await page.waitForSelector('.line .words');
-      await caretIn(page.locator('.line .words').last());
+      await page.locator('.line .words').last().click();
       await page.keyboard.press('End');
       return page;
     };
