@@ -20,7 +20,7 @@ import { articleBody, bylineNames, markedAuthors, metadata } from './metadata.ts
 import { parsedHtml } from './parse.ts';
 
 /** Tags nested deeper than this are hostile or broken: the extraction library's time grows with more than the square of the depth. */
-const DEEPEST_PAGE = 1000;
+const DEEPEST_PAGE = 300;
 /** Fewer letters than this is no article. */
 const SHORTEST_ARTICLE = 200;
 const SHORTEST_POST = 80;
@@ -270,7 +270,7 @@ function untitled(found: readonly RawBlock[], leftOut: readonly RawLeftOut[], ti
 function nesting(html: string): number {
   let depth = 0;
   let most = 0;
-  for (const m of html.matchAll(/<(\/?)(?:div|span|p|b|i|ul|ol|li|table|blockquote|section|font)\b/gi)) {
+  for (const m of html.matchAll(/<(\/?)(?:div|span|b|i|ul|ol|table|blockquote|section|font)\b/gi)) {
     depth = Math.max(0, depth + (m[1] ? -1 : 1));
     if (depth > most) most = depth;
   }
