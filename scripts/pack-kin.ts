@@ -12,6 +12,9 @@ const LEAST_FREQUENT = 0.3;
 /** Senses kept of a word, the most used first. Rare senses join words that nobody takes for one another. */
 const SENSES: Readonly<Record<string, number>> = { noun: 3, verb: 4, adj: 3, adv: 2 };
 
+/** Lexicographer files of nouns that can be seen or touched: animal, artifact, body, food, object, plant, substance (WordNet's lexnames(5WN)). */
+const THINGS: ReadonlySet<string> = new Set(['05', '06', '08', '13', '17', '20', '27']);
+const things = new Set<string>();
 const OPPOSED_SENSES = 2;
 const ALIKE_LETTERS = 3;
 const derived = new Map<string, Set<string>>();
@@ -37,9 +40,11 @@ const add = (map: Map<string, Set<string>>, word: string, id: string) => {
 for (const [pos, senses] of Object.entries(SENSES)) {
   const parents = new Map<string, string[]>();
   const against = new Map<string, string[]>();
+  const files = new Map<string, string>();
   for (const row of readFileSync(join(folder, `data.${pos}`), 'latin1').split('\n')) {
     if (!/^\d{8} /.test(row)) continue;
     const id = row.slice(0, 8);
+    files.set(id, row.slice(9, 11));
     const pointers = row.split(' | ')[0];
     if (pos === 'noun' || pos === 'adj')
       for (const m of pointers.matchAll(/ \+ (\d{8}) v (\d\d)(\d\d)/g)) {
@@ -71,6 +76,7 @@ for (const [pos, senses] of Object.entries(SENSES)) {
       .split(/\s+/)
       .filter((x) => /^\d{8}$/.test(x))
       .slice(0, senses);
+    if (pos === 'noun' && THINGS.has(files.get(ids[0]) ?? '')) things.add(stems(m[1])[0]);
     for (const [rank, id] of ids.entries()) {
       add(own, m[1], letter + id);
       for (const p of parents.get(id) ?? []) add(wider, m[1], p);
@@ -100,7 +106,15 @@ const kept = (set: Set<string> | undefined) =>
 const rows = [...own.keys()]
   .sort()
   .map((stem) =>
-    [stem, kept(own.get(stem)), kept(wider.get(stem)), kept(opposite.get(stem))].join('\t').trimEnd(),
+    [
+      stem,
+      kept(own.get(stem)),
+      kept(wider.get(stem)),
+      kept(opposite.get(stem)),
+      things.has(stem) ? 'thing' : '',
+    ]
+      .join('\t')
+      .trimEnd(),
   )
   .filter((row) => row.includes('\t'));
 const target = new URL('../core/dist/kin.tsv', import.meta.url);

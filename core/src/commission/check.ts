@@ -10,7 +10,7 @@ import type { Clock } from '../timing/clock.ts';
 import { indexFacts, type Aligned } from '../trace/align.ts';
 import { oldFigures } from '../trace/old.ts';
 import { RUN, indexSources, overlap, type LineOverlap } from '../trace/overlap.ts';
-import { makeRetoldChecker, replacedIn } from '../trace/retold/index.ts';
+import { makeRetoldChecker, replacedIn, type Level } from '../trace/retold/index.ts';
 import type { ReplyKind } from './faults.ts';
 import { matchSections } from './match.ts';
 import { readReply } from './read.ts';
@@ -18,6 +18,8 @@ import type { CommissionSource, OrderedFact, OrderedSection } from './types.ts';
 
 export interface ReplyFault {
   kind: ReplyKind;
+  /** `wrong` keeps the line out until it is mended; `unsupported` only marks it. */
+  level: Level;
   start: number;
   end: number;
   /** One sentence: what the source, or the order, says. */
@@ -135,6 +137,7 @@ export function makeReplyChecker(
         return [
           {
             kind: 'old',
+            level: 'wrong',
             start: here.start,
             end: here.end,
             says: `Source ${newer.source} is newer and says ${newer.says}.`,
@@ -151,7 +154,9 @@ export function makeReplyChecker(
       if (at < 0) return [];
       const start = Math.max(0, text.toLowerCase().search(new RegExp(`(?<!\\p{L})${literal(phrase.toLowerCase().slice(0, 5))}`, 'u'))); // prettier-ignore
       const end = start + (/^[\p{L}’'-]+/u.exec(text.slice(start))?.[0].length ?? text.length);
-      return [{ kind: 'never', start, end, says: `The order says never to say “${phrase}”.` }];
+      return [
+        { kind: 'never', level: 'wrong', start, end, says: `The order says never to say “${phrase}”.` },
+      ];
     });
   };
   /** Within the whole reply, where a quotation may run over several lines. */
@@ -162,6 +167,7 @@ export function makeReplyChecker(
       const fact = aligned[0] && factText.get(`${aligned[0].source}:${aligned[0].fact}`);
       return {
         kind: 'close',
+        level: 'wrong',
         start: r.start,
         end: r.end,
         says: `${line.shared} of its ${line.words} words run on as in ${fact ? (refs.get(`${aligned[0].source}:${aligned[0].fact}`) ?? 'a source') : 'a source'}.`,
@@ -178,14 +184,14 @@ export function makeReplyChecker(
   ): string | null => {
     let now = text;
     for (let round = 0; round < MOST_MENDS; round++) {
-      const found = own(now, aligned, before, behind);
+      const found = own(now, aligned, before, behind).filter(stops);
       if (!found.length) return now;
       const next = found.find((f) => f.mend !== undefined && f.mend !== now);
       if (!next) return null;
       if (next.mend === '') return '';
       now = next.mend!;
     }
-    return own(now, aligned, before, behind).length ? null : now;
+    return own(now, aligned, before, behind).some(stops) ? null : now;
   };
 
   const times = new Map<string, { ms: number; words: number }>();
@@ -228,9 +234,9 @@ export function makeReplyChecker(
         : [...own(l.text, aligned[i], before, behind), ...closeIn(near.lines[i], aligned[i])];
       const earlier = again.get(i);
       if (!arriving && earlier !== undefined)
-        faults.push({ kind: 'twice', start: 0, end: l.text.length, says: `Said already in line ${earlier + 1}.`, mend: '', does: 'Drop the line' }); // prettier-ignore
+        faults.push({ kind: 'twice', level: 'wrong', start: 0, end: l.text.length, says: `Said already in line ${earlier + 1}.`, mend: '', does: 'Drop the line' }); // prettier-ignore
       const close = faults.some((f) => f.kind === 'close');
-      const mended = !faults.length ? l.text : earlier !== undefined ? '' : close ? null : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
+      const mended = !faults.some(stops) ? l.text : earlier !== undefined ? '' : close ? null : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
       const { ms, words } = timed(l.text);
       return {
         id: `R${i + 1}`,
@@ -259,6 +265,9 @@ export function makeReplyChecker(
   };
   return { check };
 }
+
+/** Whether a fault keeps its line out. */
+export const stops = (f: Pick<ReplyFault, 'level'>): boolean => f.level === 'wrong';
 
 /** Which must-says are told, by which line. A faulty line says its fact all the same: what is wrong in it is said there. */
 function saysOf(lines: readonly ReplyLine[], sections: readonly OrderedSection[], done: boolean) {

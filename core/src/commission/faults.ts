@@ -17,9 +17,31 @@ export const FAULT_NAMES: Readonly<Record<ReplyKind, string>> = {
   cause: 'Another cause',
   whole: 'Part and whole',
   order: 'Order of events',
+  invented: 'In no source',
   nothing: 'Rests on nothing',
   close: 'In the source’s words',
   twice: 'Said twice',
   never: 'Must not be said',
   old: 'An old figure',
+};
+
+/** The slot of a statement that each kind of fault is about. */
+export const SLOTS: Readonly<Record<ReplyKind, string>> = {
+  value: 'how much',
+  thing: 'of what',
+  name: 'who',
+  said: 'said by whom',
+  quote: 'quoted words',
+  hedge: 'how sure',
+  denial: 'denied or not',
+  direction: 'who does what to whom',
+  cause: 'because of',
+  whole: 'how many of all',
+  order: 'when',
+  invented: 'what',
+  nothing: 'all of it',
+  close: 'wording',
+  twice: 'said before',
+  never: 'ruled out',
+  old: 'how much',
 };

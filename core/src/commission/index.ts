@@ -11,6 +11,7 @@ export {
 export { LARGEST_REPLY, readReply } from './read.ts';
 export {
   makeReplyChecker,
+  stops,
   type CheckedReply,
   type ReplyChecker,
   type ReplyFault,
@@ -30,4 +31,4 @@ export {
   type TakeOptions,
 } from './take.ts';
 export { settleLength, type Settled } from './settle.ts';
-export { FAULT_NAMES, REPLY_KINDS, type ReplyKind } from './faults.ts';
+export { FAULT_NAMES, REPLY_KINDS, SLOTS, type ReplyKind } from './faults.ts';

@@ -1,7 +1,7 @@
 /** Taking lines of a reply into the script: whole, by section or line by line. What was there stays a take; locked lines stay. */
 import type { LineSource, Origin, PlainLine, PlainSection } from '../script/data.ts';
 import { emptyLine } from '../script/schema.ts';
-import type { CheckedReply, ReplyLine } from './check.ts';
+import { stops, type CheckedReply, type ReplyLine } from './check.ts';
 import { followUp, type FailedParts } from './again.ts';
 import { rowsOf } from './rows.ts';
 import { type CommissionContext, type OrderedSection } from './types.ts';
@@ -15,7 +15,7 @@ export function takeable(reply: CheckedReply, mended: boolean): Map<string, stri
   return new Map(
     reply.lines.flatMap((l) => {
       if (l.arriving) return [];
-      if (!l.faults.length) return [[l.id, l.text] as const];
+      if (!l.faults.some(stops)) return [[l.id, l.text] as const];
       return mended && l.mended ? [[l.id, l.mended] as const] : [];
     }),
   );

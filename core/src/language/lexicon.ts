@@ -21,6 +21,26 @@ export const SAID_AS_WORD: ReadonlySet<string> = new Set(acronyms.words);
 export const SAID_AS_LETTERS: ReadonlySet<string> = new Set(acronyms.letters);
 /** Unit symbol → [singular, plural]. */
 export const UNITS: ReadonlyMap<string, readonly string[]> = new Map(Object.entries(units.units));
+/** Every word in the name of a unit or a currency, singular and plural. */
+export const UNIT_NAMES: ReadonlySet<string> = new Set(
+  [...Object.values(units.units), ...Object.values(currencies.symbols as Record<string, string[]>)]
+    .flat()
+    .flatMap((n) => n.split(' '))
+    .filter((w) => w.length > 2 && !/^(?:per|square|cubic)$/.test(w))
+    .concat(
+      'degree',
+      'degrees',
+      'percent',
+      'day',
+      'days',
+      'week',
+      'weeks',
+      'month',
+      'months',
+      'year',
+      'years',
+    ),
+);
 /** Currency symbol → [singular, plural, hundredth, hundredths]. */
 export const CURRENCIES: ReadonlyMap<string, readonly string[]> = new Map(Object.entries(currencies.symbols));
 export const SCALES: ReadonlyMap<string, string> = new Map(Object.entries(currencies.scales));

@@ -3,7 +3,7 @@ import type { Check } from './fault.ts';
 import { coverage } from './text.ts';
 
 const TOLD =
-  /\b(?:because|due to|owing to|thanks to|caused by|caused|led to|as a result|which is why|that is why|that's why|the reason (?:is|was|why)|all because of|so much so that)\b/i;
+  /\b(?:because|due to(?! \p{L}+(?: \p{L}+)? (?:on|in|at|by|next|this|until))|owing to|thanks to|caused by|caused|led to|as a result|which is why|that is why|that's why|the reason (?:is|was|why)|all because of|so much so that)\b/iu;
 const THERE =
   /\b(?:because|since|due to|owing to|caus\w+|led to|leads? to|result\w*|therefore|why|reason\w*|thanks to|meant|means|so that|so\b|as (?:it|he|she|they|the)|for (?:this|that)|makes?|made|depend\w*|too \w+ to|if|lets?)\b/i;
 /** Less of the reason than this in the passage, and it is another reason. */

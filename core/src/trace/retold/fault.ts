@@ -1,4 +1,5 @@
 /** What a check of a retold line finds, and what it is given. */
+import type { Evidence, SourceSentence } from './evidence.ts';
 import type { Said, RetoldTools } from './text.ts';
 
 export const RETOLD_KINDS = [
@@ -13,12 +14,18 @@ export const RETOLD_KINDS = [
   'cause',
   'whole',
   'order',
+  'invented',
   'nothing',
 ] as const;
 export type RetoldKind = (typeof RETOLD_KINDS)[number];
 
+/** `wrong`: the source says otherwise; `unsupported`: nothing says so. */
+export type Level = 'wrong' | 'unsupported';
+
 export interface RetoldFault {
   kind: RetoldKind;
+  /** Where a check doesn't say, its kind does. */
+  level?: Level;
   /** The words it is about. */
   start: number;
   end: number;
@@ -29,6 +36,9 @@ export interface RetoldFault {
   /** What the mend does, as a press says it. */
   does?: string;
 }
+
+/** A fault with its level, as it leaves the room. */
+export type JudgedFault = RetoldFault & { level: Level };
 
 /** A fact that a line may rest on. */
 export interface PassageFact {
@@ -49,6 +59,8 @@ export interface Retelling {
   facts: readonly PassageFact[];
   /** The passage with the facts before and behind it. */
   around: Said;
+  /** The sentences it rests on, or null. */
+  evidence: Evidence | null;
   /** Everything the sources say. */
   stock: Stock;
   /** The lines before and behind, as they are told. */
@@ -65,6 +77,9 @@ export interface Stock {
   /** Lower case, marks evened out. */
   even: string;
   quotes: readonly string[];
+  sentences: readonly SourceSentence[];
+  /** Everything they say, as one. */
+  readonly page: Said;
   /** Every fact, made ready when first asked for. */
   facts: readonly PassageFact[];
   said: (fact: PassageFact) => Said;

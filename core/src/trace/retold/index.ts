@@ -8,19 +8,40 @@ import { quotesIn } from '../../facts/extract.ts';
 import { cause } from './cause.ts';
 import { denial } from './denial.ts';
 import { direction } from './direction.ts';
-import type { Check, PassageFact, RetoldFault, Stock } from './fault.ts';
+import type { Check, JudgedFault, PassageFact, Retelling, RetoldFault, RetoldKind, Stock } from './fault.ts';
+import { certainty } from './certainty.ts';
+import { earlier } from './earlier.ts';
+import { elsewhere } from './elsewhere.ts';
+import { CURRENCIES, UNITS, UNIT_NAMES } from '../../language/lexicon.ts';
+import { evidenceIndex } from './evidence.ts';
+import { compared } from './compared.ts';
+import { misplaced } from './misplaced.ts';
+import { invented } from './invented.ts';
+import { polarity } from './polarity.ts';
+import { quantity } from './quantity.ts';
+import { roles } from './roles.ts';
+import { speaker } from './speaker.ts';
+import { superlative } from './superlative.ts';
 import { hedges } from './hedges.ts';
 import { nothing, restsOnNothing } from './nothing.ts';
 import { order } from './order.ts';
 import { quotes } from './quotes.ts';
 import { said } from './said.ts';
 import { exclusive } from './sets.ts';
-import { even, saidOf, type RetoldTools, type Said } from './text.ts';
+import { coverage, even, saidOf, type RetoldTools, type Said } from './text.ts';
 import { values } from './values.ts';
 import { whole } from './whole.ts';
 import { names, substituted } from './words.ts';
 
-export { RETOLD_KINDS, replacedIn, type PassageFact, type RetoldFault, type RetoldKind } from './fault.ts';
+export {
+  RETOLD_KINDS,
+  replacedIn,
+  type JudgedFault,
+  type Level,
+  type PassageFact,
+  type RetoldFault,
+  type RetoldKind,
+} from './fault.ts';
 export type { RetoldTools } from './text.ts';
 
 /** What is denied is not told the other way round besides. */
@@ -30,7 +51,7 @@ const denialOrDirection: Check = (r) => {
 };
 
 /** In the order in which a reader should hear of them. */
-const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing]; // prettier-ignore
+const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing, speaker, elsewhere, misplaced, compared, certainty, polarity, roles, quantity, superlative, earlier, invented]; // prettier-ignore
 
 export interface RetoldSource {
   letter: string;
@@ -51,7 +72,7 @@ export interface RetoldLine {
 
 /** Checks lines against sources that were made ready once. A line without facts is asked only whether it claims anything. */
 export interface RetoldChecker {
-  check: (line: RetoldLine) => readonly RetoldFault[];
+  check: (line: RetoldLine) => readonly JudgedFault[];
 }
 
 const MOST_KEPT = 4000;
@@ -67,6 +88,54 @@ const speakerOf = (f: RetoldSource['facts'][number]): string | null =>
   f.attribution?.text ??
   AT_END.exec(f.text)?.[1] ??
   (f.statement && SAYING_VERB.test(f.statement.verb.text) ? f.statement.subject.text : null);
+
+/** What the source contradicts; all else is only without support. */
+const CONTRADICTS: ReadonlySet<RetoldKind> = new Set([
+  'value',
+  'name',
+  'quote',
+  'denial',
+  'direction',
+  'whole',
+]);
+/** With so much of its words in the sentences that it rests on, a line doesn't rest on nothing. */
+const KNOWN = 0.5;
+
+/** Accusations with their level, without those that the sentences themselves answer. */
+function judged(faults: readonly RetoldFault[], { told, evidence, tools }: Retelling): JudgedFault[] {
+  return faults.flatMap((f): JudgedFault[] => {
+    const level =
+      f.level ?? (CONTRADICTS.has(f.kind) && !/^The source affirms/.test(f.says) ? 'wrong' : 'unsupported');
+    const own = told.text.slice(f.start, f.end);
+    if (f.says.includes(`“${own}”, not “${own}”`)) return [];
+    if (evidence && f.kind === 'nothing' && coverage([...told.roots], evidence.near.roots, tools.kin) >= KNOWN) return []; // prettier-ignore
+    if (
+      evidence &&
+      f.says.startsWith('No source') &&
+      f.kind === 'value' &&
+      figureIn(evidence.best, told.text, f.start, f.end)
+    )
+      return [];
+    return [{ ...f, level }];
+  });
+}
+/** Whether a figure stands in sentences in the same digits and with no other unit, whatever it was read as. */
+function figureIn(best: readonly Said[], told: string, start: number, end: number): boolean {
+  const own = told.slice(start, end);
+  const digits = /\d[\d,.]*\d|\d/.exec(own)?.[0];
+  if (!digits || /\p{L}/u.test(own.replace(digits, ''))) return false;
+  const unit = /^[\s-]*(\p{L}+)/u.exec(told.slice(end))?.[1].toLowerCase();
+  const there = new RegExp(
+    `([£€$]?)(?<![\\d.,])${digits.replace(/\./g, '\\.')}(?!\\d|[.,]\\d)[\\s-]*([\\p{L}%°]*)`,
+    'u',
+  );
+  return best.some((s) => {
+    const m = there.exec(s.text);
+    if (!m) return false;
+    const names = UNITS.get(m[2]) ?? CURRENCIES.get(m[1]) ?? null;
+    return !unit || !UNIT_NAMES.has(unit) || (names ? names.some((n) => n.split(' ').includes(unit)) : !UNIT_NAMES.has(m[2].toLowerCase()) || m[2].toLowerCase() === unit); // prettier-ignore
+  });
+}
 
 export function makeRetoldChecker(sources: readonly RetoldSource[], tools: RetoldTools): RetoldChecker {
   const facts = sources.flatMap((s) =>
@@ -88,6 +157,7 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
     }
     return known;
   };
+  const evidence = evidenceIndex(sources, tools.kin, prepared);
   const whole = sources.map((s) => s.text).join('\n\n');
   let roots: Set<string> | null = null;
   const stock: Stock = {
@@ -107,10 +177,14 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
     ),
     even: even(whole).toLowerCase().replace(/\s+/g, ' '),
     quotes: quotesIn(whole).map((q) => q.text),
+    sentences: evidence.sentences,
+    get page() {
+      return evidence.page;
+    },
     facts,
     said: (f) => prepared(f.text),
   };
-  const check = ({ text, facts: refs, before = '', behind = '' }: RetoldLine): RetoldFault[] => {
+  const check = ({ text, facts: refs, before = '', behind = '' }: RetoldLine): JudgedFault[] => {
     const told = prepared(text);
     const own = refs.flatMap((r) => at.get(`${r.source}:${r.fact}`) ?? []);
     const passageFacts = own.map((i) => facts[i]);
@@ -118,19 +192,33 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
     const all = prepared(passageFacts.map((f) => f.text).join(' '));
     const near = [...new Set(own.flatMap((i) => [i - 1, i, i + 1]))].sort((a, b) => a - b);
     const around = prepared(near.flatMap((i) => (facts[i]?.source === passageFacts[0]?.source ? [facts[i].text] : [])).join(' ')); // prettier-ignore
-    const input = { told, passage, all, around, facts: passageFacts, stock, before, behind, tools };
+    const input = {
+      told,
+      passage,
+      all,
+      around,
+      evidence: evidence.of(text, passageFacts),
+      facts: passageFacts,
+      stock,
+      before,
+      behind,
+      tools,
+    };
     if (!own.length) {
       const bare = [...quotes(input), ...names(input), ...values(input), ...cause(input)];
-      return [...bare, ...restsOnNothing(told, stock, tools)];
+      return judged([...bare, ...restsOnNothing(told, stock, tools)], input);
     }
     const seen = new Set<string>();
-    return CHECKS.flatMap((c) => c(input)).filter((f) => {
+    return judged(
+      CHECKS.flatMap((c) => c(input)),
+      input,
+    ).filter((f) => {
       const key = `${f.start}:${f.end}`;
       return !seen.has(key) && seen.add(key);
     });
   };
   // A script is looked at again after each key: what a line says beside the same two lines stays as it was.
-  const checked = new Map<string, RetoldFault[]>();
+  const checked = new Map<string, JudgedFault[]>();
   return {
     check: (line) => {
       const key = JSON.stringify([

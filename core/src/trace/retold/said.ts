@@ -41,6 +41,12 @@ export const said: Check = (r) => {
 };
 
 const lost: Check = ({ told, passage, facts, before, behind, tools }) => {
+  // Who is only "he" or "somebody" there is missed by nobody.
+  if (
+    !/^(?:\p{Lu}|the |a |an )/u.test(facts[0]?.speaker ?? '') ||
+    /^(?:I|We|You|He|She|They|It|And|But)\b/.test(facts[0]?.speaker ?? '')
+  )
+    return [];
   if (told.question || SAYS.test(told.plain) || /[“"]/.test(told.text)) return [];
   const fact = facts[0];
   if (!fact?.speaker || /^(?:i|we|you)$/i.test(fact.speaker) || !SOMEBODYS.test(passage.plain)) return [];

@@ -15,6 +15,8 @@ const same = (a: Value, b: Value) =>
   Math.abs(a.value - b.value) < 1e-6 && (a.unit === b.unit || !a.unit || !b.unit);
 const near = (a: Value, b: Value) =>
   (a.unit === b.unit || !a.unit || !b.unit) &&
+  a.unit !== 'year' &&
+  a.unit !== 'day' &&
   Math.abs(a.value - b.value) <= NEAR * Math.max(a.value, b.value);
 
 /** A stretch of years between two that the sources name, or since one of them. */
@@ -161,9 +163,6 @@ function swapped(v: Value, r: Retelling): RetoldFault | null {
     start: v.start,
     end: v.end,
     says: `The source says this of “${best.s.text}”, not of “${v.text}”.`,
-    ...(rivals.length === 1 || best.n > 1
-      ? { mend: replacedIn(told.text, v.start, v.end, best.s.text), does: `Say “${best.s.text}”` }
-      : {}),
   };
 }
 

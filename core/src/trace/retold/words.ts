@@ -1,4 +1,5 @@
 /** Names no source has, and a word put in the place of the source's. */
+import { stems } from '../../facts/centrality.ts';
 import type { Check, Retelling, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
 import { isIn, type Word } from './text.ts';
@@ -24,11 +25,23 @@ export const names: Check = ({ told, stock, tools }) => {
     if (!strange(w)) continue;
     // At the start of a sentence a capital says nothing: the word must be a name by its tag, and unknown as a word.
     if (opens(words, i) && !(w.pos === 'PROPN' && isCapital(words[i + 1]?.text ?? ''))) continue;
+    if (/^I['’]/.test(w.text)) continue;
     if (opens(words, i) && (tools.kin?.of(w.text.toLowerCase()).own.length ?? 0) > 0 && !strange(words[i + 1])) continue; // prettier-ignore
     let j = i;
     while (words[j + 1] && isCapital(words[j + 1].text)) j++;
     let from = i;
     while (from > 0 && TITLE.test(words[from - 1].text)) from--;
+    // What somebody is, in a word of every day before a known name, names nobody.
+    const parts = words
+      .slice(i, j + 1)
+      .flatMap((x) => x.text.split(/[-–]/).map((p) => p.toLowerCase().replace(/['’]s$/, '')));
+    if (
+      parts.every((p) => stock.words.has(p) || (tools.kin?.of(stems(p)[0] ?? '').own.length ?? 0) > 0) &&
+      parts.some((p) => stock.words.has(p))
+    ) {
+      i = j;
+      continue;
+    }
     const text = told.text.slice(words[from].start, words[j].end);
     out.push({
       kind: 'name',

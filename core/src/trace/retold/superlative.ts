@@ -1,0 +1,79 @@
+/** The first, the only, the largest: told where the source does not set a thing above all others. */
+import type { Check } from './fault.ts';
+import type { Kin } from '../../language/kin.ts';
+import { alike, isIn, type Said, type Word } from './text.ts';
+
+const OWNER = /^(?:the|its|his|her|their|our|my|your|'s|’s)$/i;
+/** What the source may say of a first thing, and of an only one. */
+const FIRST =
+  /\b(?:first|1st|earliest|oldest|never (?:been |yet )?(?:before)?|new(?:ly)?|begins?|began|until then|no one had|nobody had|pioneer\w*|before (?:that|then|anyone|anybody)|opens?|opened|start\w*)\b/i;
+const ONLY =
+  /\b(?:only|sole|solely|just|single|alone|lone|no other|nobody else|no one else|nothing else|nowhere else|last (?:one|of)|one (?:of a kind|and only)|unique\w*|except|but for|none (?:of|other))\b/i;
+
+interface Claim {
+  words: readonly [Word, Word];
+  held: (by: string, roots: ReadonlySet<string>) => boolean;
+}
+
+/** Whether a text sets something above all others in this: by the same word, or as a record. */
+const setsAbove = ({ words }: Said, root: string | null, kin: Kin | null): boolean =>
+  words.some(
+    (w) =>
+      w.root !== null &&
+      root !== null &&
+      /est$/i.test(w.text) &&
+      w.text.toLowerCase() !== w.lemma &&
+      alike(w.root, root, kin),
+  ) || words.some((w) => /^(?:most|least|ever|record|best|worst)$/i.test(w.text) || w.lemma === 'beat');
+
+function claimsIn({ words }: Said, near: Said, kin: Kin | null): Claim[] {
+  return words.flatMap((w, i): Claim[] => {
+    const before = words[i - 1];
+    const next = words[i + 1];
+    if (!before || !next || !OWNER.test(before.text)) return [];
+    const word = w.text.toLowerCase();
+    // "the first of June", "the first two", "the first thing", "the first time": places in a row.
+    if (word === 'first')
+      return next.pos === 'NUM' ||
+        /^(?:time|thing|day|night|week|month|year|morning|evening|half|part|one|place|step)s?$/.test(
+          next.lemma,
+        ) ||
+        next.pos === 'PROPN' ||
+        next.pos === 'PRON'
+        ? []
+        : [{ words: [w, next], held: (by) => FIRST.test(by) }];
+    if (word === 'only') return [{ words: [w, next], held: (by) => ONLY.test(by) }];
+    const degree = /^(?:most|least)$/.test(word) && next.pos === 'ADJ';
+    if (degree)
+      return [
+        {
+          words: [w, next],
+          held: () => setsAbove(near, next.root, kin) || isIn(next.root ?? '', near.roots, kin),
+        },
+      ];
+    if (
+      w.pos === 'ADJ' &&
+      /^\p{L}{2,}est$/u.test(word) &&
+      word !== w.lemma &&
+      !/^(?:rest|west|east|best)$/.test(word)
+    )
+      // prettier-ignore
+      return [{ words: [w, w], held: () => setsAbove(near, w.root, kin) }];
+    return [];
+  });
+}
+
+export const superlative: Check = ({ told, evidence, stock, tools }) => {
+  if (told.question) return [];
+  const near = evidence?.near ?? stock.page;
+  return claimsIn(told, near, tools.kin)
+    .filter((c) => !c.held(near.plain, near.roots))
+    .slice(0, 1)
+    .map(({ words: [from, to] }) => ({
+      kind: 'whole' as const,
+      level: 'unsupported' as const,
+      start: from.start,
+      end: to.end,
+      says: `The source does not say it is “the ${told.text.slice(from.start, to.end)}”.`,
+    }));
+};
