@@ -340,7 +340,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
   },
 
   commission: async (args) => {
-    const option = { seconds: text, section: text, reply: text, by: text, letters: text, frame: text, mood: text, pace: text, seed: text, voice: text } as const; // prettier-ignore
+    const option = { seconds: text, section: text, reply: text, by: text, as: text, letters: text, frame: text, mood: text, pace: text, seed: text, voice: text } as const; // prettier-ignore
     const { values, files } = parse(args, option, {
       least: 1,
       most: LETTERS.length,
@@ -350,15 +350,22 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     if (values.reply !== undefined) {
       if (!script)
         throw new UsageError('A reply is taken into a script file: name the one the order was for.');
-      const { script: taken, notes } = replyTaken(
+      const shape = oneOf('as', str(values.as), ['script', 'report'] as const) ?? 'script';
+      const {
+        script: taken,
+        notes,
+        report,
+      } = replyTaken(
         script,
         await draftText(fileBytes(str(values.reply)!, LARGEST_DRAFT)),
         str(values.by) ?? 'an outside writer',
         new Date().toISOString(),
         voiceFrom(str(values.voice) ?? knownVoice(script)),
       );
-      return { out: json(taken), notes };
+      return { out: json(shape === 'report' ? report : taken), notes };
     }
+    if (values.as !== undefined)
+      throw new UsageError('--as report tells what became of a reply: name it with --reply.');
     const letters = values.letters === undefined ? undefined : Number(values.letters);
     if (letters !== undefined && !(letters >= 2000 && letters <= 200_000))
       throw new UsageError('--letters is the longest order, from 2000 to 200000.');

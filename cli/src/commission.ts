@@ -4,6 +4,8 @@ import {
   failedIn,
   makeOrders,
   makeReplyChecker,
+  SLOTS,
+  stops,
   orderedSections,
   settleLength,
   takeable,
@@ -128,6 +130,27 @@ export function ordersText(
   };
 }
 
+/** What became of a reply, line by line. */
+export interface ReplyReport {
+  lines: {
+    text: string;
+    /** The number of the section it was written for. */
+    section: number;
+    taken: boolean;
+    mend: { from: string; to: string } | null;
+    accusations: {
+      slot: string;
+      level: 'wrong' | 'unsupported';
+      says: string;
+      source: { letter: string; text: string } | null;
+    }[];
+  }[];
+  leftOutForLength: string[];
+  seconds: number;
+  /** The share of words that run on as in a source, 0 to 1. */
+  overlap: number;
+}
+
 /** Takes in every line of a reply that is clean, or that a safe mend makes clean. */
 export function replyTaken(
   file: ScriptFile,
@@ -135,7 +158,7 @@ export function replyTaken(
   who: string,
   at: string,
   voice: Voice,
-): { script: ScriptFile; notes: string[] } {
+): { script: ScriptFile; notes: string[]; report: ReplyReport } {
   const context = contextOfFile(file);
   const clock = getClock(voice, file.pace);
   const sections = orderedSections(context);
@@ -167,12 +190,42 @@ export function replyTaken(
   });
   const failed = failedIn(checked, sections, file.pace);
   const left = checked.lines.filter((l) => !taking.has(l.id));
+  const report: ReplyReport = {
+    lines: checked.lines.map((l) => ({
+      text: l.text,
+      section: sections.findIndex((s) => s.id === l.section) + 1,
+      taken: taking.has(l.id),
+      mend: taking.has(l.id) && taking.get(l.id) !== l.text ? { from: l.text, to: taking.get(l.id)! } : null,
+      accusations: l.faults.map((f) => ({
+        slot: SLOTS[f.kind],
+        level: f.level,
+        says: f.says,
+        source: f.passage ? { letter: f.passage.source, text: f.passage.text } : null,
+      })),
+    })),
+    leftOutForLength: settled.dropped.map((l) => l.text),
+    seconds: 0,
+    overlap: checked.overlap,
+  };
   const script = scriptFile({ ...file, mood: context.mood }, settled.sections, clock, file.sources);
   return {
     script,
+    report: { ...report, seconds: script.seconds },
     notes: [
-      `${taking.size} of ${checked.lines.length} lines taken, ${checked.lines.filter((l) => l.faults.length && taking.has(l.id)).length} of them mended.`,
-      ...left.map((l) => `Not taken: “${l.text}” ${l.faults.map((f) => f.says).join(' ')}`),
+      `${taking.size} of ${checked.lines.length} lines taken, ${report.lines.filter((l) => l.mend).length} of them mended.`,
+      ...left.map(
+        (l) =>
+          `Not taken: “${l.text}” ${l.faults
+            .filter(stops)
+            .map((f) => f.says)
+            .join(' ')}`,
+      ),
+      ...report.lines.flatMap((l) => (l.mend ? [`Mended: “${l.mend.from}” is now “${l.mend.to}”`] : [])),
+      ...checked.lines.flatMap((l) =>
+        taking.has(l.id) && l.faults.length && !l.faults.some(stops)
+          ? [`Nothing says so: “${l.text}” ${l.faults.map((f) => f.says).join(' ')}`]
+          : [],
+      ),
       ...failed.unsaid.map((f) => `Not said: ${f.ref} “${f.text}”. The line that was there stays.`),
       ...(settled.dropped.length
         ? [`Left out for length: ${settled.dropped.map((l) => `“${l.text}”`).join(' ')}`]

@@ -11,7 +11,7 @@ import { indexFacts, type Aligned } from '../trace/align.ts';
 import { oldFigures } from '../trace/old.ts';
 import { RUN, indexSources, overlap, type LineOverlap } from '../trace/overlap.ts';
 import { makeRetoldChecker, replacedIn, type Level } from '../trace/retold/index.ts';
-import type { ReplyKind } from './faults.ts';
+import { stops, type ReplyKind } from './faults.ts';
 import { matchSections } from './match.ts';
 import { readReply } from './read.ts';
 import type { CommissionSource, OrderedFact, OrderedSection } from './types.ts';
@@ -20,6 +20,8 @@ export interface ReplyFault {
   kind: ReplyKind;
   /** `wrong` keeps the line out until it is mended; `unsupported` only marks it. */
   level: Level;
+  /** The sentence of the source that it was held against. */
+  passage?: { source: string; text: string } | null;
   start: number;
   end: number;
   /** One sentence: what the source, or the order, says. */
@@ -265,9 +267,6 @@ export function makeReplyChecker(
   };
   return { check };
 }
-
-/** Whether a fault keeps its line out. */
-export const stops = (f: Pick<ReplyFault, 'level'>): boolean => f.level === 'wrong';
 
 /** Which must-says are told, by which line. A faulty line says its fact all the same: what is wrong in it is said there. */
 function saysOf(lines: readonly ReplyLine[], sections: readonly OrderedSection[], done: boolean) {

@@ -1,7 +1,7 @@
 /** What a page needs of this room beside its worker: no checks, no tagger. */
 export * from './types.ts';
 export { LEAST_LETTERS, USUAL_LETTERS } from './order.ts';
-export { FAULT_NAMES, type ReplyKind } from './faults.ts';
+export { FAULT_NAMES, SLOTS, stops, type ReplyKind } from './faults.ts';
 export type { CheckedReply, ReplyFault, ReplyLine, SectionLength } from './check.ts';
 export { rowsOf, type ReplyRow } from './rows.ts';
 export { disclosureOf, originsIn, takeable, takenIn } from './take.ts';

@@ -1,5 +1,5 @@
 /** What can be wrong with a line of a reply, and what each is called. */
-import type { RetoldKind } from '../trace/retold/fault.ts';
+import type { Level, RetoldKind } from '../trace/retold/fault.ts';
 
 export const REPLY_KINDS = ['close', 'twice', 'never', 'old'] as const;
 export type ReplyKind = RetoldKind | (typeof REPLY_KINDS)[number];
@@ -45,3 +45,6 @@ export const SLOTS: Readonly<Record<ReplyKind, string>> = {
   never: 'ruled out',
   old: 'how much',
 };
+
+/** Whether a fault keeps its line out; one without support only marks it. */
+export const stops = (fault: { level: Level }): boolean => fault.level === 'wrong';

@@ -11,7 +11,6 @@ export {
 export { LARGEST_REPLY, readReply } from './read.ts';
 export {
   makeReplyChecker,
-  stops,
   type CheckedReply,
   type ReplyChecker,
   type ReplyFault,
@@ -31,4 +30,4 @@ export {
   type TakeOptions,
 } from './take.ts';
 export { settleLength, type Settled } from './settle.ts';
-export { FAULT_NAMES, REPLY_KINDS, SLOTS, type ReplyKind } from './faults.ts';
+export { FAULT_NAMES, REPLY_KINDS, SLOTS, stops, type ReplyKind } from './faults.ts';

@@ -1,7 +1,8 @@
 /** Taking lines of a reply into the script: whole, by section or line by line. What was there stays a take; locked lines stay. */
 import type { LineSource, Origin, PlainLine, PlainSection } from '../script/data.ts';
 import { emptyLine } from '../script/schema.ts';
-import { stops, type CheckedReply, type ReplyLine } from './check.ts';
+import type { CheckedReply, ReplyLine } from './check.ts';
+import { stops } from './faults.ts';
 import { followUp, type FailedParts } from './again.ts';
 import { rowsOf } from './rows.ts';
 import { type CommissionContext, type OrderedSection } from './types.ts';

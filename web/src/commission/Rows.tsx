@@ -2,6 +2,8 @@
 import type { KeyboardEvent, Ref } from 'react';
 import {
   FAULT_NAMES,
+  SLOTS,
+  stops,
   type CheckedReply,
   type ReplyFault,
   type ReplyLine,
@@ -238,19 +240,24 @@ function Row({
                   {ours?.takes.length ? 'Ours' : 'Take it out'}
                 </button>
               </>
-            ) : reply.faults.length === 0 ? (
-              !kept && (
-                <>
-                  <button className="textpress" onClick={() => onUse(false)}>
-                    Use
-                  </button>
-                  <span className="clock pl-2">{by(reply.ms - oursMs)}</span>
-                </>
-              )
+            ) : !reply.faults.some(stops) ? (
+              <>
+                {reply.faults.slice(0, chosen ? 4 : 1).map((f, i) => (
+                  <Fault key={i} fault={f} passage={chosen} />
+                ))}
+                {!kept && (
+                  <>
+                    <button className="textpress" onClick={() => onUse(false)}>
+                      Use
+                    </button>
+                    <span className="clock pl-2">{by(reply.ms - oursMs)}</span>
+                  </>
+                )}
+              </>
             ) : (
               <>
                 {reply.faults.slice(0, chosen ? 4 : 1).map((f, i) => (
-                  <Fault key={i} fault={f} />
+                  <Fault key={i} fault={f} passage={chosen} />
                 ))}
                 {!chosen && reply.faults.length > 1 && (
                   <p className="text-ink3">and {reply.faults.length - 1} more</p>
@@ -284,10 +291,19 @@ function Row({
   );
 }
 
-function Fault({ fault }: { fault: ReplyFault }) {
+/** What is found, in one sentence; with `passage` also the words of the source that it was held against. */
+function Fault({ fault, passage }: { fault: ReplyFault; passage: boolean }) {
   return (
     <p className="pb-0.5">
-      <span className="finding">{FAULT_NAMES[fault.kind]}.</span> {fault.says}
+      <span className={stops(fault) ? 'finding' : 'text-ink2'}>
+        {stops(fault) ? FAULT_NAMES[fault.kind] : `Nothing says so, ${SLOTS[fault.kind]}`}.
+      </span>{' '}
+      {fault.says}
+      {passage && fault.passage && (
+        <span className="block text-ink2">
+          <b className="clock">{fault.passage.source}</b> “{fault.passage.text}”
+        </span>
+      )}
     </p>
   );
 }

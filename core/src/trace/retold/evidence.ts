@@ -13,6 +13,8 @@ export interface SourceSentence {
 export interface Evidence {
   /** The sentences it rests on, the surest first, each ready with what it quotes. */
   best: readonly Said[];
+  /** The first of them as it stands in its source. */
+  passage: SourceSentence;
   /** They and those up to `NEAR` before and behind, as one. */
   near: Said;
   /** How like the first is to the line, 0 to about 1. */
@@ -79,6 +81,7 @@ export function evidenceIndex(
       );
       return {
         best: best.map((i) => ready(unmarked(all[i].text))),
+        passage: all[best[0]],
         near: ready(unmarked([...near].sort((a, b) => a - b).map((i) => all[i].text).join(' '))), // prettier-ignore
         likeness: own?.score ?? 0,
       };

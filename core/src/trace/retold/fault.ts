@@ -38,7 +38,11 @@ export interface RetoldFault {
 }
 
 /** A fault with its level, as it leaves the room. */
-export type JudgedFault = RetoldFault & { level: Level };
+export type JudgedFault = RetoldFault & {
+  level: Level;
+  /** The sentence of the source that it was held against, or null. */
+  passage: { source: string; text: string } | null;
+};
 
 /** A fact that a line may rest on. */
 export interface PassageFact {

@@ -15,6 +15,7 @@ import { elsewhere } from './elsewhere.ts';
 import { CURRENCIES, UNITS, UNIT_NAMES } from '../../language/lexicon.ts';
 import { evidenceIndex } from './evidence.ts';
 import { compared } from './compared.ts';
+import { linked } from './linked.ts';
 import { misplaced } from './misplaced.ts';
 import { invented } from './invented.ts';
 import { polarity } from './polarity.ts';
@@ -51,7 +52,7 @@ const denialOrDirection: Check = (r) => {
 };
 
 /** In the order in which a reader should hear of them. */
-const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing, speaker, elsewhere, misplaced, compared, certainty, polarity, roles, quantity, superlative, earlier, invented]; // prettier-ignore
+const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing, speaker, elsewhere, misplaced, compared, certainty, polarity, roles, linked, quantity, superlative, earlier, invented]; // prettier-ignore
 
 export interface RetoldSource {
   letter: string;
@@ -116,7 +117,9 @@ function judged(faults: readonly RetoldFault[], { told, evidence, tools }: Retel
       figureIn(evidence.best, told.text, f.start, f.end)
     )
       return [];
-    return [{ ...f, level }];
+    return [
+      { ...f, level, passage: evidence && { source: evidence.passage.source, text: evidence.passage.text } },
+    ];
   });
 }
 /** Whether a figure stands in sentences in the same digits and with no other unit, whatever it was read as. */

@@ -15,8 +15,10 @@ export const invented: Check = ({ told, stock, tools }) => {
     units.has(w.text.toLowerCase()) || told.values.some((v) => w.start < v.end + 1 && w.end > v.start - 1);
   // What a narrator calls the telling itself, and shapes of it, are no things in it.
   const strange = told.words.filter(
-    (w) =>
+    (w, i) =>
       w.pos === 'NOUN' &&
+      // "a piece of" measures what comes behind it.
+      !/^of$/i.test(told.words[i + 1]?.text ?? '') &&
       w.root !== null &&
       !NO_THING.test(w.text) &&
       !inValue(w) &&

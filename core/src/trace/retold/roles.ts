@@ -1,66 +1,103 @@
 /** Who does what to whom, turned round: the same verb between the same two, in the other order. */
+import type { Kin } from '../../language/kin.ts';
 import type { Check } from './fault.ts';
 import { alike, type Said, type Word } from './text.ts';
-import type { Kin } from '../../language/kin.ts';
 
 interface Clause {
   verb: Word;
-  /** What stands next before the verb and next behind it, by root; passives are turned. */
-  doer: string;
-  done: string;
+  /** The nominals before the verb and behind it, in order, by root; passives are turned. */
+  doers: string[];
+  done: string[];
   start: number;
   end: number;
 }
 
-/** A name or a thing: its last word. */
+/** Personal pronouns in one form each. */
+const CASES: Readonly<Record<string, string>> = {
+  i: 'i',
+  me: 'i',
+  my: 'i',
+  mine: 'i',
+  we: 'we',
+  us: 'we',
+  our: 'we',
+  they: 'they',
+  them: 'they',
+  their: 'they',
+};
 const isNominal = (w: Word) =>
-  (w.pos === 'NOUN' || w.pos === 'PROPN' || w.pos === 'PRON') && /\p{L}/u.test(w.text);
-const nameOf = (w: Word) => (w.pos === 'PRON' ? `~${w.lemma}` : (w.root ?? w.text.toLowerCase()));
-const REACH = 7;
+  CASES[w.text.toLowerCase()] !== undefined ||
+  ((w.pos === 'NOUN' || w.pos === 'PROPN') && /\p{L}/u.test(w.text));
+const nameOf = (w: Word) => {
+  const person = CASES[w.text.toLowerCase()];
+  return person ? `~${person}` : (w.root ?? w.text.toLowerCase());
+};
+/** Whether a preposition stands before a nominal, its articles and adjectives passed over. */
+const isGoverned = (words: readonly Word[], i: number): boolean => {
+  let k = i - 1;
+  while (
+    k >= 0 &&
+    (['DET', 'ADJ', 'NUM'].includes(words[k].pos) || CASES[words[k].text.toLowerCase()] !== undefined)
+  )
+    k--;
+  return words[k]?.pos === 'ADP';
+};
+const REACH = 9;
+const ENDS_BEFORE = /^(?:[;:.]|and|but|so|because|when|while|if|that|who|which)$/i;
+const ENDS_BEHIND = /^(?:[;:.,]|and|but|so|because|when|while|if)$/i;
 
 function clausesIn({ words }: Said): Clause[] {
   return words.flatMap((verb, i): Clause[] => {
     if (verb.pos !== 'VERB' || !verb.root) return [];
     const before = words.slice(Math.max(0, i - REACH), i);
-    const cut = before.findLastIndex((w) =>
-      /^(?:[;:.]|and|but|so|because|when|while|if|that)$/i.test(w.text),
-    );
-    const subject = before.slice(cut + 1).find(isNominal);
+    const own = before.slice(before.findLastIndex((w) => ENDS_BEFORE.test(w.text)) + 1);
     const behind = words.slice(i + 1, i + 1 + REACH);
-    const stop = behind.findIndex((w) => /^(?:[;:.,]|and|but|so|because|when|while|if)$/i.test(w.text));
+    const stop = behind.findIndex((w) => ENDS_BEHIND.test(w.text));
     const rest = stop < 0 ? behind : behind.slice(0, stop);
-    const passive = before.slice(cut + 1).some((w) => w.lemma === 'be') && /(?:ed|en|t|d|n)$/.test(verb.text);
+    const passive = own.slice(-3).some((w) => w.lemma === 'be') && !/ing$/i.test(verb.text);
     const by = rest.findIndex((w) => /^by$/i.test(w.text));
-    if (passive) {
-      const agent = by < 0 ? undefined : rest.slice(by + 1).find(isNominal);
-      return subject && agent ? [{ verb, doer: nameOf(agent), done: nameOf(subject), start: subject.start, end: agent.end }] : []; // prettier-ignore
-    }
-    const object = rest[0] && /^(?:to|from|in|at|by|with|for|of|as|into)$/i.test(rest[0].text) && rest[0].text.toLowerCase() !== 'on' ? undefined : rest.find(isNominal); // prettier-ignore
-    return subject && object
-      ? [{ verb, doer: nameOf(subject), done: nameOf(object), start: subject.start, end: object.end }]
-      : [];
+    if (passive && by < 0) return [];
+    // What stands behind "in" or "at" says where and when.
+    const subjects = own.filter((w, k) => isNominal(w) && !isGoverned(own, k));
+    const objects = rest.slice(passive ? by + 1 : 0).filter(isNominal);
+    if (!subjects.length || !objects.length) return [];
+    const [doers, done] = passive ? [objects, subjects] : [subjects, objects];
+    return [{ verb, doers: doers.map(nameOf), done: done.map(nameOf), start: verb.start, end: verb.end }];
   });
 }
 
-const same = (a: string, b: string, kin: Kin | null) =>
-  a === b || (!a.startsWith('~') && !b.startsWith('~') && alike(a, b, kin));
+const among = (list: readonly string[], name: string, kin: Kin | null) =>
+  list.some((x) => x === name || (!x.startsWith('~') && !name.startsWith('~') && alike(x, name, kin)));
 
-export const roles: Check = ({ told, evidence, tools }) => {
+export const roles: Check = ({ told, evidence, tools: { kin } }) => {
   if (!evidence || told.question) return [];
   const theirs = evidence.best.flatMap(clausesIn);
   for (const c of clausesIn(told)) {
-    if (c.doer === c.done) continue;
-    const of = theirs.filter((x) => alike(x.verb.root!, c.verb.root!, tools.kin));
-    if (of.some((x) => same(x.doer, c.doer, tools.kin) || same(x.done, c.done, tools.kin))) continue;
-    const turned = of.find((x) => same(x.doer, c.done, tools.kin) && same(x.done, c.doer, tools.kin));
-    if (!turned) continue;
+    const of = theirs.filter((x) => alike(x.verb.root!, c.verb.root!, kin));
+    // Each of two stands on the other side.
+    const turned = of.some((x) =>
+      c.doers.some(
+        (a) =>
+          among(x.done, a, kin) &&
+          !among(x.doers, a, kin) &&
+          !among(c.done, a, kin) &&
+          c.done.some((b) => among(x.doers, b, kin) && !among(x.done, b, kin) && !among(c.doers, b, kin)),
+      ),
+    );
+    // Who did it there has it done to him here, by somebody who does nothing there.
+    const suffers = of.some((x) => {
+      const doer = x.doers[x.doers.length - 1];
+      return among(c.done.slice(0, 1), doer, kin) && !among(c.doers, doer, kin) && !among(x.done, doer, kin);
+    });
+    if (!turned && !suffers) continue;
+    if (of.some((x) => among(x.doers.slice(-1), c.doers[c.doers.length - 1], kin) && among(x.done.slice(0, 1), c.done[0], kin))) continue; // prettier-ignore
     return [
       {
         kind: 'direction',
-        level: 'wrong',
+        level: turned ? 'wrong' : 'unsupported',
         start: c.start,
         end: c.end,
-        says: 'The source has it the other way round.',
+        says: `The source has it the other way round: who does it, and to whom.`,
       },
     ];
   }
