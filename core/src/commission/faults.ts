@@ -1,5 +1,5 @@
 /** What can be wrong with a line of a reply, and what each is called. */
-import type { Level, RetoldKind } from '../trace/retold/fault.ts';
+import { SLOT_OF, type Level, type RetoldKind } from '../trace/retold/fault.ts';
 
 export const REPLY_KINDS = ['close', 'twice', 'never', 'old'] as const;
 export type ReplyKind = RetoldKind | (typeof REPLY_KINDS)[number];
@@ -27,19 +27,7 @@ export const FAULT_NAMES: Readonly<Record<ReplyKind, string>> = {
 
 /** The slot of a statement that each kind of fault is about. */
 export const SLOTS: Readonly<Record<ReplyKind, string>> = {
-  value: 'how much',
-  thing: 'of what',
-  name: 'who',
-  said: 'said by whom',
-  quote: 'quoted words',
-  hedge: 'how sure',
-  denial: 'denied or not',
-  direction: 'who does what to whom',
-  cause: 'because of',
-  whole: 'how many of all',
-  order: 'when',
-  invented: 'what',
-  nothing: 'all of it',
+  ...SLOT_OF,
   close: 'wording',
   twice: 'said before',
   never: 'ruled out',

@@ -16,6 +16,7 @@ export const RULES: readonly RuleEntry[] = [
   { id: 'contradicted', area: 'truth', name: 'The source says otherwise' },
   { id: 'wrong-thing', area: 'truth', name: 'A figure on the wrong thing' },
   { id: 'attribution-lost', area: 'truth', name: 'Who says so is lost' },
+  { id: 'detail-added', area: 'truth', name: 'A detail no source has' },
   { id: 'cause-added', area: 'truth', name: 'A cause the source doesn’t give' },
   { id: 'old-figure', area: 'truth', name: 'An old figure' },
   { id: 'accusation', area: 'truth', name: 'An accusation without who says so' },

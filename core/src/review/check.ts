@@ -5,7 +5,10 @@ import type { Target } from '../script/file.ts';
 import { seconds } from '../timing/clock.ts';
 import { stockOf, supportOf, unsupportedIn, type Unsupported } from '../trace/support.ts';
 import type { Finding, ReviewSource, ReviewTools } from './rule.ts';
+import type { Level } from '../trace/retold/index.ts';
+import { provableIn, type ProvableClaim } from './provable.ts';
 import { makeReviewer } from './review.ts';
+import { SLOTS, unsourced } from './rules/unsourced.ts';
 import { scoreOf } from './score.ts';
 
 export interface CheckedLine {
@@ -26,11 +29,24 @@ export interface CheckResult {
   words: number;
   seconds: number;
   grade: number | null;
-  score: number;
+  /** Null without a source: nobody can say what is true. */
+  score: number | null;
   overlap: { share: number; longestRun: number } | null;
-  unsupported: { line: string; text: string; why: Unsupported['why'] }[];
+  /** Claims that no source has, and those that the sources contradict or don't say. */
+  unsupported: {
+    line: string;
+    text: string;
+    why: Unsupported['why'] | 'claim';
+    slot: string;
+    level: Level;
+    says?: string;
+  }[];
+  /** Without a source: what would need proof. */
+  claims: ProvableClaim[];
   findings: CheckedFinding[];
 }
+
+const UNSOURCED: ReadonlySet<string> = new Set(unsourced.map((r) => r.id));
 
 /** Plain lines as sections: a section ends where a line says so. */
 export function sectionsOfLines(lines: readonly CheckedLine[]): PlainSection[] {
@@ -57,7 +73,7 @@ export function sectionsOfLines(lines: readonly CheckedLine[]): PlainSection[] {
   return out;
 }
 
-/** Checks a script against sources. With no source overlap is null and nothing is unsupported. */
+/** Checks a script against sources. With no source overlap and score are null, nothing is unsupported, and what would need proof is listed. */
 export function checkScript(
   script: { title: string; sections: readonly PlainSection[]; target?: Target },
   sources: readonly ReviewSource[],
@@ -72,15 +88,24 @@ export function checkScript(
     words: sections.reduce((n, s) => n + s.lines.reduce((k, l) => k + tools.clock.time(l.text).words, 0), 0),
     seconds: seconds(review.ms),
     grade: review.grade,
-    score: scoreOf(findings).score,
+    score: sources.length ? scoreOf(findings).score : null,
     overlap: review.overlap,
     unsupported: stock
-      ? sections.flatMap((s) =>
-          s.lines.flatMap((l) =>
-            unsupportedIn(l.text, stock).map((u) => ({ line: l.id, text: u.text, why: u.why })),
+      ? [
+          ...sections.flatMap((s) =>
+            s.lines.flatMap(
+              (l) =>
+              unsupportedIn(l.text, stock).map((u) => ({ line: l.id, text: u.text, why: u.why, slot: SLOTS[u.why], level: 'wrong' as const })), // prettier-ignore
+            ),
           ),
-        )
+          ...findings.flatMap((f) =>
+            f.claim && !UNSOURCED.has(f.rule)
+              ? [{ line: f.line, text: f.text ?? '', why: 'claim' as const, ...f.claim, says: f.reason }]
+              : [],
+          ),
+        ]
       : [],
+    claims: stock ? [] : provableIn(sections.flatMap((s) => s.lines)),
     findings: findings.map((f) => ({
       rule: f.rule,
       area: f.area,

@@ -14,6 +14,7 @@ export * from './check.ts';
 export * from './grammar.ts';
 export * from './mend.ts';
 export * from './prepare.ts';
+export * from './provable.ts';
 export * from './review.ts';
 export * from './score.ts';
 export * from './ownWords.ts';

@@ -11,6 +11,7 @@ import type { Target } from '../script/file.ts';
 import type { LineRole, LineSource, SectionRole } from '../script/data.ts';
 import type { Clock, TimedToken } from '../timing/clock.ts';
 import type { ClaimContext } from '../trace/claims.ts';
+import type { Level } from '../trace/retold/index.ts';
 import type { LineOverlap, SourceIndex } from '../trace/overlap.ts';
 import type { SourceStock } from '../trace/support.ts';
 
@@ -44,6 +45,8 @@ export interface Finding {
   mend?: Mend;
   /** The passage it is about. */
   passage?: { source: string; fact?: string; text: string };
+  /** Of a claim that is held against the sources: which slot of it, and whether they contradict it or only don't say so. */
+  claim?: { slot: string; level: Level };
 }
 /** A finding before its rule, area and line are written on it. */
 export type Found = Omit<Finding, 'rule' | 'area' | 'line'> & { line?: string };

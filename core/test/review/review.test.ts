@@ -1,5 +1,6 @@
 /** The reviewer as a whole: the same after any edits as from scratch; mends; waving off; grammar; own words; outside checks. */
 import { expect } from 'chai';
+import { kin } from '../commission/context.ts';
 import fc from 'fast-check';
 import { RULES as CATALOGUE } from '../../src/review/catalogue.ts';
 import {
@@ -24,7 +25,7 @@ import { clock, demoFile, pronouncer, solver, tagger } from '../tools.ts';
 import { grammarHits } from '../../../server/src/grammar.ts';
 import { review, script, source } from './rules.test.ts';
 
-const tools = { clock, pronouncer, tagger };
+const tools = { clock, pronouncer, tagger, kin };
 
 async function demo(name: string) {
   const document = await openSource(demoFile(name));
@@ -255,13 +256,25 @@ describe('the check', () => {
       text ? [await source(text)] : [],
       tools,
     );
-  it('has no overlap and nothing unsupported without a source', async () =>
-    expect([(await checked()).overlap, (await checked()).unsupported]).to.deep.equal([null, []]));
+  it('has no score, no overlap and nothing unsupported without a source, and says what would need proof', async () => {
+    const { score, overlap, unsupported, claims } = await checked([
+      { id: 'L3', text: 'Mara Teal built the only lift in the valley, “for nobody at all”.' },
+    ]);
+    expect([score, overlap, unsupported]).to.deep.equal([null, null, []]);
+    expect(claims).to.deep.equal([
+      { line: 'L1', text: '1889', why: 'date' },
+      { line: 'L3', text: 'Teal', why: 'name' },
+      { line: 'L3', text: 'only lift', why: 'above all others' },
+      { line: 'L3', text: '“for nobody at all”', why: 'quote' },
+    ]);
+  });
   it('names lines that claim what no source has, and the score falls', async () => {
     const text = 'The lift was opened in 1889. Nobody came.';
     const wrong = await checked([{ id: 'L9', text: 'It cost £99.' }], text);
-    expect(wrong.unsupported).to.deep.equal([{ line: 'L9', text: '£99', why: 'number' }]);
-    expect(wrong.score).to.be.lessThan((await checked([], text)).score);
+    expect(wrong.unsupported).to.deep.equal([
+      { line: 'L9', text: '£99', why: 'number', slot: 'how much', level: 'wrong' },
+    ]);
+    expect(wrong.score).to.be.lessThan((await checked([], text)).score!);
   });
   it('says over and under', async () =>
     expect(

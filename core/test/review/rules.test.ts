@@ -1,5 +1,6 @@
 /** Every rule of the Read-through: a line it must find, and one near it that it must leave alone. Cases are ours; common practice, no published source. */
 import { expect } from 'chai';
+import { kin } from '../commission/context.ts';
 import { RULES, makeReviewer, scoreOf, type Finding, type ReviewSource } from '../../src/review/index.ts';
 import { emptyLine, type PlainSection } from '../../src/script/index.ts';
 import { houseStyle } from '../../src/measure/index.ts';
@@ -8,7 +9,7 @@ import { extractFacts } from '../../src/facts/index.ts';
 import { byPlace } from '../places.ts';
 import { readSource } from '../../src/source/index.ts';
 
-const tools = { clock, pronouncer, tagger };
+const tools = { clock, pronouncer, tagger, kin };
 
 /** "text" or "fact:text" or "role/text" lines; a section a list. */
 export const script = (...sections: readonly (readonly string[])[]): PlainSection[] => {
@@ -195,6 +196,11 @@ describe('the rules of the Read-through', () => {
       'attribution-lost',
       'f6:The old footbridge was safe for a crowd of two hundred people.',
       'f6:The council says the old footbridge was safe for a crowd of two hundred people.',
+    ],
+    [
+      'detail-added',
+      'f1:The lift was opened with cinnamon buns in 1889.',
+      'f1:In 1889 they opened the lift.',
     ],
     ['no-source', 'Penguins march across frozen southern plateaus.', 'f1:The lift was opened in 1889.'],
     [

@@ -119,6 +119,7 @@ export function ReadThrough({ session }: { session: ScriptSession }) {
       <div className="flex-1 min-h-0 flex">
         <ScoreColumn
           score={review?.score ?? null}
+          claims={review && !review.score ? review.claims : null}
           chosen={current?.rule ?? null}
           only={only}
           onOnly={setOnly}

@@ -1,12 +1,14 @@
 /** The score as a sum: a hundred, what each rule takes off, what is left; where the next point would come from. */
-import type { Score } from '@ursprung/core/review';
+import type { ProvableClaim, Score } from '@ursprung/core/review';
 
 /** Below this there is trouble, from the second on it is well (common practice, no published source). */
 const TROUBLE = 85;
 const AIM = 90;
+const MOST_SHOWN = 20;
 
 export function ScoreColumn({
   score,
+  claims,
   chosen,
   only,
   onOnly,
@@ -17,7 +19,10 @@ export function ScoreColumn({
   grade,
   said,
 }: {
+  /** Null while it is read, and where there is no source to hold the script against. */
   score: Score | null;
+  /** Without a source: what would need proof. */
+  claims: readonly ProvableClaim[] | null;
   chosen: string | null;
   only: string | null;
   onOnly: (rule: string | null) => void;
@@ -84,6 +89,27 @@ export function ScoreColumn({
             Below {TROUBLE} is trouble, {AIM} is the aim.
           </p>
         </>
+      )}
+      {!score && claims && (
+        <div className="py-2">
+          <p className="text-ink2">
+            No score: this script has no source, so nobody can say what in it is true.{' '}
+            {claims.length
+              ? `${claims.length === 1 ? 'One claim' : `${claims.length} claims`} would need proof:`
+              : 'It claims no figure, day or name.'}
+          </p>
+          <ul className="pt-2">
+            {claims.slice(0, MOST_SHOWN).map((c, i) => (
+              <li key={i} className="border-b border-hair py-0.5 flex gap-3">
+                <span className="flex-1">{c.text}</span>
+                <span className="text-ink3">{c.why}</span>
+              </li>
+            ))}
+          </ul>
+          {claims.length > MOST_SHOWN && (
+            <p className="text-ink3 pt-1">and {claims.length - MOST_SHOWN} more</p>
+          )}
+        </div>
       )}
       {grade !== null && <p className="text-ink2">Reading grade {grade}.</p>}
       {overlap && <p className="text-ink2">{Math.round(overlap.share * 100)} % in the sources’ words.</p>}

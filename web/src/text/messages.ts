@@ -25,6 +25,7 @@ import type {
   GrammarHit,
   ReviewInput,
   ReviewSource,
+  ProvableClaim,
   Score,
   TellingCheck,
   Waiver,
@@ -144,7 +145,10 @@ export interface Replied {
 export interface Reviewed {
   findings: readonly Finding[];
   waived: readonly Finding[];
-  score: Score;
+  /** Null without a source. */
+  score: Score | null;
+  /** Without a source: what would need proof. */
+  claims: readonly ProvableClaim[];
   grade: number | null;
   overlap: { share: number; longestRun: number } | null;
 }

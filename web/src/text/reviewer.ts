@@ -10,6 +10,7 @@ import {
   keysOf,
   makeReviewer,
   prepareSources,
+  provableIn,
   scoreOf,
   type GrammarHit,
   type ReviewSource,
@@ -134,7 +135,8 @@ async function handle(message: ToReviewer): Promise<void> {
         review: {
           findings,
           waived: all.filter((f) => isWaived(f, message.waived)),
-          score: scoreOf(findings),
+          score: sources.length ? scoreOf(findings) : null,
+          claims: sources.length ? [] : provableIn(message.input.sections.flatMap((s) => s.lines)),
           grade: result.grade,
           overlap: result.overlap,
         },

@@ -1,5 +1,5 @@
 /** Each claim against the passage it rests on: by name of the fault, as the `trace` room finds it. */
-import type { RetoldFault, RetoldKind } from '../../trace/retold/index.ts';
+import { SLOT_OF, type JudgedFault, type RetoldKind } from '../../trace/retold/index.ts';
 import { checkerOf } from '../checker.ts';
 import {
   at,
@@ -23,12 +23,13 @@ const KINDS: Readonly<
     most: 24,
   },
   'wrong-thing': {
-    kinds: ['thing', 'whole', 'value'],
+    kinds: ['thing', 'whole', 'value', 'name'],
     name: 'A figure on the wrong thing',
     each: 5,
     most: 20,
   },
   'attribution-lost': { kinds: ['said'], name: 'Who says so is lost', each: 3, most: 12 },
+  'detail-added': { kinds: ['invented'], name: 'A detail no source has', each: 2, most: 12 },
   'cause-added': { kinds: ['cause'], name: 'A cause the source doesn’t give', each: 4, most: 12 },
 };
 
@@ -38,7 +39,7 @@ const SAFE = /^Put “(?:about|nearly|at least|at most)” back$/;
 /** From this likeness on, a line without a link is held to the passage that it seems to tell. */
 const SURE = 0.55;
 
-type Faulty = { fault: RetoldFault; line: ReviewLine; passage: NonNullable<Found['passage']> };
+type Faulty = { fault: JudgedFault; line: ReviewLine; passage: NonNullable<Found['passage']> };
 /** One look serves all rules. */
 const looked = new WeakMap<ReviewScript, Faulty[]>();
 
@@ -88,7 +89,7 @@ export const claims: readonly Rule[] = Object.entries(KINDS).map(
       return faultsOf(script, tools).flatMap((f) => {
         const { fault, line } = f;
         // A value that stands in no source at all is the rule of what is unsourced.
-        const unsourced = fault.kind === 'value' && fault.says.startsWith('No source has');
+        const unsourced = /^No source (?:has|names)/.test(fault.says);
         if (!kinds.includes(fault.kind) || unsourced || seen.has(line.id)) return [];
         seen.add(line.id);
         const mend = mendOf(f);
@@ -96,7 +97,10 @@ export const claims: readonly Rule[] = Object.entries(KINDS).map(
           {
             ...at(line, fault.start, fault.end, fault.says),
             line: line.id,
-            passage: f.passage,
+            passage: fault.passage
+              ? { ...f.passage, source: fault.passage.source, text: fault.passage.text }
+              : f.passage,
+            claim: { slot: SLOT_OF[fault.kind], level: fault.level },
             ...(mend ? { mend } : {}),
           },
         ];

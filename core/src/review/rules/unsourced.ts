@@ -7,6 +7,13 @@ const REASON: Readonly<Record<Unsupported['why'], (text: string) => string>> = {
   name: (t) => `No source has the name “${t}”.`,
   quote: () => 'These words stand in quotation marks but in no source.',
 };
+/** The slot of a statement that each is about. */
+export const SLOTS: Readonly<Record<Unsupported['why'], string>> = {
+  number: 'how much',
+  date: 'when',
+  name: 'who',
+  quote: 'quoted words',
+};
 const make = (id: string, why: Unsupported['why'], name: string, each: number, most: number): Rule => ({
   id,
   area: 'truth',
@@ -27,7 +34,7 @@ const make = (id: string, why: Unsupported['why'], name: string, each: number, m
                     line.locked,
                   )
                 : undefined;
-            return at(line, u.start, u.end, REASON[why](u.text), mend);
+            return { ...at(line, u.start, u.end, REASON[why](u.text), mend), claim: { slot: SLOTS[why], level: 'wrong' as const } }; // prettier-ignore
           })
       : [],
 });

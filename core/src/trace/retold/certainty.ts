@@ -7,11 +7,14 @@ const SURE =
   /\b(?:exactly|precisely|certainly|definitely|undoubtedly|undeniably|unquestionably|doubtless|proved|proven|proves|conclusively|guaranteed?)\b/i;
 /** Approximators, before a figure and behind it. */
 const ABOUT =
-  /(?:\b(?:about|around|some|roughly|approximately|nearly|almost|perhaps|maybe|circa|estimated|(?:just |a little |well )?(?:over|under)|(?:more|less|fewer) than|close to|up to|at (?:least|most)|as (?:much|many) as|getting on for|probably|give or take|or so|or thereabouts|odd|towards|by|within)|~|≈|[-–])\s*(?:an?|the)?\s*[£€$]?$/i;
+  /(?:\b(?:about|around|some|roughly|approximately|nearly|almost|perhaps|maybe|circa|estimated|(?:just |a little |well )?(?:over|under)|(?:more|less|fewer) than|close to|up to|at (?:least|most)|as (?:much|many) as|getting on for|probably|give or take|or so|or thereabouts|odd|towards|by|within)|~|≈|[-–])(?:\s+(?:an?|the))?\s*[£€$]?$/i;
 const ABOUT_BEHIND =
-  /^\S*\s*(?:\S+\s+)?(?:or so|or thereabouts|odd\b|give or take|or more|at (?:least|most))/i;
+  /^[^\s]{0,20}\s(?:[^\s]{1,20}\s)?(?:or so|or thereabouts|odd\b|give or take|or more|at (?:least|most))/i;
 const LOOSE =
-  /\b(?:about|around|some|roughly|approximately|nearly|almost|perhaps|maybe|probably|might|may|could|seems?|estimated?|over|under|more than|less than|fewer than|close to|up to|at least|at most|as much as|as many as|or so|thereabouts|odd|give or take|half|towards?|by|within|barely|hardly|just|not quite|a little|guess\w*|reckon\w*|thought|believe\w*|between|to)\b/i;
+  /\b(?:about|around|some|roughly|approximately|nearly|almost|perhaps|maybe|probably|possibly|apparently|presumably|allegedly|reportedly|supposedly|likely|might|may|could|seems?|estimated?|over|under|more than|less than|fewer than|close to|up to|at least|at most|as much as|as many as|or so|thereabouts|odd|give or take|half|towards?|by|within|barely|hardly|just|not quite|a little|guess\w*|reckon\w*|thought|believe\w*|between|to)\b/i;
+
+/** What only makes a figure loose. */
+const FIGURES_ONLY = /\b(?:by|within|to|half|between|under|over|just|towards?|a little)\b/gi;
 
 export const certainty: Check = ({ told, evidence, tools }) => {
   if (!evidence || told.question) return [];
@@ -46,7 +49,7 @@ export const certainty: Check = ({ told, evidence, tools }) => {
           ];
       }
   // "at about Michaelmas" told as "at Michaelmas".
-  if (!LOOSE.test(told.plain))
+  if (!LOOSE.test(told.plain.replace(FIGURES_ONLY, '')))
     for (const s of evidence.best.slice(0, 1))
       for (const [k, w] of s.words.entries()) {
         if (
@@ -56,8 +59,7 @@ export const certainty: Check = ({ told, evidence, tools }) => {
         )
           continue;
         const next = s.words[k + 1]?.root ? s.words[k + 1] : undefined;
-        const same =
-          next && told.words.find((x) => x.root === next.root && (x.pos === 'PROPN' || x.pos === next.pos));
+        const same = next && told.words.find((x) => x.root === next.root);
         if (same && (w.pos !== 'ADP' || next.pos !== 'NOUN'))
           return [{ kind: 'hedge', level: 'unsupported', start: same.start, end: same.end, says: `The source says “${w.text} ${next.text}”; this is surer.` }]; // prettier-ignore
       }

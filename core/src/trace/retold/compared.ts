@@ -11,6 +11,7 @@ const REACH = 4;
 
 function direction(said: Said, value: number): 'up' | 'down' | null {
   for (const v of said.values) {
+    if (said.segments.some((s) => s.index === v.segment && s.denies)) continue;
     if (Math.abs(v.value - value) > 1e-6 && Math.abs(v.raw - value) > 1e-6) continue;
     const first = said.words.findIndex((w) => w.start >= v.start);
     const last = said.words.findLastIndex((w) => w.end <= v.end);
@@ -23,13 +24,12 @@ function direction(said: Said, value: number): 'up' | 'down' | null {
 }
 
 export const compared: Check = ({ told, evidence }) => {
-  if (!evidence || told.question || told.segments.some((s) => s.denies)) return [];
+  if (!evidence || told.question) return [];
   for (const v of told.values) {
     const own = direction(told, v.raw);
     if (!own) continue;
     const there = evidence.best.map((s) => direction(s, v.raw)).filter((d) => d !== null);
-    if (!there.length || there.includes(own) || evidence.best.some((s) => s.segments.some((x) => x.denies)))
-      continue;
+    if (!there.length || there.includes(own)) continue;
     return [
       {
         kind: 'direction',

@@ -19,6 +19,23 @@ export const RETOLD_KINDS = [
 ] as const;
 export type RetoldKind = (typeof RETOLD_KINDS)[number];
 
+/** The slot of a statement that each kind of fault is about. */
+export const SLOT_OF: Readonly<Record<RetoldKind, string>> = {
+  value: 'how much',
+  thing: 'of what',
+  name: 'who',
+  said: 'said by whom',
+  quote: 'quoted words',
+  hedge: 'how sure',
+  denial: 'denied or not',
+  direction: 'who does what to whom',
+  cause: 'because of',
+  whole: 'how many of all',
+  order: 'when',
+  invented: 'what',
+  nothing: 'all of it',
+};
+
 /** `wrong`: the source says otherwise; `unsupported`: nothing says so. */
 export type Level = 'wrong' | 'unsupported';
 

@@ -36,6 +36,7 @@ import { names, substituted } from './words.ts';
 
 export {
   RETOLD_KINDS,
+  SLOT_OF,
   replacedIn,
   type JudgedFault,
   type Level,
@@ -52,7 +53,11 @@ const denialOrDirection: Check = (r) => {
 };
 
 /** In the order in which a reader should hear of them. */
-const CHECKS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing, speaker, elsewhere, misplaced, compared, certainty, polarity, roles, linked, quantity, superlative, earlier, invented]; // prettier-ignore
+const AGAINST_FACTS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing]; // prettier-ignore
+/** What the facts leave out stands in the sentences. */
+const AGAINST_SENTENCES: readonly Check[] = [speaker, elsewhere, misplaced, compared, certainty, polarity, roles, linked, quantity, superlative, earlier, invented]; // prettier-ignore
+/** From this likeness on a line without a fact rests on a sentence. */
+const RESTS = 0.45;
 
 export interface RetoldSource {
   letter: string;
@@ -120,6 +125,14 @@ function judged(faults: readonly RetoldFault[], { told, evidence, tools }: Retel
     return [
       { ...f, level, passage: evidence && { source: evidence.passage.source, text: evidence.passage.text } },
     ];
+  });
+}
+/** Of several faults of the same words the first. */
+function once(faults: readonly JudgedFault[]): JudgedFault[] {
+  const seen = new Set<string>();
+  return faults.filter((f) => {
+    const key = `${f.start}:${f.end}`;
+    return !seen.has(key) && seen.add(key);
   });
 }
 /** Whether a figure stands in sentences in the same digits and with no other unit, whatever it was read as. */
@@ -209,16 +222,16 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
     };
     if (!own.length) {
       const bare = [...quotes(input), ...names(input), ...values(input), ...cause(input)];
-      return judged([...bare, ...restsOnNothing(told, stock, tools)], input);
+      const rests = (input.evidence?.likeness ?? 0) >= RESTS;
+      const more = rests ? AGAINST_SENTENCES.flatMap((c) => c(input)) : [];
+      return once(judged([...bare, ...more, ...restsOnNothing(told, stock, tools)], input));
     }
-    const seen = new Set<string>();
-    return judged(
-      CHECKS.flatMap((c) => c(input)),
-      input,
-    ).filter((f) => {
-      const key = `${f.start}:${f.end}`;
-      return !seen.has(key) && seen.add(key);
-    });
+    return once(
+      judged(
+        [...AGAINST_FACTS, ...AGAINST_SENTENCES].flatMap((c) => c(input)),
+        input,
+      ),
+    );
   };
   // A script is looked at again after each key: what a line says beside the same two lines stays as it was.
   const checked = new Map<string, JudgedFault[]>();

@@ -24,13 +24,12 @@ const without = (said: Said) => said.plain.replace(SET_PHRASE, (m) => ' '.repeat
 /** "two of the eight legs", "certain nights": told as all of them. */
 const PARTS = /^(?:certain|some|several|few|many|most|half)$/i;
 const ALL_WORD = /^(?:all|every|each|whole|entire|both)$/i;
+const COUNTS: ReadonlySet<string> = new Set(['DET', 'ADJ', 'NUM', 'ADP', 'PRON', 'ADV']);
 const REACH = 4;
 function partTold(told: Said, best: readonly Said[], kin: Kin | null): RetoldFault | null {
   /** Words that count a noun, from the nearest on. */
   const counting = (words: readonly Word[], i: number) =>
-    words
-      .slice(Math.max(0, i - REACH), i)
-      .filter((w) => ['DET', 'ADJ', 'NUM', 'ADP', 'PRON', 'ADV'].includes(w.pos));
+    words.slice(Math.max(0, i - REACH), i).filter((w) => COUNTS.has(w.pos) || PARTS.test(w.text));
   for (const [i, w] of told.words.entries()) {
     if (w.pos !== 'NOUN' || !w.root) continue;
     const all = counting(told.words, i).find((x) => ALL_WORD.test(x.text));

@@ -1,10 +1,10 @@
 /** A quotation given to somebody who did not say it. */
-import { attributionOf } from '../../facts/saying.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import type { Check } from './fault.ts';
 import { even } from './text.ts';
 
-const PRONOUN = /^(?:he|she|they|it|i|we|you|somebody|someone|people|everyone|one)$/i;
+const PRONOUN =
+  /^(?:he|she|they|it|i|we|you|him|her|them|me|us|that|who|one|somebody|someone|people|everyone|one)$/i;
 const LIGHT =
   /^(?:the|a|an|mr|mrs|ms|dr|his|her|their|its|my|our|of|from|who|one|another|man|woman|retired|old|young)$/i;
 const bare = (text: string) =>
@@ -36,15 +36,28 @@ function genderOfName(names: readonly string[], all: readonly { text: string }[]
       he += text.match(HE)?.length ?? 0;
     }
   });
-  return she + he < 2 || (she > 0 && he > 0 && Math.max(she, he) < 3 * Math.min(she, he))
+  return she + he < 1 || (she > 0 && he > 0 && Math.max(she, he) < 3 * Math.min(she, he))
     ? null
     : she > he
       ? 'she'
       : 'he';
 }
 
+const WHO = String.raw`(?:(?:the|a|an|his|her|their|my|our)\s+(?:\p{Ll}[\p{L}’'-]*\s+)?)?[\p{L}][\p{L}’'-]*(?:\s+\p{Lu}[\p{L}’'-]*)*`;
+const SAID =
+  '(?:said|says|asked|asks|added|adds|wrote|writes|told|answered|recalled|recalls|insisted|explained|explains|replied|admitted)';
+const BEHIND = new RegExp(`\\b${SAID}\\s+(${WHO})`, 'u');
+const BEFORE = new RegExp(`(?:^|[,.;:]\\s*|\\s{2,})(${WHO})\\s+${SAID}\\b`, 'u');
+/** Who the line says spoke the words in its quotation marks. */
+function tagOf(plain: string): { text: string; start: number; end: number } | null {
+  const m = BEHIND.exec(plain) ?? BEFORE.exec(plain);
+  if (!m) return null;
+  const start = m.index + m[0].indexOf(m[1]);
+  return { text: m[1], start, end: start + m[1].length };
+}
+
 export const speaker: Check = ({ told, stock }) => {
-  const own = attributionOf(told.plain, told.words);
+  const own = tagOf(told.plain);
   if (!own || PRONOUN.test(own.text)) return [];
   const names = (own.text.match(/[\p{L}'’-]+/gu) ?? []).filter((w) => !LIGHT.test(w));
   if (!names.length) return [];
