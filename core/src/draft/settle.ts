@@ -6,12 +6,10 @@ import { numberValue, wordsValue } from '../language/numbers.ts';
 import type { Brief } from '../plan/brief.ts';
 import { outsideQuotes } from './ear.ts';
 
-const PAIRS = spelling.pairs
-  .map((p) => {
-    const at = p.indexOf(' ');
-    return [p.slice(0, at), p.slice(at + 1)] as const;
-  })
-  .filter(([a]) => a !== 'autumn');
+const PAIRS = spelling.pairs.map((p) => {
+  const at = p.indexOf(' ');
+  return [p.slice(0, at), p.slice(at + 1)] as const;
+});
 const toAmerican = new Map<string, string>(PAIRS);
 const notBack = new Set(spelling.notBack);
 const toBritish = new Map<string, string>(
