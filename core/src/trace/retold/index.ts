@@ -115,13 +115,11 @@ function judged(faults: readonly RetoldFault[], { told, evidence, tools }: Retel
     const own = told.text.slice(f.start, f.end);
     if (f.says.includes(`“${own}”, not “${own}”`)) return [];
     if (evidence && f.kind === 'nothing' && coverage([...told.roots], evidence.near.roots, tools.kin) >= KNOWN) return []; // prettier-ignore
-    if (
-      evidence &&
-      f.says.startsWith('No source') &&
-      f.kind === 'value' &&
-      figureIn(evidence.best, told.text, f.start, f.end)
-    )
-      return [];
+    if (evidence && f.kind === 'value' && f.level === undefined) {
+      // The figure stands there in the same digits; against another one that is said to be meant, by the same unit.
+      const rival = !f.says.startsWith('No source');
+      if (figureIn(rival ? [evidence.near] : evidence.best, told.text, f.start, f.end, rival)) return [];
+    }
     return [
       { ...f, level, passage: evidence && { source: evidence.passage.source, text: evidence.passage.text } },
     ];
@@ -135,8 +133,11 @@ function once(faults: readonly JudgedFault[]): JudgedFault[] {
     return !seen.has(key) && seen.add(key);
   });
 }
-/** Whether a figure stands in sentences in the same digits and with no other unit, whatever it was read as. */
-function figureIn(best: readonly Said[], told: string, start: number, end: number): boolean {
+/**
+ * Whether a figure stands in sentences in the same digits and with no other unit, whatever it was read as. `named`:
+ * only with a unit of the same name.
+ */
+function figureIn(best: readonly Said[], told: string, start: number, end: number, named: boolean): boolean {
   const own = told.slice(start, end);
   const digits = /\d[\d,.]*\d|\d/.exec(own)?.[0];
   if (!digits || /\p{L}/u.test(own.replace(digits, ''))) return false;
@@ -149,6 +150,7 @@ function figureIn(best: readonly Said[], told: string, start: number, end: numbe
     const m = there.exec(s.text);
     if (!m) return false;
     const names = UNITS.get(m[2]) ?? CURRENCIES.get(m[1]) ?? null;
+    if (named) return unit !== undefined && names !== null && names.some((n) => n.split(' ').includes(unit));
     return !unit || !UNIT_NAMES.has(unit) || (names ? names.some((n) => n.split(' ').includes(unit)) : !UNIT_NAMES.has(m[2].toLowerCase()) || m[2].toLowerCase() === unit); // prettier-ignore
   });
 }

@@ -1,5 +1,6 @@
 /** Values no source has, and values told of another thing than the source tells them of. */
 import { replacedIn, type Check, type Retelling, type RetoldFault } from './fault.ts';
+import { valuePut } from './put.ts';
 import { alike, type Said } from './text.ts';
 import type { Value } from './figures.ts';
 
@@ -83,14 +84,13 @@ function wrongValue(v: Value, r: Retelling): RetoldFault | null {
   if (!rival && (v.unit === 'part' || v.unit === 'time')) return null;
   if (!rival && (small || known || around.values.some((s) => same(s, v)))) return null;
   const says = rival ? `The source says “${rival.text}”, not “${v.text}”.` : `No source has “${v.text}”.`;
+  const mend = rival ? valuePut(told.text, v, rival) : null;
   return {
     kind: 'value',
     start: v.start,
     end: v.end,
     says,
-    ...(rival
-      ? { mend: replacedIn(told.text, v.start, v.end, rival.text), does: `Say “${rival.text}”` }
-      : {}),
+    ...(mend !== null ? { mend, does: `Say “${rival!.text}”` } : {}),
   };
 }
 

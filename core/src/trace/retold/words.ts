@@ -32,13 +32,14 @@ export const names: Check = ({ told, stock, tools }) => {
     let from = i;
     while (from > 0 && TITLE.test(words[from - 1].text)) from--;
     // What somebody is, in a word of every day before a known name, names nobody.
+    const isWord = (p: string) => {
+      const { own = [], wider = [] } = tools.kin?.of(stems(p)[0] ?? '') ?? {};
+      return own.length + wider.length > 0;
+    };
     const parts = words
       .slice(i, j + 1)
       .flatMap((x) => x.text.split(/[-–]/).map((p) => p.toLowerCase().replace(/['’]s$/, '')));
-    if (
-      parts.every((p) => stock.words.has(p) || (tools.kin?.of(stems(p)[0] ?? '').own.length ?? 0) > 0) &&
-      parts.some((p) => stock.words.has(p))
-    ) {
+    if (parts.every((p) => stock.words.has(p) || isWord(p)) && parts.some((p) => stock.words.has(p))) {
       i = j;
       continue;
     }
