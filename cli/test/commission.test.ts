@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
 import { spoilt } from '@ursprung/standins';
 import type { ScriptFile } from '@ursprung/core/script';
+import type { ReplyReport } from '../src/commission.ts';
 import { run } from './command.ts';
 
 const demo = (name: string) => fileURLToPath(new URL(`../../demo/data/sources/${name}`, import.meta.url));
@@ -93,6 +94,32 @@ describe('commission', function () {
     expect((JSON.parse(taken.out) as ScriptFile).sections[0].lines[0].text).to.equal(
       file.sections[0].lines[0].text,
     );
+  });
+
+  it('reports what became of each line: taken, mended, out, and why', async () => {
+    const reply = kept(
+      'reply-report.txt',
+      'On Thursday a new footbridge swung from side to side by nearly seven centimetres. Fifty people were led off one at a time. The engineer Hugo Brannick designed it. They were led off the moving bridge one at a time, with apples.',
+    );
+    const { out } = await run('commission', script, '--reply', reply, '--as', 'report');
+    const report = JSON.parse(out) as ReplyReport;
+    const [clean, mended, name, apples] = report.lines;
+    expect([clean.taken, clean.mend, clean.accusations]).to.deep.equal([true, null, []]);
+    expect(mended.mend).to.deep.equal({
+      from: 'Fifty people were led off one at a time.',
+      to: 'Forty people were led off one at a time.',
+    });
+    expect(mended.accusations[0]).to.include({ slot: 'how much', level: 'wrong' });
+    expect(mended.accusations[0].source).to.include({ letter: 'A' });
+    expect([name.taken, name.accusations[0].slot, name.accusations[0].level]).to.deep.equal([
+      false,
+      'who',
+      'wrong',
+    ]);
+    expect([apples.taken, apples.accusations[0].level]).to.deep.equal([true, 'unsupported']);
+    expect(report.seconds).to.be.closeTo(180, 2);
+    expect(report.overlap).to.be.within(0, 1);
+    expect(report.leftOutForLength).to.be.an('array');
   });
 
   it('refuses in one line what can’t be done', async () => {

@@ -37,8 +37,6 @@ const LIGHT = new Set([
   'should',
 ]);
 const MOST_WHAT = 6;
-/** Faults that free wording often only seems to have: shown to be looked at, not as wrong. */
-const GUESSED = new Set(['whole', 'order', 'cause', 'nothing']);
 const unique = (list: readonly string[]) => [...new Set(list)];
 
 /** The key words of a fact: nouns and names apart from one another, verbs as their base form, values with what they count. */
@@ -111,12 +109,11 @@ export function checkTelling(
     facts.flatMap((f) => (s.facts.includes(f) ? [{ source: s.letter, fact: f.id }] : [])),
   );
   // Values, names and quotations that stand nowhere were found above.
-  const elsewhere = new Set(['name', 'quote']);
   const claims = (
     refs.length && text.trim() ? (checkerOf(sources, tools)?.check({ text, facts: refs }) ?? []) : []
   )
-    .filter((f) => !elsewhere.has(f.kind) && !f.says.startsWith('No source has'))
-    .map((f) => ({ start: f.start, end: f.end, says: f.says, sure: !GUESSED.has(f.kind) }));
+    .filter((f) => f.kind !== 'quote' && !/^No source (?:has|names)/.test(f.says))
+    .map((f) => ({ start: f.start, end: f.end, says: f.says, sure: f.level === 'wrong' }));
   const seen = new Set<string>();
   const own = new Set(stems(text));
   const told = new Set([

@@ -331,7 +331,10 @@ function Found({ list, chosen, setChosen, accept, waving, setWaving, wave, toPag
               aria-pressed={on}
               onClick={() => setChosen(on ? null : key)}
             >
-              <span className="finding">{f.area}</span> <span className="text-ink2">{f.reason}</span>
+              <span className={f.claim?.level === 'unsupported' ? 'text-ink' : 'finding'}>
+                {f.claim?.level === 'unsupported' ? 'nothing says so' : f.area}
+              </span>{' '}
+              <span className="text-ink2">{f.reason}</span>
             </button>
             {on && (
               <>
