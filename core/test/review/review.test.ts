@@ -263,7 +263,7 @@ describe('the check', () => {
     expect([score, overlap, unsupported]).to.deep.equal([null, null, []]);
     expect(claims).to.deep.equal([
       { line: 'L1', text: '1889', why: 'date' },
-      { line: 'L3', text: 'Teal', why: 'name' },
+      { line: 'L3', text: 'Mara Teal', why: 'name' },
       { line: 'L3', text: 'only lift', why: 'above all others' },
       { line: 'L3', text: '“for nobody at all”', why: 'quote' },
     ]);

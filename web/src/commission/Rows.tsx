@@ -2,7 +2,6 @@
 import type { KeyboardEvent, Ref } from 'react';
 import {
   FAULT_NAMES,
-  SLOTS,
   stops,
   type CheckedReply,
   type ReplyFault,
@@ -242,9 +241,11 @@ function Row({
               </>
             ) : !reply.faults.some(stops) ? (
               <>
-                {reply.faults.slice(0, chosen ? 4 : 1).map((f, i) => (
-                  <Fault key={i} fault={f} passage={chosen} />
-                ))}
+                {gravest(reply.faults)
+                  .slice(0, chosen ? 4 : 1)
+                  .map((f, i) => (
+                    <Fault key={i} fault={f} passage={chosen} />
+                  ))}
                 {!kept && (
                   <>
                     <button className="textpress" onClick={() => onUse(false)}>
@@ -256,9 +257,11 @@ function Row({
               </>
             ) : (
               <>
-                {reply.faults.slice(0, chosen ? 4 : 1).map((f, i) => (
-                  <Fault key={i} fault={f} passage={chosen} />
-                ))}
+                {gravest(reply.faults)
+                  .slice(0, chosen ? 4 : 1)
+                  .map((f, i) => (
+                    <Fault key={i} fault={f} passage={chosen} />
+                  ))}
                 {!chosen && reply.faults.length > 1 && (
                   <p className="text-ink3">and {reply.faults.length - 1} more</p>
                 )}
@@ -291,12 +294,16 @@ function Row({
   );
 }
 
+/** What stops the line first. */
+const gravest = (faults: readonly ReplyFault[]) =>
+  [...faults].sort((a, b) => Number(stops(b)) - Number(stops(a)));
+
 /** What is found, in one sentence; with `passage` also the words of the source that it was held against. */
 function Fault({ fault, passage }: { fault: ReplyFault; passage: boolean }) {
   return (
     <p className="pb-0.5">
       <span className={stops(fault) ? 'finding' : 'text-ink2'}>
-        {stops(fault) ? FAULT_NAMES[fault.kind] : `Nothing says so, ${SLOTS[fault.kind]}`}.
+        {stops(fault) ? FAULT_NAMES[fault.kind] : 'Nothing says so'}.
       </span>{' '}
       {fault.says}
       {passage && fault.passage && (

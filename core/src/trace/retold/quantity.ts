@@ -14,7 +14,7 @@ const HELD_WHOLE =
   /\b(?:all|whole|wholly|entire\w*|any|both|everything|everyone|everybody|neither|none|no|nobody|nothing|never|always|throughout|full\w*|complete\w*|total\w*|altogether|rest|remaining|through|over|round|across)\b/i;
 /** What may be told as all of it. */
 const HELD_ALL =
-  /\b(?:all|every\w*|each|whole|wholly|entire\w*|any\w*|both|neither|none|no|nobody|nothing|never|always|throughout|full\w*|complete\w*|total\w*|altogether|remaining|rest|most of|through|per|a (?:day|week|month|year|night)|[A-Z][a-z]+days|\d+ of (?:the|its|their))\b/;
+  /\b(?:all|every\w*|each|whole|wholly|entire\w*|any\w*|both|neither|none|no|nobody|nothing|never|always|throughout|full\w*|complete\w*|total\w*|altogether|remaining|rest|most of|through|per|a (?:day|week|month|year|night)|[A-Z][a-z]+days|\d+ of (?:the|its|their))\b/i;
 const SOME = /\b(?:some|several) of\b|(?<=(?:^|[:;.,]) ?)some(?= \p{L}+)/iu;
 const HELD_SOME =
   /\b(?:some\w*|several|certain|few|many|most|part\w*|half|other\w*|may|can|often|usually|sometimes|one of|two of|a number|a lot|lots|including|such as)\b|\b(?:one|two|three|four|five|six|seven|eight|nine|ten|\d+) (?:of|out of) (?:the|its|their|these|those)\b/i;

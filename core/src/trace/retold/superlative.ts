@@ -82,7 +82,7 @@ export const superlative: Check = ({ told, evidence, stock, tools }) => {
 export function claimsAbove(text: string): { start: number; end: number }[] {
   const out: { start: number; end: number }[] = [];
   for (const m of text.matchAll(
-    /\b(?:the|its|his|her|their|our)\s+((?:very first|first ever|only|sole|world's first|most|least)\s+\p{Ll}+|(?!(?:rest|west|east|best|forest|guest|quest|test|nest|chest|priest|harvest|interest|latest|honest|modest)\b)\p{Ll}{2,}est\b)/giu,
+    /\b(?:the|its|his|her|their|our)\s+((?:very first|first ever|only|sole|world's first|most|least)\s+\p{Ll}+|(?!(?:rest|west|east|best|forest|guest|quest|test|nest|chest|priest|harvest|interest|latest|honest|modest)\b)\p{Ll}{2,}est\b(?:\s+\p{Ll}+)?)/giu,
   ))
     out.push({ start: m.index + m[0].length - m[1].length, end: m.index + m[0].length });
   return out;

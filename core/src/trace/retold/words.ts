@@ -81,6 +81,7 @@ export const substituted: Check = ({ told, passage, stock, tools }: Retelling) =
       return [
         {
           kind: 'thing',
+          level: 'wrong',
           start: w.start,
           end: w.end,
           says: `The source says “${rival.w.text}”, not “${w.text}”.`,
