@@ -42,9 +42,10 @@ const CASES: readonly (readonly [what: string, kind: RetoldKind, level: Level, b
   ['sureness added', 'hedge', 'unsupported', 'It gains exactly four minutes, every time the wind turns east.', 'It gains four minutes, every time the wind turns east.'],
   ['a proposal as settled', 'hedge', 'unsupported', 'The council will sell the north face to a museum.', 'The council would sell the north face to a museum.'],
   ['the order of events', 'order', 'wrong', 'The sale was announced before the flood.', 'The sale was announced after the flood.'],
-  ['cause and effect', 'order', 'wrong', 'Every time the clock gains four minutes, the wind turns east.', 'When the wind turns east, the clock gains four minutes.'],
+  ['cause and effect', 'order', 'unsupported', 'Every time the clock gains four minutes, the wind turns east.', 'When the wind turns east, the clock gains four minutes.'],
+  ['a reason', 'cause', 'unsupported', 'The clock stopped in the spring of 1902 because rats had eaten the rope.', 'In the spring of 1902 the clock stopped.'],
   ['a comparison', 'direction', 'wrong', 'The gate lies 3 metres above the church.', 'The gate lies 3 metres below the church.'],
-  ['who does what to whom', 'direction', 'wrong', 'The smith’s grandson blamed the mayor.', 'The mayor blamed the smith’s grandson.'],
+  ['who does what to whom', 'direction', 'unsupported', 'The smith’s grandson blamed the mayor.', 'The mayor blamed the smith’s grandson.'],
 ]; // prettier-ignore
 
 describe('a line held against its source', () => {

@@ -20,6 +20,7 @@ import { misplaced } from './misplaced.ts';
 import { invented } from './invented.ts';
 import { polarity } from './polarity.ts';
 import { quantity } from './quantity.ts';
+import { reason } from './reason.ts';
 import { roles } from './roles.ts';
 import { speaker } from './speaker.ts';
 import { superlative } from './superlative.ts';
@@ -55,7 +56,7 @@ const denialOrDirection: Check = (r) => {
 /** In the order in which a reader should hear of them. */
 const AGAINST_FACTS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing]; // prettier-ignore
 /** What the facts leave out stands in the sentences. */
-const AGAINST_SENTENCES: readonly Check[] = [speaker, elsewhere, misplaced, compared, certainty, polarity, roles, linked, quantity, superlative, earlier, invented]; // prettier-ignore
+const AGAINST_SENTENCES: readonly Check[] = [speaker, elsewhere, misplaced, compared, certainty, polarity, roles, linked, reason, quantity, superlative, earlier, invented]; // prettier-ignore
 /** From this likeness on a line without a fact rests on a sentence. */
 const RESTS = 0.45;
 

@@ -6,10 +6,15 @@ import { alike, type Said, type Word } from './text.ts';
 /** What opens the clause that comes first in time, or is the cause. */
 const FIRST = /^(?:when|whenever|because|if|once|after|since)$/i;
 const EVERY_TIME = /\b(?:every|each) time\b/i;
+const SO = /,\s+so(?: that)?\s+(?!far\b|much\b|many\b|long\b)/i;
 const SAME = 0.6;
 
 /** The clause that is the condition, and the one that follows from it. */
 function linkedIn({ words, plain }: Said): [Word[], Word[]] | null {
+  // "it tips, so she moves": the cause stands first.
+  const so = SO.exec(plain);
+  if (so)
+    return [words.filter((w) => w.end <= so.index), words.filter((w) => w.start >= so.index + so[0].length)];
   const marked = EVERY_TIME.exec(plain);
   const at = marked
     ? words.findIndex((w) => w.start >= marked.index + marked[0].length)
@@ -77,6 +82,6 @@ export const linked: Check = ({ told, evidence, tools: { kin } }) => {
   const time = turnedTime(told, evidence.best, kin);
   if (time) return [{ kind: 'order', level: 'wrong', start: time.start, end: time.end, says }];
   if (first && (turnedClauses(told, first, kin) || turnedSteps(told, first, kin)))
-    return [{ kind: 'order', level: 'wrong', start: 0, end: told.text.length, says }];
+    return [{ kind: 'order', level: 'unsupported', start: 0, end: told.text.length, says }];
   return [];
 };

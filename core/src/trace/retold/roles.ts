@@ -94,7 +94,7 @@ export const roles: Check = ({ told, evidence, tools: { kin } }) => {
     return [
       {
         kind: 'direction',
-        level: turned ? 'wrong' : 'unsupported',
+        level: 'unsupported',
         start: c.start,
         end: c.end,
         says: `The source has it the other way round: who does it, and to whom.`,
