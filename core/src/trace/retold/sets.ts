@@ -28,6 +28,7 @@ export const exclusive: Check = ({ told, passage, around }) => {
     return [
       {
         kind: 'thing',
+        level: 'wrong',
         start: w.start,
         end: w.end,
         says: `The source says “${rival.text}”, not “${w.text}”.`,
