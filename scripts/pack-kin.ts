@@ -12,8 +12,8 @@ const LEAST_FREQUENT = 0.3;
 /** Senses kept of a word, the most used first. Rare senses join words that nobody takes for one another. */
 const SENSES: Readonly<Record<string, number>> = { noun: 3, verb: 4, adj: 3, adv: 2 };
 
-/** Lexicographer files of nouns that can be seen or touched: animal, artifact, body, food, object, plant, substance (WordNet's lexnames(5WN)). */
-const THINGS: ReadonlySet<string> = new Set(['05', '06', '08', '13', '17', '20', '27']);
+/** Lexicographer files of nouns that can be seen or touched: animal, artifact, food, object, plant, substance (WordNet's lexnames(5WN)). */
+const THINGS: ReadonlySet<string> = new Set(['05', '06', '13', '17', '20', '27']);
 const things = new Set<string>();
 const OPPOSED_SENSES = 2;
 const ALIKE_LETTERS = 3;

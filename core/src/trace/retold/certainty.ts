@@ -4,7 +4,7 @@ import type { Check } from './fault.ts';
 
 /** Boosters after Hyland ("Boosting, hedging and the negotiation of academic knowledge", 1998). */
 const SURE =
-  /\b(?:exactly|precisely|certainly|definitely|undoubtedly|undeniably|unquestionably|doubtless|proved|proven|proves|conclusively|guaranteed?)\b/i;
+  /\b(?:exactly|precisely|undoubtedly|undeniably|unquestionably|doubtless|proved|proven|proves|conclusively|guaranteed?)\b/i;
 /** Approximators, before a figure and behind it. */
 const ABOUT =
   /(?:\b(?:about|around|some|roughly|approximately|nearly|almost|perhaps|maybe|circa|estimated|(?:just |a little |well )?(?:over|under)|(?:more|less|fewer) than|close to|up to|at (?:least|most)|as (?:much|many) as|getting on for|probably|give or take|or so|or thereabouts|odd|towards|by|within)|~|≈|[-–])(?:\s+(?:an?|the))?\s*[£€$]?$/i;

@@ -19,7 +19,9 @@ function turnedRoots(r: Retelling): RetoldFault[] {
   const same = (a: Word, b: Word) =>
     a.root !== null &&
     b.root !== null &&
-    (a.root === b.root || (a.pos === b.pos && a.pos !== 'NOUN' && tools.kin?.likeness(a.root, b.root) === 1));
+    ((a.root === b.root &&
+      (a.pos === b.pos || a.pos === 'ADJ' || b.pos === 'ADJ' || a.pos === 'PROPN' || b.pos === 'PROPN')) ||
+      (a.pos === b.pos && a.pos !== 'NOUN' && tools.kin?.likeness(a.root, b.root) === 1));
   const denied = (segments: readonly Segment[]) =>
     segments.flatMap((s) => [...s.denied].map((w) => ({ w, s })));
   const affirmed = (segments: readonly Segment[]) =>

@@ -9,7 +9,7 @@ const SET_PHRASE =
 const ALL =
   /\b(?:(?<!\b(?:they|we|you|it|these|those|that's|is|are|was|were) )all|every|whole|entire|entirely|everybody|everyone|completely|altogether)\b/i;
 const WHOLE =
-  /\b(?:(?:the )?whole of|all of (?:it|that|this|them|the|its|his|her|their)|the (?:whole|entire))\b/i;
+  /\b(?:(?:the )?whole of|all of (?:that|this|them|the|its|his|her|their)|the (?:whole|entire))\b/i;
 const HELD_WHOLE =
   /\b(?:all|whole|wholly|entire\w*|any|both|everything|everyone|everybody|neither|none|no|nobody|nothing|never|always|throughout|full\w*|complete\w*|total\w*|altogether|rest|remaining|through|over|round|across)\b/i;
 /** What may be told as all of it. */

@@ -57,6 +57,8 @@ function clausesIn({ words }: Said): Clause[] {
     const passive = own.slice(-3).some((w) => w.lemma === 'be') && !/ing$/i.test(verb.text);
     const by = rest.findIndex((w) => /^by$/i.test(w.text));
     if (passive && by < 0) return [];
+    // "the shaft filled with mud": mud filled the shaft (the locative alternation, Levin 1993).
+    if (/^with$/i.test(rest[0]?.text ?? '')) return [];
     // What stands behind "in" or "at" says where and when.
     const subjects = own.filter((w, k) => isNominal(w) && !isGoverned(own, k));
     const objects = rest.slice(passive ? by + 1 : 0).filter(isNominal);

@@ -24,7 +24,12 @@ const setsAbove = ({ words }: Said, root: string | null, kin: Kin | null): boole
       /est$/i.test(w.text) &&
       w.text.toLowerCase() !== w.lemma &&
       alike(w.root, root, kin),
-  ) || words.some((w) => /^(?:most|least|ever|record|best|worst)$/i.test(w.text) || w.lemma === 'beat');
+  ) ||
+  words.some(
+    (w) =>
+      /^(?:most|least|greatest|highest|ever|never|record|peak|maximum|minimum|best|worst)$/i.test(w.text) ||
+      w.lemma === 'beat',
+  );
 
 function claimsIn({ words }: Said, near: Said, kin: Kin | null): Claim[] {
   return words.flatMap((w, i): Claim[] => {
@@ -34,12 +39,10 @@ function claimsIn({ words }: Said, near: Said, kin: Kin | null): Claim[] {
     const word = w.text.toLowerCase();
     // "the first of June", "the first two", "the first thing", "the first time": places in a row.
     if (word === 'first')
-      return next.pos === 'NUM' ||
+      return !/^(?:NOUN|ADJ|ADP)$/.test(next.pos) ||
         /^(?:time|thing|day|night|week|month|year|morning|evening|half|part|one|place|step)s?$/.test(
           next.lemma,
-        ) ||
-        next.pos === 'PROPN' ||
-        next.pos === 'PRON'
+        )
         ? []
         : [{ words: [w, next], held: (by) => FIRST.test(by) }];
     if (word === 'only') return [{ words: [w, next], held: (by) => ONLY.test(by) }];
