@@ -216,7 +216,13 @@ function setApart(lines: readonly string[]): Table | null {
     else if (isRuleOf(line)) return;
     // The head of a page comes again on the next one.
     else if (running.has(masked(line)) || masked(line) === masked(lines[head])) open = false;
-    else if (!open && isPartName(line) && !(all[i + 1] ?? '').trim() && !/\S\s{3,}\S/.test(line))
+    else if (
+      !open &&
+      /^\S/.test(line) &&
+      isPartName(line) &&
+      !(all[i + 1] ?? '').trim() &&
+      !/\S\s{3,}\S/.test(line)
+    )
       above.push(line.trim());
     else {
       // A row that runs through a border is no row of columns: its words are kept as spoken.
