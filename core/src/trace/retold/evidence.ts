@@ -7,8 +7,6 @@ import type { Said } from './text.ts';
 export interface SourceSentence {
   source: string;
   text: string;
-  /** Counted over all sources. */
-  paragraph: number;
 }
 export interface Evidence {
   /** The sentences it rests on, the surest first, each ready with what it quotes. */
@@ -40,13 +38,9 @@ export function evidenceIndex(
   ready: (text: string) => Said,
 ): EvidenceIndex {
   const all: SourceSentence[] = [];
-  let paragraph = 0;
   for (const { letter, text } of sources)
-    for (const p of text.split(/\n+/)) {
-      if (!p.trim()) continue;
-      for (const s of sentences(p)) all.push({ source: letter, text: s.text, paragraph });
-      paragraph++;
-    }
+    for (const p of text.split(/\n+/))
+      for (const s of sentences(p)) all.push({ source: letter, text: s.text });
   const index: FactIndex = indexFacts(
     all.map((s, i) => ({ source: s.source, id: String(i), text: s.text })),
     kin,

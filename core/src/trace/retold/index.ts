@@ -121,9 +121,7 @@ function judged(faults: readonly RetoldFault[], { told, evidence, tools }: Retel
       const rival = !f.says.startsWith('No source');
       if (figureIn(rival ? [evidence.near] : evidence.best, told.text, f.start, f.end, rival)) return [];
     }
-    return [
-      { ...f, level, passage: evidence && { source: evidence.passage.source, text: evidence.passage.text } },
-    ];
+    return [{ ...f, level, passage: evidence?.passage ?? null }];
   });
 }
 /** Of several faults of the same words the first. */

@@ -12,7 +12,7 @@ const ONLY =
 
 interface Claim {
   words: readonly [Word, Word];
-  held: (by: string, roots: ReadonlySet<string>) => boolean;
+  held: (by: string) => boolean;
 }
 
 /** Whether a text sets something above all others in this: by the same word, or as a record. */
@@ -70,7 +70,7 @@ export const superlative: Check = ({ told, evidence, stock, tools }) => {
   if (told.question) return [];
   const near = evidence?.near ?? stock.page;
   return claimsIn(told, near, tools.kin)
-    .filter((c) => !c.held(near.plain, near.roots))
+    .filter((c) => !c.held(near.plain))
     .slice(0, 1)
     .map(({ words: [from, to] }) => ({
       kind: 'whole' as const,
