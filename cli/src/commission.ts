@@ -190,6 +190,7 @@ export function replyTaken(
   });
   const failed = failedIn(checked, sections, file.pace);
   const left = checked.lines.filter((l) => !taking.has(l.id));
+  const script = scriptFile({ ...file, mood: context.mood }, settled.sections, clock, file.sources);
   const report: ReplyReport = {
     lines: checked.lines.map((l) => ({
       text: l.text,
@@ -204,13 +205,12 @@ export function replyTaken(
       })),
     })),
     leftOutForLength: settled.dropped.map((l) => l.text),
-    seconds: 0,
+    seconds: script.seconds,
     overlap: checked.overlap,
   };
-  const script = scriptFile({ ...file, mood: context.mood }, settled.sections, clock, file.sources);
   return {
     script,
-    report: { ...report, seconds: script.seconds },
+    report,
     notes: [
       `${taking.size} of ${checked.lines.length} lines taken, ${report.lines.filter((l) => l.mend).length} of them mended.`,
       ...left.map(

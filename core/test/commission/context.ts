@@ -5,10 +5,20 @@ import { draftScript } from '../../src/draft/index.ts';
 import { extractFacts } from '../../src/facts/index.ts';
 import { openKin } from '../../src/language/index.ts';
 import { usualBrief } from '../../src/plan/index.ts';
-import { openSource } from '../../src/source/index.ts';
+import { openSource, type SourceDocument } from '../../src/source/index.ts';
 import { clock, demoFile, solver, tagger } from '../tools.ts';
 
 export const kin = openKin(readFileSync(new URL('../../dist/kin.tsv', import.meta.url), 'utf8'));
+
+/** A document as a checker takes it. */
+export const sourceOf = (document: SourceDocument) => ({
+  letter: 'A',
+  title: document.title,
+  kind: document.kind,
+  text: document.text,
+  facts: extractFacts(document, tagger),
+  ...(document.published ? { published: document.published } : {}),
+});
 
 export async function demoContext(file: string, seconds: number): Promise<CommissionContext> {
   const document = await openSource(demoFile(file));
@@ -28,16 +38,7 @@ export async function demoContext(file: string, seconds: number): Promise<Commis
     brief: usualBrief(),
     style: null,
     sections,
-    sources: [
-      {
-        letter: 'A',
-        title: document.title,
-        kind: document.kind,
-        text: document.text,
-        facts: extractFacts(document, tagger),
-        ...(document.published ? { published: document.published } : {}),
-      },
-    ],
+    sources: [sourceOf(document)],
     must: [],
     out: [],
   };

@@ -5,10 +5,9 @@
 import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
 import { makeReplyChecker, stops, type ReplyLine } from '../../src/commission/index.ts';
-import { extractFacts } from '../../src/facts/index.ts';
 import { openSource } from '../../src/source/index.ts';
 import { clock, tagger } from '../tools.ts';
-import { kin } from '../commission/context.ts';
+import { kin, sourceOf } from '../commission/context.ts';
 
 const PAGES = { '01': 'html', '05': 'html', '07': 'wikitext', '09': 'html', '11': 'html', '13': 'html' };
 const SECTION = { number: 1, id: 'S1', title: 'One', seconds: 150, words: 380, facts: [] };
@@ -28,14 +27,7 @@ describe('narrations of strangers’ pages', function () {
     for (const [n, kind] of Object.entries(PAGES)) {
       const bytes = readFileSync(new URL(`../source/strangers/${n}.${kind}`, import.meta.url));
       const document = await openSource(new Uint8Array(bytes));
-      const source = {
-        letter: 'A',
-        title: document.title,
-        kind: document.kind,
-        text: document.text,
-        facts: extractFacts(document, tagger),
-        ...(document.published ? { published: document.published } : {}),
-      };
+      const source = sourceOf(document);
       const check = (text: string) =>
         makeReplyChecker([source], { sections: [SECTION], never: [] }, { tagger, kin, clock }).check(
           text,

@@ -369,7 +369,7 @@ function TakeBar({
           </button>
           {clean > 0 && clean < mended && (
             <button className="textpress" onClick={onClean}>
-              Only the {clean} clean ones
+              Only the {clean} that need no mend
             </button>
           )}
           {failed > 0 && (

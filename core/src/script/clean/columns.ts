@@ -4,7 +4,7 @@ import { isTalk } from './conventions.ts';
 import { withoutFrames } from './forms.ts';
 import { freePieces } from './free.ts';
 import { spokenPieces } from './inline.ts';
-import { bare, isNarratorLabel, isPictureLabel } from './labels.ts';
+import { bare, isNarratorLabel, isPictureLabel, isRule } from './labels.ts';
 import { cut, gap, wordsOf, type Layout, type Piece } from './piece.ts';
 
 interface Row {
@@ -181,7 +181,6 @@ const steady = (found: Table | null, width = 2): Table | null => {
     : null;
 };
 
-const isRuleOf = (line: string) => /^\s*(?:[-=_]\s*){3,}$/.test(line);
 const masked = (line: string) => line.replace(/\d+/g, '#').trim();
 /** A short line in capitals, or a name of a part. */
 const isPartName = (line: string) =>
@@ -213,7 +212,7 @@ function setApart(lines: readonly string[]): Table | null {
   let crossing = 0;
   lines.slice(head + 1).forEach((line, i, all) => {
     if (!line.trim()) open = false;
-    else if (isRuleOf(line)) return;
+    else if (isRule(line)) return;
     // The head of a page comes again on the next one.
     else if (running.has(masked(line)) || masked(line) === masked(lines[head])) open = false;
     else if (

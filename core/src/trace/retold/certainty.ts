@@ -1,6 +1,6 @@
 /** Surer than the source: "exactly" where it says "about", a round figure told as a sharp one, a proposal told as settled. */
 import { alike } from './text.ts';
-import type { Check } from './fault.ts';
+import { accuse, matched, type Check } from './fault.ts';
 
 /** Boosters after Hyland ("Boosting, hedging and the negotiation of academic knowledge", 1998). */
 const SURE =
@@ -20,15 +20,7 @@ export const certainty: Check = ({ told, evidence, tools }) => {
   if (!evidence || told.question) return [];
   const sure = SURE.exec(told.plain);
   if (sure && !SURE.test(evidence.near.plain))
-    return [
-      {
-        kind: 'hedge',
-        level: 'unsupported',
-        start: sure.index,
-        end: sure.index + sure[0].length,
-        says: `The source does not say “${sure[0]}”.`,
-      },
-    ];
+    return accuse('hedge', 'unsupported', matched(sure), `The source does not say “${sure[0]}”.`);
   if (!LOOSE.test(told.plain))
     for (const v of told.values)
       for (const s of evidence.best.slice(0, 1)) {
@@ -38,15 +30,12 @@ export const certainty: Check = ({ told, evidence, tools }) => {
         const before = s.plain.slice(Math.max(0, x.start - 24), x.start);
         const hedge = ABOUT.exec(before)?.[0].trim() ?? ABOUT_BEHIND.exec(s.plain.slice(x.end))?.[0].trim();
         if (hedge && !/^(?:by|within|[-–])$/i.test(hedge))
-          return [
-            {
-              kind: 'hedge',
-              level: 'unsupported',
-              start: v.start,
-              end: v.end,
-              says: `The source says “${s.plain.slice(x.start - (before.length - before.lastIndexOf(hedge)), x.end).trim() || x.text}”, so it isn’t exact.`,
-            },
-          ];
+          return accuse(
+            'hedge',
+            'unsupported',
+            v,
+            `The source says “${s.plain.slice(x.start - (before.length - before.lastIndexOf(hedge)), x.end).trim() || x.text}”, so it isn’t exact.`,
+          );
       }
   // "at about Michaelmas" told as "at Michaelmas".
   if (!LOOSE.test(told.plain.replace(FIGURES_ONLY, '')))
@@ -61,7 +50,12 @@ export const certainty: Check = ({ told, evidence, tools }) => {
         const next = s.words[k + 1]?.root ? s.words[k + 1] : undefined;
         const same = next && told.words.find((x) => x.root === next.root);
         if (same && (w.pos !== 'ADP' || next.pos !== 'NOUN'))
-          return [{ kind: 'hedge', level: 'unsupported', start: same.start, end: same.end, says: `The source says “${w.text} ${next.text}”; this is surer.` }]; // prettier-ignore
+          return accuse(
+            'hedge',
+            'unsupported',
+            same,
+            `The source says “${w.text} ${next.text}”; this is surer.`,
+          );
       }
   // "would" is no "will".
   const will = told.words.find(
@@ -76,15 +70,7 @@ export const certainty: Check = ({ told, evidence, tools }) => {
       const k = s.words.findIndex((w) => w.root && alike(w.root, verb!.root!, tools.kin));
       const modal = k < 0 ? undefined : s.words.slice(Math.max(0, k - 4), k).find((w) => /^(?:would|could|may|might|should)$/i.test(w.text)); // prettier-ignore
       if (modal && !/\b(?:will|'ll)\b/i.test(s.plain))
-        return [
-          {
-            kind: 'hedge',
-            level: 'unsupported',
-            start: will.start,
-            end: will.end,
-            says: `The source says “${modal.text}”, not “will”.`,
-          },
-        ];
+        return accuse('hedge', 'unsupported', will, `The source says “${modal.text}”, not “will”.`);
     }
   }
   return [];

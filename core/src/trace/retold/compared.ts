@@ -1,5 +1,5 @@
 /** Over told as under, warmer as colder: a comparison turned round beside the same figure. */
-import type { Check } from './fault.ts';
+import { accuse, type Check } from './fault.ts';
 import type { Said } from './text.ts';
 
 /** Dimensional words by their direction (the poles of Bierwisch and Lang, "Dimensional Adjectives", 1989), from memory. */
@@ -30,15 +30,7 @@ export const compared: Check = ({ told, evidence }) => {
     if (!own) continue;
     const there = evidence.best.map((s) => direction(s, v.raw)).filter((d) => d !== null);
     if (!there.length || there.includes(own)) continue;
-    return [
-      {
-        kind: 'direction',
-        level: 'wrong',
-        start: v.start,
-        end: v.end,
-        says: `The source has it the other way round beside “${v.text}”.`,
-      },
-    ];
+    return accuse('direction', 'wrong', v, `The source has it the other way round beside “${v.text}”.`);
   }
   return [];
 };

@@ -2,7 +2,15 @@
 import type { Check, Retelling, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
 import { anchor, within } from './tie.ts';
-import { alike, deniesAtAll, deniesByMeaning, type Said, type Segment, type Word } from './text.ts';
+import {
+  alike,
+  deniesAtAll,
+  deniesByMeaning,
+  wordsOfSegment,
+  type Said,
+  type Segment,
+  type Word,
+} from './text.ts';
 
 const PREDICATES = new Set(['VERB', 'ADJ', 'NOUN', 'PROPN']);
 /** Denying in other words: what is affirmed with one of these may be what the source denies. */
@@ -72,10 +80,7 @@ function turnedRoots(r: Retelling): RetoldFault[] {
   return out.slice(0, 1);
 }
 
-const quoteOf = ({ passage }: Retelling, s: Segment) =>
-  passage.text
-    .slice(s.words[0].start, s.words[s.words.length - 1].end)
-    .replace(/^[\s,;:.–—-]+|[\s,;:.]+$/g, '');
+const quoteOf = ({ passage }: Retelling, s: Segment) => wordsOfSegment(passage, s);
 
 /** Everybody where the source has nobody. */
 function everybody({ told, passage, tools }: Retelling): RetoldFault[] {

@@ -1,5 +1,5 @@
 /** Told as earlier than the source tells it: words that put a thing before others, which the source has nowhere near. */
-import type { Check } from './fault.ts';
+import { accuse, matched, type Check } from './fault.ts';
 
 const EARLIER =
   /\b(?:before (?:that|then|any of (?:that|it|this)|all (?:that|this))|(?<=^)before \w+'d|the (?:year|month|week|day|night) before|(?:years|months|weeks|days) (?:before|earlier)|previously|beforehand|earlier|already|only then|by then)\b/i;
@@ -10,13 +10,5 @@ export const earlier: Check = ({ told, evidence }) => {
   if (!evidence || told.question) return [];
   const m = EARLIER.exec(told.plain);
   if (!m || THERE.test(evidence.best.map((s) => s.plain).join(' '))) return [];
-  return [
-    {
-      kind: 'order',
-      level: 'unsupported',
-      start: m.index,
-      end: m.index + m[0].length,
-      says: `The source does not put this “${m[0]}”.`,
-    },
-  ];
+  return accuse('order', 'unsupported', matched(m), `The source does not put this “${m[0]}”.`);
 };

@@ -1,13 +1,12 @@
 /** A name that the sources have, told where they tell of another. */
 import { stems } from '../../facts/centrality.ts';
 import type { Kin } from '../../language/kin.ts';
-import type { Check } from './fault.ts';
+import { accuse, type Check } from './fault.ts';
 import type { Said, Word } from './text.ts';
+import { CALENDAR } from './words.ts';
 
 const TITLE =
   /^(?:Mr|Mrs|Ms|Dr|Sir|Lady|Lord|Prof|Professor|Captain|Miss|Madam|Saint|St|Sgt|Det|Insp|PC|Rev|God)$/;
-const CALENDAR =
-  /^(?:January|February|March|April|May|June|July|August|September|October|November|December|(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day)s?$/;
 /** Names of people and places: no word of every day, and no title. */
 const namesIn = (said: Said, lower: ReadonlySet<string>, kin: Kin | null): Word[] =>
   said.words.filter(
@@ -29,14 +28,14 @@ const SURE = 0.45;
 
 export const elsewhere: Check = ({ told, evidence, stock, tools }) => {
   if (!evidence || evidence.likeness < SURE || told.question) return [];
-  const lower = new Set(stock.page.plain.match(/(?<![\p{L}’'-])\p{Ll}+/gu) ?? []);
+  const { lower } = stock;
   const near = new Set(evidence.best.flatMap((s) => s.words).map((w) => key(w)));
   const own = namesIn(told, lower, tools.kin);
   const mine = new Set(own.map(key));
   const [first] = evidence.best;
   const others = namesIn(first, lower, tools.kin).filter((w) => !mine.has(key(w)));
   for (const w of own) {
-    if (near.has(key(w)) || !stock.page.plain.toLowerCase().includes(key(w))) continue;
+    if (near.has(key(w)) || !stock.even.includes(key(w))) continue;
     // One part of a name is enough: "Idris" of "Idris Callow".
     const at = told.words.indexOf(w);
     if ([told.words[at - 1], told.words[at + 1]].some((x) => x && x.pos === 'PROPN' && near.has(key(x))))
@@ -44,15 +43,7 @@ export const elsewhere: Check = ({ told, evidence, stock, tools }) => {
     // Somebody else stands in that very sentence, whom the line does not name.
     const rival = others.find((o) => !told.plain.toLowerCase().includes(key(o)));
     if (!rival) continue;
-    return [
-      {
-        kind: 'name',
-        level: 'unsupported',
-        start: w.start,
-        end: w.end,
-        says: `The source tells this of “${rival.text}”, not of “${w.text}”.`,
-      },
-    ];
+    return accuse('name', 'unsupported', w, `The source tells this of “${rival.text}”, not of “${w.text}”.`);
   }
   return [];
 };

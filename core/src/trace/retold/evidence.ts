@@ -2,11 +2,13 @@
 import { sentences } from '../../language/sentences.ts';
 import type { Kin } from '../../language/kin.ts';
 import { indexFacts, type FactIndex } from '../align.ts';
-import type { Said } from './text.ts';
+import { even, type Said } from './text.ts';
 
 export interface SourceSentence {
   source: string;
   text: string;
+  /** Its words alone, in lower case, for finding a quotation in it. */
+  bare: string;
 }
 export interface Evidence {
   /** The sentences it rests on, the surest first, each ready with what it quotes. */
@@ -21,6 +23,12 @@ export interface Evidence {
 
 /** So many sentences before and behind tell of the same. */
 const NEAR = 2;
+/** Words alone, in lower case. */
+export const bare = (text: string): string =>
+  even(text)
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
 /** What is quoted is told, too: marks go, letters keep their places. */
 const unmarked = (text: string) => text.replace(/[“”"„«»]/g, ' ');
 
@@ -40,7 +48,7 @@ export function evidenceIndex(
   const all: SourceSentence[] = [];
   for (const { letter, text } of sources)
     for (const p of text.split(/\n+/))
-      for (const s of sentences(p)) all.push({ source: letter, text: s.text });
+      for (const s of sentences(p)) all.push({ source: letter, text: s.text, bare: bare(s.text) });
   const index: FactIndex = indexFacts(
     all.map((s, i) => ({ source: s.source, id: String(i), text: s.text })),
     kin,

@@ -95,6 +95,8 @@ export interface Stock {
   roots: ReadonlySet<string>;
   /** Lower-case words. */
   words: ReadonlySet<string>;
+  /** Words that stand there in lower case. */
+  readonly lower: ReadonlySet<string>;
   /** Lower case, marks evened out. */
   even: string;
   quotes: readonly string[];
@@ -107,6 +109,20 @@ export interface Stock {
 }
 
 export type Check = (r: Retelling) => RetoldFault[];
+
+/** Where a pattern matched. */
+export const matched = (m: RegExpExecArray | RegExpMatchArray) => ({
+  start: m.index!,
+  end: m.index! + m[0].length,
+});
+
+/** One accusation, as a check gives it back. */
+export const accuse = (
+  kind: RetoldKind,
+  level: Level,
+  { start, end }: { start: number; end: number },
+  says: string,
+): RetoldFault[] => [{ kind, level, start, end, says }];
 
 /** A line with a stretch replaced, spaces and capitals at the edges evened out. */
 export function replacedIn(text: string, start: number, end: number, by: string): string {

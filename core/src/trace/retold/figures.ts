@@ -3,6 +3,7 @@ import { datesIn, numbersIn } from '../../facts/extract.ts';
 import { timesIn } from '../../facts/when.ts';
 import { MONTHS, monthNumber } from '../../language/lexicon.ts';
 import { wordsValue } from '../../language/numbers.ts';
+import { literal } from '../../language/literal.ts';
 import type { Word } from './text.ts';
 
 export interface Value {
@@ -23,6 +24,11 @@ export interface Value {
   /** One end of a range: "between 1948 and 1953". */
   range: boolean;
 }
+/** The digits of a figure as they are written, or none. */
+export const digitsOf = (text: string): string | undefined => /\d[\d,.]*\d|\d/.exec(text)?.[0];
+/** A pattern for exactly these digits, no part of a longer figure. */
+export const asDigits = (digits: string): string => `(?<![\\d.,])${literal(digits)}(?!\\d|[.,]\\d)`;
+
 /** Units as one base unit and a factor. */
 const UNITS: Readonly<Record<string, readonly [string, number]>> = {
   second: ['minutes', 1 / 60],

@@ -17,6 +17,7 @@ import { evidenceIndex } from './evidence.ts';
 import { compared } from './compared.ts';
 import { linked } from './linked.ts';
 import { misplaced } from './misplaced.ts';
+import { asDigits, digitsOf } from './figures.ts';
 import { invented } from './invented.ts';
 import { polarity } from './polarity.ts';
 import { quantity } from './quantity.ts';
@@ -121,7 +122,9 @@ function judged(faults: readonly RetoldFault[], { told, evidence, tools }: Retel
       const rival = !f.says.startsWith('No source');
       if (figureIn(rival ? [evidence.near] : evidence.best, told.text, f.start, f.end, rival)) return [];
     }
-    return [{ ...f, level, passage: evidence?.passage ?? null }];
+    return [
+      { ...f, level, passage: evidence && { source: evidence.passage.source, text: evidence.passage.text } },
+    ];
   });
 }
 /** Of several faults of the same words the first. */
@@ -138,13 +141,10 @@ function once(faults: readonly JudgedFault[]): JudgedFault[] {
  */
 function figureIn(best: readonly Said[], told: string, start: number, end: number, named: boolean): boolean {
   const own = told.slice(start, end);
-  const digits = /\d[\d,.]*\d|\d/.exec(own)?.[0];
+  const digits = digitsOf(own);
   if (!digits || /\p{L}/u.test(own.replace(digits, ''))) return false;
   const unit = /^[\s-]*(\p{L}+)/u.exec(told.slice(end))?.[1].toLowerCase();
-  const there = new RegExp(
-    `([£€$]?)(?<![\\d.,])${digits.replace(/\./g, '\\.')}(?!\\d|[.,]\\d)[\\s-]*([\\p{L}%°]*)`,
-    'u',
-  );
+  const there = new RegExp(`([£€$]?)${asDigits(digits)}[\\s-]*([\\p{L}%°]*)`, 'u');
   return best.some((s) => {
     const m = there.exec(s.text);
     if (!m) return false;
@@ -192,6 +192,7 @@ export function makeRetoldChecker(sources: readonly RetoldSource[], tools: Retol
         .toLowerCase()
         .match(/[\p{L}\p{M}]+/gu) ?? [],
     ),
+    lower: new Set(even(whole).match(/(?<![\p{L}'-])\p{Ll}+/gu) ?? []),
     even: even(whole).toLowerCase().replace(/\s+/g, ' '),
     quotes: quotesIn(whole).map((q) => q.text),
     sentences: evidence.sentences,

@@ -6,7 +6,8 @@ import { alike, type Said, type Word } from './text.ts';
 /** What opens the clause that comes first in time, or is the cause. */
 const FIRST = /^(?:when|whenever|because|if|once|after|since)$/i;
 const EVERY_TIME = /\b(?:every|each) time\b/i;
-const SO = /,\s+so(?: that)?\s+(?!far\b|much\b|many\b|long\b)/i;
+/** "…, so …": the cause stands before it. */
+export const SO = /,\s+so(?: that)?\s+(?!far\b|much\b|many\b|long\b)/i;
 const SAME = 0.6;
 
 /** The clause that is the condition, and the one that follows from it. */

@@ -1,7 +1,7 @@
 /** A figure or a month that the sources have, told where they give another one. */
 import { MONTHS, WEEKDAYS } from '../../language/lexicon.ts';
-import type { Check } from './fault.ts';
-import type { Value } from './figures.ts';
+import { accuse, matched, type Check } from './fault.ts';
+import { asDigits, digitsOf, type Value } from './figures.ts';
 
 /** Below this likeness it is not known what the line rests on. */
 const SURE = 0.4;
@@ -24,15 +24,7 @@ export const misplaced: Check = ({ told, evidence }) => {
     const others = told.values.filter((t) => t !== v && t.unit === v.unit);
     if (rivals.length !== 1 || others.some((t) => !there.some((x) => same(x, t)))) continue;
     if (evidence.near.values.some((x) => same(x, v) && (x.unit || !v.unit)) && !v.unit) continue;
-    return [
-      {
-        kind: 'thing',
-        level: 'unsupported',
-        start: v.start,
-        end: v.end,
-        says: `The source says “${rivals[0].text}” here, not “${v.text}”.`,
-      },
-    ];
+    return accuse('thing', 'unsupported', v, `The source says “${rivals[0].text}” here, not “${v.text}”.`);
   }
   const days = new Set(evidence.best.flatMap((s) => calendarIn(s.plain)));
   const near = new Set(calendarIn(evidence.near.plain));
@@ -41,24 +33,13 @@ export const misplaced: Check = ({ told, evidence }) => {
     const kind = (MONTHS as readonly string[]).includes(full(m[0])) ? MONTHS : WEEKDAYS;
     const rival = [...days].find((d) => (kind as readonly string[]).includes(d));
     if (!rival || near.has(full(m[0])) || own.has(rival)) continue;
-    return [
-      {
-        kind: 'value',
-        level: 'wrong',
-        start: m.index,
-        end: m.index + m[0].length,
-        says: `The source says “${rival}”, not “${m[0]}”.`,
-      },
-    ];
+    return accuse('value', 'wrong', matched(m), `The source says “${rival}”, not “${m[0]}”.`);
   }
   return [];
 };
 
 /** The figure stands there in digits, whatever it was read as. */
 const digitsIn = (best: readonly { text: string }[], v: Value): boolean => {
-  const digits = /\d[\d,.]*\d|\d/.exec(v.text)?.[0];
-  return (
-    digits !== undefined &&
-    best.some((s) => new RegExp(`(?<![\\d.,])${digits.replace(/[.]/g, '\\.')}(?![\\d])`).test(s.text))
-  );
+  const digits = digitsOf(v.text);
+  return digits !== undefined && best.some((s) => new RegExp(asDigits(digits)).test(s.text));
 };

@@ -1,6 +1,6 @@
 /** Denied on one side and not on the other, of the same sentence. */
-import type { Check } from './fault.ts';
-import { alike, deniesAtAll, type Said, type Segment } from './text.ts';
+import { accuse, type Check } from './fault.ts';
+import { alike, deniesAtAll, wordsOfSegment, type Said, type Segment } from './text.ts';
 
 const SHARED = 0.6;
 const FEWEST = 2;
@@ -42,20 +42,12 @@ export const polarity: Check = ({ told, evidence, tools }) => {
       told.segments.find((s) => s.index === w.segment)?.open
     )
       continue;
-    const there_ = near.words.filter((x) => x.root === w.root);
-    if (!there_.length || !there_.every((x) => deniedNear.has(x))) continue;
-    const s = near.segments.find((x) => x.denied.has(there_[0]))!;
+    const stands = near.words.filter((x) => x.root === w.root);
+    if (!stands.length || !stands.every((x) => deniedNear.has(x))) continue;
+    const s = near.segments.find((x) => x.denied.has(stands[0]))!;
     if (told.roots.size > 1 && like(all, rootsOf(s)) < FEWEST && like(all, [...there.roots]) < FEWEST + 1)
       continue;
-    return [
-      {
-        kind: 'denial',
-        level: 'wrong',
-        start: w.start,
-        end: w.end,
-        says: `The source denies it: “${near.text.slice(s.words[0].start, s.words.at(-1)!.end).replace(/^[\s,;:.–—-]+|[\s,;:.]+$/g, '')}”.`,
-      },
-    ];
+    return accuse('denial', 'wrong', w, `The source denies it: “${wordsOfSegment(near, s)}”.`);
   }
   for (const mine of told.segments) {
     const own = rootsOf(mine);
@@ -68,15 +60,7 @@ export const polarity: Check = ({ told, evidence, tools }) => {
     const denied = [...top.s.denied].find((w) => w.root && own.some((x) => alike(x, w.root!, tools.kin)));
     const here = denied && mine.words.find((w) => w.root && alike(w.root, denied.root!, tools.kin));
     if (!here) continue;
-    return [
-      {
-        kind: 'denial',
-        level: 'wrong',
-        start: here.start,
-        end: here.end,
-        says: `The source denies it: “${there.text.slice(top.s.words[0].start, top.s.words.at(-1)!.end).replace(/^[\s,;:.–—-]+|[\s,;:.]+$/g, '')}”.`,
-      },
-    ];
+    return accuse('denial', 'wrong', here, `The source denies it: “${wordsOfSegment(there, top.s)}”.`);
   }
   return [];
 };

@@ -1,9 +1,8 @@
 /** A value put in another's place in a line, in the form that the line has it; null where that would have to be guessed. */
 import { MONTHS, UNIT_NAMES, monthNumber } from '../../language/lexicon.ts';
 import { replacedIn } from './fault.ts';
-import type { Value } from './figures.ts';
+import { digitsOf, type Value } from './figures.ts';
 
-const DIGITS = /\d[\d,.]*\d|\d/;
 const ORDINAL = /(\d{1,2})(?:st|nd|rd|th)\b/;
 const DAY = new RegExp(
   `\\b(\\d{1,2})(?:st|nd|rd|th)?\\b|\\b(${MONTHS.join('|')}|(?:Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec)\\b)`,
@@ -25,7 +24,7 @@ function dayIn(own: string, rival: string): string | null {
   if (!mine.day || !mine.month || !theirs.day || !theirs.month) return null;
   const day = ORDINAL.test(own) ? ordinal(Number(theirs.day)) : theirs.day;
   return own
-    .replace(ORDINAL.test(own) ? ORDINAL : DIGITS, day)
+    .replace(ORDINAL.test(own) ? ORDINAL : mine.day, day)
     .replace(mine.month, MONTHS[monthNumber(theirs.month) - 1] ?? mine.month);
 }
 
@@ -36,7 +35,7 @@ export function valuePut(text: string, v: Value, rival: Value): string | null {
     const day = v.unit === rival.unit ? dayIn(own, rival.text) : null;
     return day === null ? null : replacedIn(text, v.start, v.end, day);
   }
-  const [mine, theirs] = [DIGITS.exec(own)?.[0], DIGITS.exec(rival.text)?.[0]];
+  const [mine, theirs] = [digitsOf(own), digitsOf(rival.text)];
   // What the figure counts must be called the same on both sides: then the figure alone changes.
   const unitOf = (whole: string, figure: string) =>
     whole

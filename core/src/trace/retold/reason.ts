@@ -1,10 +1,10 @@
 /** A reason of its own: what it explains is told as the source tells it, the reason stands nowhere near. */
 import type { Check } from './fault.ts';
+import { SO } from './linked.ts';
 import { coverage, type Word } from './text.ts';
 
-/** The reason comes behind these, and before ", so". */
+/** The reason comes behind these. */
 const BEHIND = /\b(?:because(?: of)?|due to|thanks to|owing to)\b/i;
-const BEFORE = /,\s+so(?: that)?\s+(?!far\b|much\b|many\b|long\b)/i;
 const LEAST = 0.34;
 const EFFECT = 0.5;
 const FEWEST = 2;
@@ -12,7 +12,7 @@ const FEWEST = 2;
 export const reason: Check = ({ told, evidence, tools: { kin } }) => {
   if (!evidence || told.question) return [];
   const because = BEHIND.exec(told.plain);
-  const so = because ? null : BEFORE.exec(told.plain);
+  const so = because ? null : SO.exec(told.plain);
   const m = because ?? so;
   if (!m) return [];
   const [start, end] = [m.index, m.index + m[0].length];

@@ -1,6 +1,6 @@
 /** Who does what to whom, turned round: the same verb between the same two, in the other order. */
 import type { Kin } from '../../language/kin.ts';
-import type { Check } from './fault.ts';
+import { accuse, type Check } from './fault.ts';
 import { alike, type Said, type Word } from './text.ts';
 
 interface Clause {
@@ -8,8 +8,6 @@ interface Clause {
   /** The nominals before the verb and behind it, in order, by root; passives are turned. */
   doers: string[];
   done: string[];
-  start: number;
-  end: number;
 }
 
 /** Personal pronouns in one form each. */
@@ -64,7 +62,7 @@ function clausesIn({ words }: Said): Clause[] {
     const objects = rest.slice(passive ? by + 1 : 0).filter(isNominal);
     if (!subjects.length || !objects.length) return [];
     const [doers, done] = passive ? [objects, subjects] : [subjects, objects];
-    return [{ verb, doers: doers.map(nameOf), done: done.map(nameOf), start: verb.start, end: verb.end }];
+    return [{ verb, doers: doers.map(nameOf), done: done.map(nameOf) }];
   });
 }
 
@@ -93,15 +91,12 @@ export const roles: Check = ({ told, evidence, tools: { kin } }) => {
     });
     if (!turned && !suffers) continue;
     if (of.some((x) => among(x.doers.slice(-1), c.doers[c.doers.length - 1], kin) && among(x.done.slice(0, 1), c.done[0], kin))) continue; // prettier-ignore
-    return [
-      {
-        kind: 'direction',
-        level: 'unsupported',
-        start: c.start,
-        end: c.end,
-        says: `The source has it the other way round: who does it, and to whom.`,
-      },
-    ];
+    return accuse(
+      'direction',
+      'unsupported',
+      c.verb,
+      'The source has it the other way round: who does it, and to whom.',
+    );
   }
   return [];
 };

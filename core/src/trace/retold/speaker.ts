@@ -1,17 +1,13 @@
 /** A quotation given to somebody who did not say it. */
+import { literal } from '../../language/literal.ts';
 import { quotedSpans } from '../../language/quotes.ts';
-import type { Check } from './fault.ts';
-import { even } from './text.ts';
+import { accuse, type Check } from './fault.ts';
+import { bare } from './evidence.ts';
 
 const PRONOUN =
-  /^(?:he|she|they|it|i|we|you|him|her|them|me|us|that|who|one|somebody|someone|people|everyone|one)$/i;
+  /^(?:he|she|they|it|i|we|you|him|her|them|me|us|that|who|one|somebody|someone|people|everyone)$/i;
 const LIGHT =
   /^(?:the|a|an|mr|mrs|ms|dr|his|her|their|its|my|our|of|from|who|one|another|man|woman|retired|old|young)$/i;
-const bare = (text: string) =>
-  even(text)
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
 /** Who speaks is named within so many sentences of the words. */
 const REACH = 2;
 
@@ -30,7 +26,7 @@ function genderOf(text: string): Gender | null {
 function genderOfName(names: readonly string[], all: readonly { text: string }[]): Gender | null {
   let [she, he] = [0, 0];
   all.forEach((s, i) => {
-    if (!names.some((n) => new RegExp(`\\b${n.replace(/['’]s$/, '')}\\b`).test(s.text))) return;
+    if (!names.some((n) => new RegExp(`\\b${literal(n.replace(/['’]s$/, ''))}\\b`).test(s.text))) return;
     for (const text of [s.text, all[i + 1]?.text ?? '']) {
       she += text.match(SHE)?.length ?? 0;
       he += text.match(HE)?.length ?? 0;
@@ -64,7 +60,7 @@ export const speaker: Check = ({ told, stock }) => {
   for (const [start, end] of quotedSpans(told.text)) {
     const words = bare(told.text.slice(start, end));
     if (!words) continue;
-    const places = stock.sentences.flatMap((s, i) => (bare(s.text).includes(words) ? [i] : []));
+    const places = stock.sentences.flatMap((s, i) => (s.bare.includes(words) ? [i] : []));
     if (!places.length) continue;
     const around = places
       .flatMap((i) =>
@@ -77,15 +73,12 @@ export const speaker: Check = ({ told, stock }) => {
     const theirs = genderOfName(names, stock.sentences);
     const known = names.some((n) => around.includes(n.toLowerCase().replace(/['’]s$/, '')));
     if (known && !(said && theirs && said !== theirs)) continue;
-    return [
-      {
-        kind: 'said',
-        level: 'wrong',
-        start: own.start,
-        end: own.end,
-        says: `The source does not have these words from ${own.text.replace(/^The\b/, 'the')}.`,
-      },
-    ];
+    return accuse(
+      'said',
+      'wrong',
+      own,
+      `The source does not have these words from ${own.text.replace(/^The\b/, 'the')}.`,
+    );
   }
   return [];
 };

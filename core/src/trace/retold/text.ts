@@ -167,3 +167,7 @@ export const isIn = (root: string, roots: ReadonlySet<string>, kin: Kin | null):
 /** How much of some roots is among others: 0 to 1; 1 for none. */
 export const coverage = (roots: readonly string[], by: ReadonlySet<string>, kin: Kin | null): number =>
   roots.length ? roots.filter((r) => isIn(r, by, kin)).length / roots.length : 1;
+
+/** The words of a segment as they stand, without the marks at their ends. */
+export const wordsOfSegment = ({ text }: Said, { words }: Segment): string =>
+  text.slice(words[0].start, words[words.length - 1].end).replace(/^[\s,;:.–—-]+|[\s,;:.]+$/g, '');

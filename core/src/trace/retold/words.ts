@@ -4,7 +4,7 @@ import type { Check, Retelling, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
 import { isIn, type Word } from './text.ts';
 
-const CALENDAR =
+export const CALENDAR =
   /^(?:January|February|March|April|May|June|July|August|September|October|November|December|(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day)s?$/;
 /** What speakers are called in front of their names. */
 const TITLE = /^(?:Mr|Mrs|Ms|Dr|Sir|Lady|Lord|Professor|Captain|Miss|Madam|Saint|St|God|English|I)$/;
