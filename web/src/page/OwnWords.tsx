@@ -173,7 +173,7 @@ export function OwnWords({ session, onClose }: { session: ScriptSession; onClose
             <p className="finding">Nothing of the passage can be recognised in it: is it still this fact?</p>
           )}
           {check && check.untold.length > 0 && <p>Not told: {check.untold.join(', ')}.</p>}
-          {check?.tells && !check.faults.some((f) => f.sure) && (
+          {check?.tells && !check.faults.length && (
             <p>Values, names and what is claimed agree with the passage.</p>
           )}
           <button
