@@ -206,6 +206,8 @@ function setApart(lines: readonly string[]): Table | null {
     labels.map((_, i) => line.slice(i ? borders[i - 1] : 0, borders[i]).trim());
   const front = lines.slice(0, head);
   const running = new Set(front.filter((l) => l.trim()).map(masked));
+  // Where the writer speaks in capitals, they name no parts.
+  const speaksLow = lines.filter((l) => /\p{Ll}/u.test(l)).length * 2 > lines.filter((l) => l.trim()).length;
   const rows: Row[] = [{ cells: labels, above: front }];
   let above: string[] = [];
   let open = false;
@@ -216,6 +218,7 @@ function setApart(lines: readonly string[]): Table | null {
     // The head of a page comes again on the next one.
     else if (running.has(masked(line)) || masked(line) === masked(lines[head])) open = false;
     else if (
+      speaksLow &&
       !open &&
       /^\S/.test(line) &&
       isPartName(line) &&
