@@ -102,6 +102,22 @@ export async function caretIn(words: Locator): Promise<void> {
   }, 'The caret never came to stand in the words that were clicked.');
 }
 
+/** Presses End until it moves the caret no further, and the page still has it there. */
+export async function pressEnd(page: Page): Promise<void> {
+  let was = '';
+  await until(async () => {
+    await page.keyboard.press('End');
+    const is = await page.evaluate(async () => {
+      await new Promise(requestAnimationFrame);
+      const { anchorNode, anchorOffset } = document.getSelection()!;
+      return `${anchorOffset} ${anchorNode?.textContent}`;
+    });
+    const stays = is === was;
+    was = is;
+    return stays;
+  }, 'The caret never came to stand at the end.');
+}
+
 export interface Violation {
   id: string;
   nodes: string[];

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import type { Page, Route } from 'playwright-core';
 import { docFromJson, plainSections } from '@ursprung/core/script';
-import { caretIn, type Desk, openDesk, soon, until } from './browser.ts';
+import { caretIn, type Desk, openDesk, pressEnd, soon, until } from './browser.ts';
 
 describe('no word lost', function () {
   let desk: Desk;
@@ -22,7 +22,7 @@ describe('no word lost', function () {
   };
   const atEnd = async (n: number, page: Page = desk.page) => {
     await caretIn(page.locator('.line .words').nth(n));
-    await page.keyboard.press('End');
+    await pressEnd(page);
   };
   const saved = (page: Page = desk.page) =>
     page.waitForFunction(() => document.querySelector('[data-testid=save]')?.textContent === 'Saved');

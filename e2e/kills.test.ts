@@ -1,4 +1,5 @@
 /** Random kills of server and browser in the middle of typing lose no edit that was acknowledged. KILLS sets how many. */
+import { pressEnd } from './browser.ts';
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -86,7 +87,7 @@ describe('random kills in mid-edit', function () {
       await page.goto(`${url}/script/${scriptId}/page`);
       await page.waitForSelector('.line .words');
       await page.locator('.line .words').last().click();
-      await page.keyboard.press('End');
+      await pressEnd(page);
       return page;
     };
     const stored = async () => {

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { docFromJson, plainSections, type PlainSection } from '@ursprung/core/script';
-import { axe, caretIn, type Desk, openDesk, soon, until } from './browser.ts';
+import { axe, caretIn, type Desk, openDesk, pressEnd, soon, until } from './browser.ts';
 
 const MESSY = readFileSync(new URL('./messy-draft.txt', import.meta.url), 'utf8');
 
@@ -53,7 +53,7 @@ describe('the Page', function () {
     await desk.page.getByText('This is locked and stays as it is.').waitFor();
     await soon(async () => expect(await line(3).innerText()).to.equal(was));
     await press('Control+\\');
-    await press('End');
+    await pressEnd(desk.page);
     await type(' Still.');
     await soon(async () => expect(await line(3).innerText()).to.equal(`${was} Still.`));
     await press('Control+z');
@@ -186,7 +186,7 @@ describe('the Page', function () {
     await press('Enter');
     await desk.page.getByRole('button', { name: 'for the lawyer' }).waitFor();
     await caretIn(line(0));
-    await press('End');
+    await pressEnd(desk.page);
     await type(' Once.');
     await saved();
     await desk.page.getByRole('button', { name: 'for the lawyer' }).click();
@@ -370,7 +370,7 @@ describe('the Page', function () {
   it('keeps writing while the server can’t be reached, and sends it when it is back', async () => {
     await open();
     await caretIn(line(0));
-    await press('End');
+    await pressEnd(desk.page);
     await desk.page.route('**/api/**', (r) => r.abort());
     await type(' Kept.');
     await desk.page.waitForFunction(

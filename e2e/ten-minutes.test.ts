@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect } from 'chai';
 import { demoSource } from '@ursprung/demo';
 import { readSource } from '@ursprung/core/source';
-import { axe, caretIn, type Desk, openDesk, soon, totalSeconds } from './browser.ts';
+import { axe, caretIn, type Desk, openDesk, pressEnd, soon, totalSeconds } from './browser.ts';
 
 describe('a newcomer’s first ten minutes', function () {
   let desk: Desk;
@@ -40,7 +40,7 @@ describe('a newcomer’s first ten minutes', function () {
     const clocks = () => page.locator('.line .heard').allTextContents();
     const heads = () => page.locator('.sectionhead .clock').allTextContents();
     const [oldClocks, oldHeads] = [await clocks(), await heads()];
-    await page.keyboard.press('End');
+    await pressEnd(page);
     await page.keyboard.type(' And nobody on the bridge had expected any of this at all.');
     await page.waitForFunction(
       (was) => document.querySelector('[data-testid="total"]')!.textContent !== was,
@@ -64,7 +64,7 @@ describe('a newcomer’s first ten minutes', function () {
   it('marks a figure that no source has', async () => {
     const { page } = desk;
     await caretIn(page.locator('.line .words').nth(2));
-    await page.keyboard.press('End');
+    await pressEnd(page);
     await page.keyboard.type(' It weighs 777 tonnes.');
     await page.locator('.found .finding').filter({ hasText: '777' }).waitFor();
     await page.locator('.words .doubt').filter({ hasText: '777' }).waitFor();
@@ -139,7 +139,7 @@ describe('a newcomer’s first ten minutes', function () {
     const { page } = desk;
     await page.getByRole('link', { name: 'Page' }).click();
     await caretIn(page.locator('.line .words').nth(1));
-    await page.keyboard.press('End');
+    await pressEnd(page);
     await page.keyboard.type(' Kept words.');
     await saved();
     await page.waitForTimeout(500);
@@ -168,7 +168,7 @@ describe('a newcomer’s first ten minutes', function () {
     const { page } = desk;
     await page.context().setOffline(true);
     await caretIn(page.locator('.line .words').nth(1));
-    await page.keyboard.press('End');
+    await pressEnd(page);
     await page.keyboard.type(' Written offline.');
     await page.waitForFunction(
       () => document.querySelector('[data-testid="save"]')?.textContent === 'Kept here',
@@ -188,7 +188,7 @@ describe('a newcomer’s first ten minutes', function () {
     await caretIn(page.locator('.line .words').nth(1));
     await page.keyboard.press('Home');
     await page.keyboard.type('Alpha. ');
-    await other.keyboard.press('End');
+    await pressEnd(other);
     await other.keyboard.type(' Omega.');
     await saved();
     await other.waitForFunction(
@@ -206,7 +206,7 @@ describe('a newcomer’s first ten minutes', function () {
     await page.waitForTimeout(800);
     const before = (await lines()).length;
     await caretIn(page.locator('.line .words').nth(4));
-    await page.keyboard.press('End');
+    await pressEnd(page);
     await page.keyboard.press('Enter');
     await page.keyboard.type('A line of my own.');
     await soon(async () => expect(await lines()).to.have.length(before + 1));

@@ -171,7 +171,11 @@ export function PagePlace({ session }: { session: ScriptSession }) {
       const { snapshot } = session;
       const typed = snapshot.traces === traces && snapshot.line === line;
       draw(typed);
-      if (!typed) view.updateState(session.state);
+      if (!typed) {
+        // The browser tells of the caret a moment after it moved it; a redraw in between would put it back.
+        document.dispatchEvent(new Event('selectionchange'));
+        view.updateState(session.state);
+      }
       ({ traces, line } = snapshot);
     };
     draw(false);
