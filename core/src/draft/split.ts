@@ -41,7 +41,7 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
     const right = tokens.slice(i + 1);
     const leftText = text.slice(0, token.start);
     if (wordsIn(leftText) < 4 || wordsIn(text.slice(token.end)) < 4) continue;
-    if (token.text === ';' && hasFiniteVerb(left) && clauseOpens(right))
+    if (token.text === ';' && hasFiniteVerb(left) && (clauseOpens(right) || clauseBehindPhrase(right)))
       return { end: token.start, start: token.end };
     if (
       token.text === ':' &&
@@ -82,6 +82,16 @@ function clauseOpens(tokens: readonly TaggedToken[]): boolean {
     if (/^[,;:]$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;
   }
   return false;
+}
+
+/** "; on the other days the gap shrank": a clause that a phrase of time or place opens, up to the next mark. */
+function clauseBehindPhrase(tokens: readonly TaggedToken[]): boolean {
+  if (tokens[0]?.pos !== 'ADP') return false;
+  const end = tokens.findIndex((t) => /^[;:]$/.test(t.text));
+  const own = end < 0 ? tokens : tokens.slice(0, end);
+  return (
+    own.some((_, i) => i > 2 && isFiniteVerb(own, i)) && !own.some((t) => /^(?:which|who|that)$/.test(t.text))
+  );
 }
 
 const isList = (tokens: readonly TaggedToken[]) => tokens.filter((t) => t.text === ',').length > 1;

@@ -5,6 +5,7 @@
 import { formOf } from '../../language/inflect.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
+import { agentTail, participleTail, spanTail, throughBefore, whenEvent } from './breath.ts';
 import type { Tagged } from './restructure.ts';
 import { upper } from './restructure.ts';
 
@@ -81,6 +82,10 @@ export function carrier(persons: Persons): Subject {
   };
 }
 
+/** A person of whom no pronoun is known, said again by the last name. */
+const lastName = (relative: TaggedToken, phrase: readonly TaggedToken[]): string | null =>
+  relative.text === 'who' && phrase.slice(-2).every((t) => t.pos === 'PROPN') ? phrase.at(-1)!.text : null;
+
 /** The simple subject of a sentence: from its start to its first finite verb, when nothing but a noun phrase stands there. */
 function simpleSubject(tokens: readonly TaggedToken[]): { end: number; verb: number } | null {
   const verb = tokens.findIndex((_, i) => isFiniteVerb(tokens, i));
@@ -143,7 +148,7 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     const rest = text.slice(tokens[i + 1].start);
     if (words(text.slice(0, tokens[i].start)) < 5 || words(rest) < 4) return null;
     // Lists, and verbs that may hang on an infinitive or on another verb's helper.
-    if (left.filter((t) => t.text === ',').length > 0 && tokens[i - 1].text !== ',') return null;
+    if (left.filter((t) => t.text === ',').length > Number(tokens[i - 1].text === ',')) return null;
     if (
       /\band\b/.test(left.map((t) => t.text).join(' ')) ||
       left.some((t) => t.text === 'to' || t.text === 'both')
@@ -186,10 +191,11 @@ export function subjectRelative({ text, tokens }: Tagged, carry: Subject): strin
   while (tokens[v]?.pos === 'ADV') v++;
   if (!tokens[v] || !isFiniteVerb(tokens, v)) return null;
   // What is said to be heard: the speaker stays with the words.
-  if (/^(?:said|says|wrote|asked|told|added|explained)$/.test(tokens[v].text)) return null;
+  if (/^(?:said|says|wrote|asked|told|added|explained)$/.test(tokens[v].text) && quotedSpans(text).length)
+    return null;
   if (tokens.slice(comma, close).some((t) => /[:;“”]/.test(t.text))) return null;
   const phrase = text.slice(0, head.at(-1)!.end);
-  const carried = carry(phrase, head);
+  const carried = carry(phrase, head) ?? lastName(tokens[comma + 1], head);
   if (!carried) return null;
   return [
     closed(`${phrase} ${text.slice(tokens[comma + 2].start, tokens[close].start)}`),
@@ -231,7 +237,7 @@ export function tailRelative({ text, tokens }: Tagged, carry: Subject): string[]
     const plural = PLURAL.test(head.text) && head.pos === 'NOUN';
     if ((/^(?:is|was|has)$/.test(verb.text) && plural) || (/^(?:are|were|have)$/.test(verb.text) && !plural))
       return null;
-    const carried = carry(text.slice(phrase[0].start, head.end), phrase);
+    const carried = carry(text.slice(phrase[0].start, head.end), phrase) ?? lastName(tokens[i + 1], phrase);
     if (!carried || words(text.slice(tokens[i + 2].start)) < 3) return null;
     return [closed(text.slice(0, tokens[i].start)), closed(`${carried} ${text.slice(tokens[i + 2].start)}`)];
   }
@@ -328,6 +334,13 @@ export function thatTail({ text, tokens }: Tagged): string[] | null {
   return null;
 }
 
+/** Sentences of fewer words are heard in one breath, and these partings leave them whole. */
+const BREATH_WORDS = 18;
+const forBreath =
+  (apply: (s: Tagged, carry: Subject) => string[] | null) =>
+  (s: Tagged, carry: Subject): string[] | null =>
+    words(s.text) < BREATH_WORDS ? null : apply(s, carry);
+
 /** "X, although Y." → "Y. Even so, X." is another order of thought, so: "X. And that although …" is not said; the clause is left. */
 export const DECOMPOSITIONS: readonly {
   id: string;
@@ -339,6 +352,11 @@ export const DECOMPOSITIONS: readonly {
   { id: 'objectRelative', apply: objectRelative },
   { id: 'thatTail', apply: (s) => thatTail(s) },
   { id: 'becauseTail', apply: (s) => becauseTail(s) },
+  { id: 'throughBefore', apply: forBreath(throughBefore) },
+  { id: 'whenEvent', apply: forBreath(whenEvent) },
+  { id: 'agentTail', apply: forBreath(agentTail) },
+  { id: 'spanTail', apply: forBreath(spanTail) },
+  { id: 'participleTail', apply: forBreath(participleTail) },
 ];
 
 /** Decomposes a sentence as far as it goes; `least` words, below which it stays whole. */

@@ -7,6 +7,7 @@ import { safeSplits } from '../split.ts';
 import { carrier, decompose, personsOf, type Subject } from './decompose.ts';
 import { OPERATIONS, spokenFigures } from './restructure.ts';
 import { rephrase } from './phrasebook.ts';
+import { shortened } from './shorten.ts';
 
 /** How far a telling goes from the source's words. */
 export const WORD_STYLES = ['own', 'plain', 'source'] as const;
@@ -79,11 +80,14 @@ export function tellSentence(
   said = speakerFirst(said);
   const parts = safeSplits(said, said === text ? tokens : tagger(said), easyWords(teller.longest));
   const finish = (line: string) => (teller.contractions ? contract(line) : line);
-  if (KEEPS_ITS_WORDS.has(source.kind) || teller.words === 'source') return parts.map(finish);
+  if (teller.words === 'source') return parts.map(finish);
+  const breath = (line: string) => shortened({ text: line, tokens: tagger(line) }, teller.longest) ?? line;
+  if (KEEPS_ITS_WORDS.has(source.kind)) return parts.map(breath).map(finish);
   const own = parts
     .flatMap((part) =>
       decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, decomposedFrom(teller.longest)),
     )
+    .map(breath)
     .map((part) => finish(teller.words === 'plain' ? part : ownWords(part, tagger, source.kind)));
   // What no longer claims the same is told in the source's words.
   return own.length === parts.length && own.every((line, i) => line === finish(parts[i]))

@@ -1,0 +1,134 @@
+/**
+ * A sentence too long for a breath without what it can do without: clauses between commas that tell more of a noun, what a
+ * participle or a dash adds at its end. Deletion alone keeps a sentence grammatical where what goes is bracketed (Clarke and
+ * Lapata 2008, "Global inference for sentence compression"); hedges, denials, conditions and speakers are never what goes.
+ */
+import { quotedSpans } from '../../language/quotes.ts';
+import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
+import type { Tagged } from './restructure.ts';
+
+const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
+
+/** What limits or hedges a claim, who makes it, what it depends on: a piece that holds one stays. */
+const BINDS =
+  /\b(?:if|unless|except|but|not|n['’]t|never|no|nobody|none|only|without|until|though|although|while|whereas|because|so|than|allegedly|reportedly|said|says|say|told|added|according|claimed?|claims|believe[sd]?|thinks?|thought|suspicion|suspected|accused|denied|denies)\b/i;
+
+const SAYS = /^(?:said|says|told|added|wrote|explained|asked|reported|warned)$/;
+
+interface Piece {
+  start: number;
+  end: number;
+  /** Words that go. */
+  words: number;
+  /** Figures and names that go with it. */
+  weight: number;
+}
+
+/** Pieces that can go, each from the mark before it to the mark behind it. */
+export function pieces({ text, tokens }: Tagged): Piece[] {
+  const quotes = quotedSpans(text);
+  const quoted = (at: number) => quotes.some(([s, e]) => at > s && at < e);
+  const marks = tokens.flatMap((t, i) => (/^(?:,|–|—)$/.test(t.text) && !quoted(t.start) ? [i] : []));
+  const last = /[.!?…]/.test(tokens.at(-1)?.text ?? '') ? tokens.length - 1 : tokens.length;
+  const out: Piece[] = [];
+  /** `to`: the last token that goes, or the end; `inner`: where its words end. */
+  const add = (from: number, to: number, inner = to) => {
+    const own = tokens.slice(from + 1, inner);
+    const said = text.slice(own[0].start, own.at(-1)!.end);
+    if (BINDS.test(said) || /[“”"]/.test(said) || own.length < 2) return;
+    const end = to < last ? tokens[to].end : tokens[to - 1].end;
+    if (!/^(?:[\s,.!?]|$)/.test(text.slice(end))) return;
+    const weight = own.filter((t) => t.pos === 'NUM' || t.pos === 'PROPN').length;
+    out.push({ start: tokens[from].start, end, words: words(said), weight });
+  };
+  const finite = (from: number, to: number) => {
+    for (let i = from; i < to; i++) if (isFiniteVerb(tokens, i)) return true;
+    return false;
+  };
+  const dashes = marks.filter((m) => tokens[m].text !== ',');
+  marks.forEach((at, k) => {
+    const first = tokens[at + 1];
+    if (!first || at < 2) return;
+    if (tokens[at].text !== ',') {
+      // Dashes go in pairs; a last one alone opens what is added at the end.
+      const nth = dashes.indexOf(at);
+      const clause = Math.max(0, ...marks.filter((m) => m < at));
+      if (nth % 2 === 0 && (dashes[nth + 1] !== undefined || finite(clause, at)))
+        add(at, dashes[nth + 1] ?? last);
+      return;
+    }
+    const next = marks[k + 1] ?? last;
+    if (next < last && tokens[next].text !== ',') return;
+    const told = finite(0, at);
+    let v = next + 1;
+    while (tokens[v]?.pos === 'ADV') v++;
+    const verb = next < last && tokens[v] !== undefined && isFiniteVerb(tokens, v);
+    const goesOn =
+      (verb && !(told && SAYS.test(tokens[v].text))) ||
+      (next < last && /^(?:and|but)$/.test(tokens[v]?.text ?? '') && clauseFollows(tokens, v + 1));
+    // "Joel Newman, spokesman for the network, which runs it, said": the label's own comma stays.
+    const label = verb && k > 0 && !/^(?:ADP|ADV|SCONJ|VERB|CCONJ)$/.test(tokens[0].pos);
+    if (verb && k > (label ? 0 : 1) && (told || !label)) return;
+    const close = label ? next - 1 : next;
+    if (/^(?:who|which|whose|where)$/.test(first.text) && finite(at + 1, next)) {
+      if (goesOn || next === last) add(at, close, next);
+      return;
+    }
+    const act = first.pos === 'ADV' ? tokens[at + 2] : first;
+    if (act?.pos === 'VERB' && /ing$/.test(act.text) && next === last && !finite(at + 1, last)) {
+      // "a late, leaping hit"
+      if (!/^(?:ADJ|DET|ADV)$/.test(tokens[at - 1].pos)) add(at, last);
+      return;
+    }
+    // What stands between a name and its verb, or behind everything.
+    if (first.pos !== 'ADP' || finite(at + 1, next)) return;
+    const bracketed = k > 0 && !finite(marks[k - 1], at);
+    if (verb && !told) add(at, close, next);
+    else if (next === last && first.text !== 'of' && !bracketed) add(at, last);
+  });
+  return out;
+}
+
+/** The sentence in at most `longest` words with as little left out as will do; null where it can't be. */
+export function shortened(sentence: Tagged, longest: number): string | null {
+  const { text, tokens } = sentence;
+  if (/[;:?]/.test(text) || words(text) <= longest) return null;
+  // Commas that list can't be told from commas that bracket.
+  const list = tokens.some(
+    (t, i) =>
+      t.text === ',' && /^(?:and|or)$/.test(tokens[i + 1]?.text ?? '') && !clauseFollows(tokens, i + 2),
+  );
+  if (list) return null;
+  const all = pieces(sentence);
+  const sets = all.flatMap((p, i) => [
+    [p],
+    ...all
+      .slice(i + 1)
+      .filter((q) => q.start >= p.end || q.end <= p.start)
+      .map((q) => [p, q]),
+  ]);
+  const fits = sets
+    .map((set) => ({
+      set,
+      gone: set.reduce((n, p) => n + p.words + 3 * p.weight, 0),
+      left: words(text) - set.reduce((n, p) => n + p.words, 0),
+    }))
+    .filter(({ left }) => left <= longest && left >= 7)
+    .sort((a, b) => a.gone - b.gone);
+  if (!fits.length) return null;
+  let out = text;
+  for (const p of [...fits[0].set].sort((a, b) => b.start - a.start)) {
+    const behind = out.slice(p.end).trimStart();
+    out = `${out.slice(0, p.start).trimEnd()}${/^[,.!?]/.test(behind) ? '' : ' '}${behind}`;
+  }
+  return out;
+}
+
+/** Whether a subject and its verb, or a verb, stand next. */
+function clauseFollows(tokens: readonly TaggedToken[], from: number): boolean {
+  for (let i = from; i < Math.min(tokens.length, from + 7); i++) {
+    if (isFiniteVerb(tokens, i)) return true;
+    if (/^[,;:]$/.test(tokens[i].text)) return false;
+  }
+  return false;
+}
