@@ -35,7 +35,7 @@ const EXPLAINS = 0.9;
  * what is told comes from the whole source (diminishing returns: Lin and Bilmes 2011, "A class of submodular functions for
  * document summarization"). On six narrations by another hand the passages of their spines that are told went from 67 to 89 %.
  */
-const STRETCH = 3;
+const STRETCH = 4;
 /** Of so many sentences a stretch consists at least, as far as they will be told: a long source in a short time is told in episodes. */
 const TOLD_OF_STRETCH = 1.4;
 const OPTIONS = { mip_rel_gap: 0.02, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
@@ -50,27 +50,36 @@ const hardNeeds = (unit: Unit) => unit.needs.filter((n) => n.name === undefined)
 
 const leansBack = (unit: Unit) => unit.needs.some((n) => n.adjacent && n.to === unit.index - 1);
 
-/** Passages, or where there are more than can be told several neighbouring ones together, under one heading if possible: units by index. */
-function stretches(units: readonly Unit[], most: number): number[][] {
+const mean = (list: readonly number[]) => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
+
+/**
+ * Passages, or where there are more than can be told in the time several neighbouring ones together, under one heading if
+ * possible: units by index, and what telling any of them gains, more where they are strong.
+ */
+export function stretches(units: readonly Unit[], maxMs: number): { units: number[]; gain: number }[] {
+  const most = Math.max(1, Math.ceil(maxMs / mean(units.map((u) => u.ms)) / TOLD_OF_STRETCH));
   const passages = new Map<string, Unit[]>();
   for (const u of units) passages.set(u.block.id, [...(passages.get(u.block.id) ?? []), u]);
   const out = [...passages.values()];
   const apart = (i: number) =>
     (out[i].length + out[i + 1].length) * (out[i].at(-1)!.block.under === out[i + 1][0].block.under ? 1 : 3);
-  while (out.length > Math.max(1, most)) {
+  while (out.length > most) {
     let at = 0;
     for (let i = 1; i + 1 < out.length; i++) if (apart(i) < apart(at)) at = i;
     out.splice(at, 2, [...out[at], ...out[at + 1]]);
   }
-  return out.map((group) => group.map((u) => u.index));
+  const usual = mean(units.map((u) => u.worth)) || 1;
+  return out.map((group) => ({
+    units: group.map((u) => u.index),
+    gain: (STRETCH * Math.sqrt(group.length) * mean(group.map((u) => u.worth))) / usual,
+  }));
 }
 
 function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 'shortest'): string {
   const x = (i: number) => `x${i}`;
   const seconds = (ms: number) => (ms / 1000).toFixed(3);
   const banned = (u: Unit) => choice.bans.has(u.index) || blocked(u, choice.moved);
-  const meanMs = units.reduce((sum, u) => sum + u.ms, 0) / units.length;
-  const groups = stretches(units, Math.ceil(choice.maxMs / meanMs / TOLD_OF_STRETCH));
+  const groups = stretches(units, choice.maxMs);
   const bound = choice.cohesion ?? 1;
   const pairs = units.filter((u, k) => k > 0 && u.block.id === units[k - 1].block.id).map((u) => u.index);
   const goal =
@@ -79,7 +88,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
       : [
           ...units.map((u) => `+ ${((u.worth * u.ms) / 1000).toFixed(4)} ${x(u.index)}`),
           ...pairs.map((i) => `+ ${(bound * (leansBack(units[i]) ? EXPLAINS : COHESION)).toFixed(3)} y${i}`),
-          ...groups.map((g, b) => `+ ${(STRETCH * Math.sqrt(g.length)).toFixed(3)} z${b}`),
+          ...groups.map((g, b) => `+ ${g.gain.toFixed(3)} z${b}`),
         ];
   const rows: string[] = [];
   const total = units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`).join('\n ');
@@ -97,7 +106,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   if (objective === 'worth')
     for (const i of pairs) rows.push(`a${i}: y${i} - ${x(i)} <= 0`, `b${i}: y${i} - ${x(i - 1)} <= 0`);
   if (objective === 'worth')
-    groups.forEach((group, b) => rows.push(`w${b}: z${b} - ${group.map(x).join(' - ')} <= 0`));
+    groups.forEach((g, b) => rows.push(`w${b}: z${b} - ${g.units.map(x).join(' - ')} <= 0`));
   const bounds = [
     ...units.filter((u) => choice.pins.has(u.index)).map((u) => `${x(u.index)} = 1`),
     ...units.filter((u) => banned(u) && !choice.pins.has(u.index)).map((u) => `${x(u.index)} = 0`),

@@ -9,7 +9,7 @@ export interface Introduction {
   comma: boolean;
 }
 
-const NAME = String.raw`(?:(?:Dr|Sir|Lady|Professor|Councillor|Captain|Father|Sister) )?\p{Lu}\p{Ll}+(?: \p{Lu}\.)?(?: \p{Lu}[\p{L}’'-]+)+`;
+const NAME = String.raw`(?:(?:Dr|Sir|Lady|Professor|Councillor|Captain|Father|Sister) )?\p{Lu}\p{Ll}+(?: \p{Lu}\.)?(?: \p{Lu}(?:\p{Ll}|[’'-]?\p{Lu})[\p{L}’'-]*)+`;
 const ROLE = String.raw`[\p{Ll}][\p{Ll}’' -]{2,40}`;
 const BEFORE = new RegExp(
   String.raw`\b((?:[Tt]he|[Aa]n?|[Ii]ts|[Tt]heir) ${ROLE}), (${NAME})(?=[,.;])`,

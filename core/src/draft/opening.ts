@@ -9,6 +9,7 @@ const STRIKING =
   /\b(?:but|yet|only|never|nobody|nothing|no|without|not|still|first|last|stranger|wrong|failed|refused|alone|secret|until|even)\b/gi;
 const TROUBLE =
   /\b(?:failed|broke|parted|collapsed|vanished|refused|lost|died|swayed|stuck|shut|wrong|drowned|burned)\b/i;
+const EXTREME = /\b(?:most|least|more|less|fewer|\p{L}{3,}est|times|twice|half|record)\b/iu;
 /** An opening line longer than this is not taken in (common practice, no published source). */
 const LONGEST_OPENING = 26;
 
@@ -29,8 +30,12 @@ function openingScore(unit: Unit, kind: SourceDocument['kind'], known: ReadonlyS
     return -1;
   // "The gap": what was never told of can't open.
   if (definiteNouns(unit.sentence.tokens).some((n) => !known.has(n))) return -1;
+  // Nor somebody or somewhere that a listener has not heard of.
+  if (fact.names.some((name) => stems(name.text).some((s) => !known.has(s)))) return -1;
   const striking = Math.min(3, (first.match(STRIKING) ?? []).length);
   const trouble = TROUBLE.test(first) ? 0.7 : 0;
+  // A figure alone, against nothing, is no surprise.
+  if (!striking && !trouble && !EXTREME.test(first)) return -1;
   const brief = words(first) <= 14 ? 0.3 : 0;
   const concrete = Math.min(2, fact.numbers.length + fact.names.length * 0.5);
   const definition =
@@ -96,6 +101,17 @@ function chain(units: readonly Unit[], index: number): number {
 export function endingUnit(units: readonly Unit[], source: SourceDocument): number {
   const last = units.length - 1;
   if (source.kind === 'forum') return last;
+  // A guide ends before its readers' questions.
+  const asked = new Set(
+    source.kind === 'howto'
+      ? units.flatMap((u) =>
+          /\?["”]?$/.test(u.sentence.fact.text) && !u.sentence.fact.step ? [u.block.under] : [],
+        )
+      : [],
+  );
+  asked.delete(undefined);
+  for (let i = last; asked.size && i > units.length / 2; i--)
+    if (!asked.has(units[i].block.under) && !units[i].needsNext) return i;
   for (let i = last; i > Math.max(0, units.length * 0.7); i--) {
     const { fact } = units[i].sentence;
     if (!units[i].needsNext && words(fact.text) <= 34 && chain(units, i) <= 4) return i;

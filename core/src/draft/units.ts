@@ -31,6 +31,8 @@ export interface Unit {
 /** Sentences longer than this tire a listener; they are told only where they must be (common practice, no published source). */
 export const LONG_LINE_WORDS = 26;
 
+const CAUSE_WORTH = 1.4;
+
 /** A study is told for what it found. */
 const PART_WORTH: Readonly<Record<string, number>> = {
   results: 1.6,
@@ -53,9 +55,19 @@ function worth(
   if (longest > LONG_LINE_WORDS) value *= 0.45;
   if (fact.type === 'quote') value *= 1.1;
   if (fact.type === 'warning') value *= 1.6;
-  // What is to be done comes before what explains it.
-  if (source.kind === 'howto' && fact.step) value *= IMPERATIVE.test(fact.text) ? 2.4 : 1.2;
+  // Why something happened is what a listener waits for, and what a hook can ask.
+  if (fact.type === 'cause') value *= CAUSE_WORTH;
+  // What is to be done, and how long or how hot, comes before what explains it.
+  if (source.kind === 'howto' && fact.step)
+    value *= commands(sentence) ? 2.4 : fact.numbers.length ? 1.9 : 1.1;
   return value;
+}
+
+/** Whether a sentence tells the listener to do something: it begins with a verb as the dictionary has it, or with "Meanwhile" and one. */
+function commands({ fact, tokens }: TaggedSentence): boolean {
+  if (IMPERATIVE.test(fact.text)) return true;
+  const first = tokens.find((t) => t.pos !== 'ADV' && t.pos !== 'PUNCT');
+  return first?.pos === 'VERB' && first.text.toLowerCase() === first.lemma;
 }
 
 /** The first sentence of these parts says the most. */
@@ -101,6 +113,30 @@ function underHeading(
     : [...needs, { to: first, adjacent: false, why: `“${block.under}” opens there` }];
 }
 
+/** Sentences without those that point at something that is not told: "the last of these", behind a list. What points at them goes too. */
+function withAntecedents(
+  speech: readonly TaggedSentence[],
+  blocks: readonly Block[],
+  titleLemmas: ReadonlySet<string>,
+): { told: readonly TaggedSentence[]; needs: readonly (readonly Reference[])[] } {
+  const place = new Map(blocks.map((b, i) => [b.id, i]));
+  let told = speech;
+  for (;;) {
+    const spoken = new Set(told.map((t) => t.fact.block));
+    const needs = references(told, titleLemmas);
+    const hidden = (from: string, to: string) =>
+      blocks
+        .slice(place.get(from)! + 1, place.get(to)!)
+        .some((b) => b.type !== 'heading' && !spoken.has(b.id));
+    const kept = told.filter(
+      (t, i) =>
+        !needs[i].some((n) => n.adjacent && n.to === i - 1) || !hidden(told[i - 1].fact.block, t.fact.block),
+    );
+    if (kept.length === told.length) return { told, needs };
+    told = kept;
+  }
+}
+
 export function makeUnits(
   source: SourceDocument,
   tagged: readonly TaggedSentence[],
@@ -110,9 +146,16 @@ export function makeUnits(
   teller: Teller = makeTeller(source, tagger),
 ): Unit[] {
   const blocks = new Map(source.blocks.map((b) => [b.id, b]));
-  const told = tagged.filter((t) => !isThing(blocks.get(t.fact.block)!, t.fact));
+  // What announces a list that is not told announces nothing.
+  const announces = (t: TaggedSentence, k: number) => {
+    if (!/:$/.test(t.fact.text) || tagged[k + 1]?.fact.block === t.fact.block) return false;
+    const next = source.blocks[source.blocks.findIndex((b) => b.id === t.fact.block) + 1];
+    const first = next && tagged.find((x) => x.fact.block === next.id);
+    return !first || isThing(next, first.fact);
+  };
   const titleLemmas = titleNouns(source.title, tagger);
-  const needs = references(told, titleLemmas);
+  const speech = tagged.filter((t, k) => !isThing(blocks.get(t.fact.block)!, t.fact) && !announces(t, k));
+  const { told, needs } = withAntecedents(speech, source.blocks, titleLemmas);
   let part: string | null = null;
   const firstUnder = new Map<string, number>();
   return told.map((sentence, index) => {

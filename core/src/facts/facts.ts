@@ -90,7 +90,9 @@ export interface TaggedSentence {
   tokens: readonly TaggedToken[];
 }
 
-const WARNING = /\b(?:never|do not|don[’']t|be careful|take care|warning|danger|make sure|wear)\b/i;
+/** Orders not to, and what WordNet has as like "dangerous" and "harmful" of things a guide has in hand. */
+const WARNING =
+  /\b(?:never|do not|don[’']t|be careful|take care|warning|danger(?:ous)?|make sure|wear|poison(?:ous)?|toxic|venomous|harmful|hazardous|unsafe|deadly|lethal|(?:in)?flammable|corrosive|caustic|scald(?:s|ing)?)\b/i;
 const DEFINITION = /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u;
 const CAUSE =
   /\b(?:because|since it|due to|caused by|led to|as a result|therefore|that is why|the reason|thanks to|owing to|so that|which meant)\b/i;

@@ -26,7 +26,7 @@ export interface Reference {
 }
 
 const LEANS_BACK =
-  /^["“]?(?:But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|second|former|latter|next|rest|last|first|two|three|four|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|(?:Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten|Eleven|Twelve)(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
+  /^["“]?(?:But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|second|third|fourth|fifth|sixth|former|latter|next|rest|last|first|two|three|four|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|(?:Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten|Eleven|Twelve)(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
 const TIME_BACK =
   /\b(?:that|the same|the following|the next) (?:year|day|morning|night|evening|week|month|time|moment|afternoon|spring|summer|autumn|winter)s?\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b/i;
 /** An answer in indirect speech, and what it may answer. */
@@ -140,6 +140,8 @@ export function openQuote(sentences: readonly TaggedSentence[], s: number): bool
 /** "I have not." "I did, in my second year.": an auxiliary whose verb was said before. */
 function isElliptical(tokens: readonly TaggedToken[]): boolean {
   if (tokens.some((t) => t.pos === 'VERB') || tokens.length > 12) return false;
+  // "Has anybody?"
+  if (tokens.length <= 4 && tokens[0]?.pos === 'AUX' && tokens.at(-1)!.text === '?') return true;
   const at = tokens.findIndex((t) => t.pos === 'AUX' && !/^(?:is|are|was|were|am|be)$/i.test(t.text));
   return at > 0 && at <= 3 && /^(?:[,.!?;]|not|n['’]t|too|so)$/i.test(tokens[at + 1]?.text ?? '.');
 }

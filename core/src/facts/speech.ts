@@ -1,5 +1,6 @@
 /** The last gate: whatever a reader let through, what is no speech is never told by itself. By form, not by subject. */
-import { hasFiniteVerb, type TaggedToken } from '../language/tagged.ts';
+import { PATTERNS } from '../language/lexicon.ts';
+import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../language/tagged.ts';
 import { ADDRESS, CREDIT, isStamp } from '../source/page/shapes.ts';
 
 /** Signs that part rows of a page ("Home › News", "Prep 20 mins · Serves 4"); a dash or a colon parts sentences too. */
@@ -7,6 +8,11 @@ const PARTED = /\s[|·•»›→▸►]\s|::|\s->\s/;
 /** What points at another place of the page or the book. */
 const POINTS =
   /\b(?:see|cf\.?|in|from|as in) (?:also )?(?:the )?(?:sections?|chapters?|tables?|figures?|figs?\.?|appendix|box|equation|listing|example)\s\d|\b(?:see|in|as) (?:the )?(?:table|figure|chart|map|picture|photo(?:graph)?|diagram|list|box|video|gallery|link|panel|infobox) (?:below|above|opposite|overleaf|here|on the (?:left|right))\b|\bsee (?:the )?(?:section|chapter) (?:on|called|titled|[“"‘])/i;
+/** A row of a table of dates: "1917 Taken down for scrap", "31 March 2024 The recording is played". */
+const DATED_ROW = new RegExp(
+  `^(?:(?:\\d{1,2} )?(?:${PATTERNS.month}) )?(?:1[0-9]|20)\\d\\d[:–—]? (?=\\p{Lu}\\p{Ll}*\\b)`,
+  'u',
+);
 const LABEL = /^\p{L}+(?:\s\p{L}+){0,2}\s?:$/u;
 const VERBS = new Set(['VERB', 'AUX']);
 /** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
@@ -22,6 +28,16 @@ export function quotesBalance(text: string): boolean {
   return straight % 2 === 0 && opened === closed;
 }
 
+/** A date, then a word with a capital that no name explains: a name is followed by its verb ("1917 Revolution posters were …"). */
+function isDatedRow(text: string, tokens: readonly TaggedToken[]): boolean {
+  const date = DATED_ROW.exec(text);
+  if (!date) return false;
+  const at = tokens.findIndex((t) => t.start >= date[0].length);
+  if (at < 0) return false;
+  const named = tokens[at].pos === 'PROPN';
+  return !(named && tokens.slice(at + 1, at + 5).some((_, k) => isFiniteVerb(tokens, at + 1 + k)));
+}
+
 /** Why a sentence of a source is no speech, in words for the person; null where it can be said. */
 export function notSpeech(text: string, tokens: readonly TaggedToken[]): string | null {
   const words = text.match(/[\p{L}\p{N}]+(?:['’][\p{L}]+)*/gu) ?? [];
@@ -33,6 +49,7 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   const ended = /[.!?…]["'”’)\]]*$/.test(text);
   const verbal = tokens.some((t) => VERBS.has(t.pos));
   if (isStamp(text) && words.length <= 12 && !(ended && verbal)) return 'it only says when';
+  if (isDatedRow(text, tokens)) return 'it is a row of a table of dates';
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
   if (POINTS.test(text)) return 'it points at another place of the page';
   if (!ended && words.length < SHORT_ROW && !verbal) return NO_VERB;

@@ -17,6 +17,10 @@ const SHORTENED = /(?:^|\s)(?:co|st|ave|inc|ltd|dept|approx|etc|vs|jr|sr|bros|co
 /** What belongs to a state whose name is shortened ("the U.S. Government"). */
 const OF_THE_STATE =
   /^\s(?:Government|Army|Navy|Congress|Senate|Supreme|President|Department|House|Air|Coast|Treasury|State|Embassy|Geological|Census|Postal)\b/;
+/** Letters without a vowel are a word cut short ("Jn. Pell"), unless they are a sound. */
+const CUT_SHORT = /\s(?!(?:[HM]m+|Sh+|Br+|Gr+|Psst|Pfft)\.)\p{Lu}[b-df-hj-np-tv-xz]{1,3}\.$/u;
+/** A sum or measure cut short before a small letter: "2s. and ale". */
+const SHORT_SUM = /\d\p{Ll}{1,2}$/u;
 const OPENER = /^["'“‘([]*/;
 
 function isAbbreviation(text: string, stop: number): boolean {
@@ -34,6 +38,7 @@ function isAbbreviation(text: string, stop: number): boolean {
   if (entry && /^(mar|sen|col|gen|est|ed|co|rev|hon|mt|v|c|ca)\.$/i.test(head) && /^[a-z]/.test(head))
     return /^(v|c|ca)\.$/.test(head);
   if (entry) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
+  if (CUT_SHORT.test(text.slice(Math.max(0, stop - 6), stop + 1)) && /^\p{Lu}\p{Ll}/u.test(next)) return true;
   // A single capital is an initial when a name follows, but "plan B." ends.
   if (/^\p{Lu}\.$/u.test(head))
     return (
@@ -78,7 +83,7 @@ export function sentences(text: string): SentenceSpan[] {
     const lower = /^["'“‘([]*\p{Ll}/u.test(following);
     // “Why?” he asked. — the stop belongs to what is quoted.
     if (lower && /[!?…]|["”’']$/.test(match[0])) continue;
-    if (lower && match[0] === '...') continue;
+    if (lower && (match[0] === '...' || SHORT_SUM.test(text.slice(Math.max(0, at - 5), at)))) continue;
     if (lower && (match[0].endsWith(')') || SHORTENED.test(text.slice(Math.max(0, at - 8), at)))) continue;
     // A spaced ellipsis (". . .") ends with its last point; a numero sign waits for its number.
     if (match[0] === '.' && /^\s?\./.test(text.slice(end, end + 2))) continue;

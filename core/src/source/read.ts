@@ -159,12 +159,36 @@ function cutLong(block: RawBlock): RawBlock[] {
   return out;
 }
 
+const HEADED_STEP = /^(?:step|stage)\s+(\d{1,2})\b/i;
+/** Fewer numbered headings than this are chapters rather than steps. */
+const FEWEST_STEPS = 3;
+
+/** Steps whose numbers stand in headings ("Step 2: Thaw"): what stands under each is the step; a list that sums them up is none of them. */
+function headedSteps(blocks: readonly RawBlock[]): RawBlock[] {
+  const numberOf = (b: RawBlock) => {
+    const m = b.type === 'heading' ? HEADED_STEP.exec(b.text) : null;
+    return m ? Number(m[1]) : null;
+  };
+  const numbers = blocks.map(numberOf).filter((n) => n !== null);
+  if (numbers.length < FEWEST_STEPS || numbers.some((n, i) => n !== i + 1)) return [...blocks];
+  let now: number | null = null;
+  return blocks.map((b): RawBlock => {
+    if (b.type === 'heading') {
+      now = numberOf(b);
+      return b;
+    }
+    const { step: _, ...plain } = b;
+    return now !== null && b.type === 'paragraph' ? { ...plain, step: now } : now === null ? plain : b;
+  });
+}
+
 function place(
   raw: RawDocument,
-  rawBlocks: readonly RawBlock[],
+  given: readonly RawBlock[],
   format: string,
   options: ReadOptions,
 ): SourceDocument {
+  const rawBlocks = headedSteps(given);
   const title = (options.title?.trim() || raw.title || titleFrom(rawBlocks)).slice(0, 200);
   const detected = options.kind
     ? { kind: options.kind, reason: 'you said so', sure: 1 }

@@ -146,7 +146,7 @@ export function spokenFigures(text: string): string {
     out += text
       .slice(at, s)
       .replace(
-        /([£$€])(\d[\d,]*(?:\.\d)?)( (?:million|billion|thousand))?(?![\d.]?\d|\p{L})/gu,
+        /([£$€])(\d+(?:,\d{3})*(?:\.\d)?)( (?:million|billion|thousand))?(?![\d.]?\d|\p{L})/gu,
         (_, sign: string, n: string, scale = '') =>
           `${n}${scale} ${{ '£': n === '1' && !scale ? 'pound' : 'pounds', $: n === '1' && !scale ? 'dollar' : 'dollars', '€': n === '1' && !scale ? 'euro' : 'euros' }[sign]}`,
       )

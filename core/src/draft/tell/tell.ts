@@ -62,6 +62,12 @@ const AIM =
 /** Whether a quotation begins or ends in a sentence without the other mark: some of it is somebody's words. */
 const runsOver = (text: string) => (text.match(/“/g)?.length ?? 0) !== (text.match(/”/g)?.length ?? 0);
 
+/** A bracket that opens in one sentence and closes in another is not heard. */
+const unbracketed = (text: string) =>
+  (text.match(/\(/g)?.length ?? 0) === (text.match(/\)/g)?.length ?? 0)
+    ? text
+    : text.replace(/^\(\s*|\s*\)$/g, '').replace(/\s*\)([.!?])$/, '$1');
+
 /** The lines for a sentence, in order. `speech`: it stands inside a quotation that runs over several sentences, and is told to the letter. */
 export function tellSentence(
   text: string,
@@ -69,9 +75,9 @@ export function tellSentence(
   teller: Teller,
   speech = false,
 ): string[] {
-  if (speech || runsOver(text)) return [text];
+  if (speech || runsOver(text)) return [unbracketed(text)];
   const { source, tagger } = teller;
-  let said = forTheEar(text);
+  let said = unbracketed(forTheEar(text));
   if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said))
     said = authorsAsThirdPerson(said);
   // An aim without a verb of its own, as labelled abstracts have it.
@@ -83,18 +89,24 @@ export function tellSentence(
   if (teller.words === 'source') return parts.map(finish);
   const breath = (line: string) => shortened({ text: line, tokens: tagger(line) }, teller.longest) ?? line;
   if (KEEPS_ITS_WORDS.has(source.kind)) return parts.map(breath).map(finish);
-  const own = parts
+  const apart = parts
     .flatMap((part) =>
       decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, decomposedFrom(teller.longest)),
     )
-    .map(breath)
-    .map((part) => finish(teller.words === 'plain' ? part : ownWords(part, tagger, source.kind)));
+    .map(breath);
+  const tellings = [
+    ...(teller.words === 'plain' ? [] : [apart.map((part) => ownWords(part, tagger, source.kind))]),
+    apart,
+  ].map((lines) => lines.map(finish));
+  const asItStands = parts.map(finish);
   // What no longer claims the same is told in the source's words.
-  return own.length === parts.length && own.every((line, i) => line === finish(parts[i]))
-    ? own
-    : faultsIn(own.join(' '), text, teller.context, tagger).length
-      ? parts.map(finish)
-      : own;
+  return (
+    tellings.find(
+      (lines) =>
+        lines.join('\n') === asItStands.join('\n') ||
+        !faultsIn(lines.join(' '), text, teller.context, tagger).length,
+    ) ?? asItStands
+  );
 }
 
 /** One sentence through every operation that applies, then the phrasebook. */

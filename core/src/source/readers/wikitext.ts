@@ -45,6 +45,8 @@ export const wikitextReader: SourceReader = {
     const bold = /'''([^'\n]{2,120})'''/.exec(text.slice(0, 4000))?.[1];
     const title = doc.title() ?? bold;
     if (title) raw.title = tidy(title.replace(/\[\[(?:[^|\]]*\|)?([^\]]*)\]\]/g, '$1'));
+    // The package keeps tables apart from the text: each goes back to where it stands.
+    const places = [...text.matchAll(/^\{\|/gm)].map((m) => m.index);
     let skipBelow: number | null = null;
     for (const section of doc.sections()) {
       const depth = section.depth();
@@ -55,12 +57,15 @@ export const wikitextReader: SourceReader = {
       if (section.title() && !GALLERY.test(section.title()))
         raw.blocks.push({ type: 'heading', text: section.title() });
       raw.blocks.push(...captionsOf(parts));
+      const rows = parts.tables().map((table) => ({ at: places.shift() ?? text.length, blocks: tableRows(table.keyValue()) })); // prettier-ignore
       for (const paragraph of section.paragraphs() as unknown as Paragraph[]) {
         const sentences = paragraph
           .sentences()
           .map((s) => s.text())
           .filter(Boolean);
         const words = tidy(sentences.join(' '));
+        const at = placeOf(words, text);
+        while (rows.length && rows[0].at < at) raw.blocks.push(...rows.shift()!.blocks);
         if (words) raw.blocks.push({ type: 'paragraph', text: words });
         for (const list of paragraph.lists())
           raw.blocks.push(
@@ -70,7 +75,7 @@ export const wikitextReader: SourceReader = {
               .filter((b) => b.text),
           );
       }
-      for (const table of parts.tables()) raw.blocks.push(...tableRows(table.keyValue()));
+      raw.blocks.push(...rows.flatMap((r) => r.blocks));
     }
     return withBoxes(raw, {
       rows: doc.infoboxes().flatMap((box) => rowsOfBox(pairsOf(box as unknown as Infobox))),
@@ -78,6 +83,12 @@ export const wikitextReader: SourceReader = {
     });
   },
 };
+
+/** Where a paragraph begins in its wikitext, by its first words, whatever marks stand between them; 0 where it is not found. */
+function placeOf(words: string, wikitext: string): number {
+  const first = words.match(/[\p{L}\p{N}]+/gu)?.slice(0, 4);
+  return first ? Math.max(0, wikitext.search(new RegExp(first.join('[^\\p{L}\\p{N}]+'), 'u'))) : 0;
+}
 
 /** What shows of a box: its names for pictures, sizes and addresses are for the page. */
 function pairsOf(box: Infobox): { label: string; value: string }[] {
