@@ -5,6 +5,7 @@ import type { Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import { IMPERATIVE } from '../source/kind.ts';
 import type { Clock } from '../timing/clock.ts';
+import { quotesBalance } from '../facts/speech.ts';
 import { openQuote, references, titleNouns, type Reference } from '../facts/references.ts';
 import { makeTeller, tellSentence, type Teller } from './tell/tell.ts';
 
@@ -91,10 +92,20 @@ const isThing = (block: Block, fact: Fact) =>
 const COUNTS_ON = /^(?:The|In the|On the|At the) (?:second|third|fourth|fifth|other)\b/;
 const COUNTS = /^(?:The|In the|On the|At the) (?:first|second|third|fourth)\b/;
 
+/** "Three cautions.": what is announced by its number is told. */
+const announcesCount = ({ fact, tokens }: TaggedSentence) =>
+  tokens.length <= 6 &&
+  /\.$/.test(fact.text) &&
+  tokens.some((t) => t.pos === 'NUM') &&
+  tokens.at(-2)?.pos === 'NOUN' &&
+  /s$/.test(tokens.at(-2)!.text) &&
+  !tokens.some((t) => t.pos === 'VERB' || t.pos === 'AUX');
+
 const waits = (told: readonly TaggedSentence[], i: number) =>
   // A source may end on a question: nothing waits behind it.
   i + 1 < told.length &&
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
+    announcesCount(told[i]) ||
     (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)) ||
     (told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1)));
 
@@ -172,9 +183,7 @@ export function makeUnits(
       part,
       needs: underHeading(needs[index], firstUnder, block, index),
       needsNext: waits(told, index),
-      speech:
-        openQuote(told, index) ||
-        (sentence.fact.text.match(/“/g)?.length ?? 0) !== (sentence.fact.text.match(/”/g)?.length ?? 0),
+      speech: openQuote(told, index) || !quotesBalance(sentence.fact.text),
       lines,
       ms,
       worth:

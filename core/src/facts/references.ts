@@ -126,15 +126,15 @@ function standsAlone(tokens: readonly TaggedToken[], i: number): boolean {
 
 /** Whether a quotation opened in an earlier sentence of the passage is still open at `s`. */
 export function openQuote(sentences: readonly TaggedSentence[], s: number): boolean {
-  let open = false;
+  let straight = 0;
   for (let i = s - 1; i >= 0 && sentences[i].fact.block === sentences[s].fact.block; i--) {
-    const marks = sentences[i].fact.text.match(/[“”]/g) ?? [];
-    if (marks.length) {
-      open = marks[marks.length - 1] === '“';
-      break;
-    }
+    const { text } = sentences[i].fact;
+    const marks = text.match(/[“”]/g) ?? [];
+    if (marks.length) return marks[marks.length - 1] === '“';
+    straight += text.match(/"/g)?.length ?? 0;
   }
-  return open;
+  // Straight marks open and close by turns.
+  return straight % 2 === 1;
 }
 
 /** "I have not." "I did, in my second year.": an auxiliary whose verb was said before. */

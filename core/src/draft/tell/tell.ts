@@ -2,6 +2,7 @@
 import { remembering, type TaggedToken, type Tagger } from '../../language/tagged.ts';
 import type { SourceDocument } from '../../source/document.ts';
 import { contract, forTheEar, speakerFirst } from '../ear.ts';
+import { quotesBalance } from '../../facts/speech.ts';
 import { claimContext, faultsIn, type ClaimContext } from '../../trace/index.ts';
 import { safeSplits } from '../split.ts';
 import { carrier, decompose, personsOf, type Subject } from './decompose.ts';
@@ -59,9 +60,6 @@ const KEEPS_ITS_WORDS = new Set(['forum', 'howto']);
 const AIM =
   /^To (?:find out|test|determine|examine|assess|measure|see|compare|explore|investigate|evaluate|identify)\b/;
 
-/** Whether a quotation begins or ends in a sentence without the other mark: some of it is somebody's words. */
-const runsOver = (text: string) => (text.match(/“/g)?.length ?? 0) !== (text.match(/”/g)?.length ?? 0);
-
 /** A bracket that opens in one sentence and closes in another is not heard. */
 const unbracketed = (text: string) =>
   (text.match(/\(/g)?.length ?? 0) === (text.match(/\)/g)?.length ?? 0)
@@ -75,7 +73,8 @@ export function tellSentence(
   teller: Teller,
   speech = false,
 ): string[] {
-  if (speech || runsOver(text)) return [unbracketed(text)];
+  // Where a quotation begins or ends without the other mark, some of it is somebody's words.
+  if (speech || !quotesBalance(text)) return [unbracketed(text)];
   const { source, tagger } = teller;
   let said = unbracketed(forTheEar(text));
   if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said))

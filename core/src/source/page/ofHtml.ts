@@ -28,6 +28,15 @@ const DEEPEST = 200;
 export const MOST_ATOMS = 40_000;
 
 const tagOf = (e: Element) => e.tagName.toUpperCase();
+/** A mark set high, or a number that links to a note on the page. */
+const isNote = (e: Element) => {
+  const within = tagOf(e) === 'A' && /^#/.test(e.getAttribute('href') ?? '');
+  return (
+    (within || tagOf(e) === 'SUP') &&
+    isNoteMark(e.textContent ?? '') &&
+    (!within || /[\d*†‡§¶]/.test(e.textContent ?? ''))
+  );
+};
 const namesOf = (e: Element) => `${e.getAttribute('class') ?? ''} ${e.id ?? ''}`.trim();
 /** What it says it is, to those who hear the page. */
 const rolesOf = (e: Element) => `${e.getAttribute('role') ?? ''} ${e.getAttribute('aria-label') ?? ''}`.slice(0, 80).trim(); // prettier-ignore
@@ -115,7 +124,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
       const e = node as Element;
       const tag = tagOf(e);
       if (hidden(e)) return;
-      if (tag === 'SUP' && isNoteMark(e.textContent ?? '')) return;
+      if (isNote(e)) return;
       if (tag === 'BR' || tag === 'WBR') {
         if (tag === 'BR') loose.push(emptyLine());
         return;
@@ -425,7 +434,7 @@ function cellText(cell: Element): string {
     if (node.nodeType === 3) text += node.textContent ?? '';
     else if (node.nodeType === 1) {
       const e = node as Element;
-      if (unseen(e) || (tagOf(e) === 'SUP' && isNoteMark(e.textContent ?? ''))) return;
+      if (unseen(e) || isNote(e)) return;
       if (tagOf(e) === 'BR' || BLOCK.has(tagOf(e))) text += ' ';
       for (const c of e.childNodes) walk(c, depth + 1);
     }
