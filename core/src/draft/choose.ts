@@ -38,6 +38,8 @@ const EXPLAINS = 0.9;
 const STRETCH = 4;
 /** Of so many sentences a stretch consists at least, as far as they will be told: a long source in a short time is told in episodes. */
 const TOLD_OF_STRETCH = 1.4;
+/** What it costs to leave out one sentence between two told ones of a passage: what came of the first may stand there. */
+const HOLE = 1.2;
 const OPTIONS = { mip_rel_gap: 0.02, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
 
 /** Needs that hold for a unit given what was moved: adjacency to a moved unit can't be met. */
@@ -82,6 +84,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   const groups = stretches(units, choice.maxMs);
   const bound = choice.cohesion ?? 1;
   const pairs = units.filter((u, k) => k > 0 && u.block.id === units[k - 1].block.id).map((u) => u.index);
+  const holes = pairs.filter((i) => pairs.includes(i + 1));
   const goal =
     objective === 'shortest'
       ? units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`)
@@ -89,6 +92,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
           ...units.map((u) => `+ ${((u.worth * u.ms) / 1000).toFixed(4)} ${x(u.index)}`),
           ...pairs.map((i) => `+ ${(bound * (leansBack(units[i]) ? EXPLAINS : COHESION)).toFixed(3)} y${i}`),
           ...groups.map((g, b) => `+ ${g.gain.toFixed(3)} z${b}`),
+          ...holes.map((i) => `- ${(bound * HOLE).toFixed(3)} h${i}`),
         ];
   const rows: string[] = [];
   const total = units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`).join('\n ');
@@ -106,11 +110,14 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   if (objective === 'worth')
     for (const i of pairs) rows.push(`a${i}: y${i} - ${x(i)} <= 0`, `b${i}: y${i} - ${x(i - 1)} <= 0`);
   if (objective === 'worth')
+    holes.forEach((i) => rows.push(`o${i}: ${x(i - 1)} + ${x(i + 1)} - ${x(i)} - h${i} <= 1`));
+  if (objective === 'worth')
     groups.forEach((g, b) => rows.push(`w${b}: z${b} - ${g.units.map(x).join(' - ')} <= 0`));
   const bounds = [
     ...units.filter((u) => choice.pins.has(u.index)).map((u) => `${x(u.index)} = 1`),
     ...units.filter((u) => banned(u) && !choice.pins.has(u.index)).map((u) => `${x(u.index)} = 0`),
     ...(objective === 'worth' ? pairs.map((i) => `0 <= y${i} <= 1`) : []),
+    ...(objective === 'worth' ? holes.map((i) => `0 <= h${i} <= 1`) : []),
     ...(objective === 'worth' ? groups.map((_, b) => `0 <= z${b} <= 1`) : []),
   ];
   return `${objective === 'worth' ? 'Maximize' : 'Minimize'}\n obj: ${goal.join('\n ')}\nSubject To\n ${rows.length ? rows.join('\n ') : 'none: 0 x0 <= 0'}\nBounds\n ${bounds.join('\n ')}\nBinary\n ${units.map((u) => x(u.index)).join('\n ')}\nEnd\n`;

@@ -1,7 +1,7 @@
 /** A fact's own clause as what follows "why", as a question, as a noun phrase: for titles, hooks and promises. */
 import type { Fact } from '../facts/facts.ts';
 import { formOf, inflect } from '../language/inflect.ts';
-import type { TaggedToken, Tagger } from '../language/tagged.ts';
+import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 import { datesIn } from '../facts/extract.ts';
 
 export interface PlainClause {
@@ -73,6 +73,8 @@ export function whyQuestion(c: PlainClause, tagger: Tagger, word = 'Why'): strin
     );
   }
   const token = verbOf(c, tagger);
+  // "needed ten years of it and picked a village": only the first verb would be turned round.
+  if (secondVerb(c, tagger)) return null;
   if (!token || others.some((w) => /^(?:not|n['’]t|no|never)$/i.test(w))) return null;
   const form = formOf(token.text, token.lemma, false);
   if (form !== 'past' && form !== 'third' && form !== 'base') return null;
@@ -80,6 +82,17 @@ export function whyQuestion(c: PlainClause, tagger: Tagger, word = 'Why'): strin
   return up(
     `${opener}${helper} ${c.subject} ${c.verb.replace(token.text, inflect(token.lemma, 'base'))}${rest}?`,
   );
+}
+
+/** Whether another finite verb of the same subject stands in the object. */
+function secondVerb(c: PlainClause, tagger: Tagger): boolean {
+  const tokens = tagger(`${c.subject} ${c.verb} ${c.object}.`);
+  return tokens.some((t, i) => {
+    if (t.pos !== 'CCONJ') return false;
+    let v = i + 1;
+    while (tokens[v]?.pos === 'ADV') v++;
+    return tokens[v] !== undefined && tokens[v].pos === 'VERB' && isFiniteVerb(tokens, v);
+  });
 }
 
 function verbOf(c: PlainClause, tagger: Tagger): TaggedToken | null {
@@ -97,13 +110,25 @@ export function thatPhrase(c: PlainClause): string | null {
   return `The ${c.subject.replace(/^(?:the|an?)\s/i, '')} that ${c.verb} ${c.object}`;
 }
 
-/** A clause without its day: titles date nothing that needn't be dated. */
+/** What a date leaves open where it stood: "in the winters of", "on the evening of". */
+const HOLDS_DATE =
+  /\s?(?:(?:in|on|by|since|until|of|between|from|during)\s)?(?:the\s\p{L}+\sof\s)?(?:(?:in|on|by|since|until|of|between|from|during)\s)?$/iu;
+const OPEN_END = /(?:^|\s)(?:and|or|to|of|in|on|by|at|the|an?|since|until|from|between|for|with)$/i;
+
+/** A clause without its day: titles date nothing that needn't be dated. Dates that are counted up go together. */
 export function undated(text: string): string {
+  const groups: { start: number; end: number }[] = [];
+  for (const d of datesIn(text)) {
+    const before = groups.at(-1);
+    if (before && /^\s*(?:and|or|to|[-–,])\s*$/.test(text.slice(before.end, d.start))) before.end = d.end;
+    else groups.push({ start: d.start, end: d.end });
+  }
   let out = text;
-  for (const d of [...datesIn(text)].reverse())
-    out = out.slice(0, d.start).replace(/\s?(?:in|on|by|since|until|of)\s$/i, ' ') + out.slice(d.end);
-  return out
+  for (const d of groups.reverse())
+    out = `${out.slice(0, d.start).replace(HOLDS_DATE, ' ')}${out.slice(d.end)}`;
+  out = out
     .replace(/\s+/g, ' ')
     .replace(/\s([,.])/g, '$1')
     .trim();
+  return OPEN_END.test(out.replace(/[.,?!]$/, '')) ? text : out;
 }

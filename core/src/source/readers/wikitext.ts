@@ -71,7 +71,10 @@ export const wikitextReader: SourceReader = {
           raw.blocks.push(
             ...list
               .lines()
-              .map((l): RawBlock => ({ type: 'item', text: tidy(l.text()) }))
+              .map((l): RawBlock => ({
+                type: 'item',
+                text: tidy(l.text()).replace(/^\(?\d{1,2}[.)]\s+/, ''),
+              }))
               .filter((b) => b.text),
           );
       }

@@ -62,6 +62,9 @@ function turnedRoots(r: Retelling): RetoldFault[] {
         ? affirmed(told.segments).find((t) => t.w.pos === 'VERB' && p.w.pos === 'VERB' && (tools.kin?.likeness(t.w.root!, p.w.root!) ?? 0) > 0) // prettier-ignore
         : undefined);
     if (!against || deniesAtAll(told)) continue;
+    // "the tins stayed where they were" for "the tins did not move": the opposite affirmed denies it too.
+    if (told.words.some((w) => w.root !== null && w !== against.w && tools.kin?.opposed(w.root, p.w.root!)))
+      continue;
     // The same word affirmed elsewhere in the passage may be what is told.
     if (
       affirmed(passage.segments).some(

@@ -143,6 +143,7 @@ function comparisons(r: Retelling): RetoldFault[] {
   if (
     more &&
     /\bthe same\b/i.test(passage.plain) &&
+    !passage.words.some((w) => w.text.toLowerCase() === more.text.toLowerCase()) &&
     shared >= 2 &&
     !/\bno \w+er\b|\bnot\b|n't/i.test(told.plain)
   )

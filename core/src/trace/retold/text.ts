@@ -10,6 +10,10 @@ export interface RetoldTools {
   kin: Kin | null;
 }
 
+/** How a question begins, or its second half behind a colon: "something to settle: is ice heavier?" */
+const ASKS =
+  /^\s*(?:and |but |so )?(?:is|are|was|were|am|do|does|did|has|have|had|can|could|will|would|should|may|might|must|who|what|when|where|why|how|which|whose)\b/i;
+
 /** A word with its content root; null for function words, light verbs and numbers. */
 export interface Word extends TaggedToken {
   root: string | null;
@@ -106,7 +110,10 @@ export function saidOf(text: string, { tagger, kin }: RetoldTools): Said {
     segments,
     roots: new Set(words.flatMap((w) => w.root ?? [])),
     values: valuesOf(plain, words),
-    question: /\?["”']?\s*$/.test(text) && !/[:“]/.test(text),
+    question:
+      /\?["”']?\s*$/.test(text) &&
+      !/“/.test(text) &&
+      (!text.includes(':') || ASKS.test(text.slice(text.lastIndexOf(':') + 1))),
   };
 }
 
