@@ -77,7 +77,7 @@ describe('scenes, kits and translations over the API', () => {
     expect((await set(recording)).status).to.equal(200);
     const { body: heard } = await server.get(`/scripts/${scriptId}/sheet`);
     expect(heard.totalMs).to.equal(recording.ms);
-    expect(heard.blocks[0].lines[1].startMs).to.equal(5000);
+    expect(heard.blocks.flatMap((b: { lines: { startMs: number }[] }) => b.lines)[1].startMs).to.equal(5000);
     const otio = JSON.parse(await (await server.raw('GET', `/scripts/${scriptId}/export/otio`)).text());
     expect(otio.metadata.ursprung).to.include({ seconds: recording.ms / 1000, timed_by: 'take 3.wav' });
     expect((await set(null)).status).to.equal(200);

@@ -3,7 +3,7 @@
  * solved by HiGHS. Every unit chosen brings what it points at; the solver stops by gap or nodes, never by time, so a choice is
  * the same on every machine.
  */
-import type { Unit } from './units.ts';
+import { LONG_LINE_WORDS, type Unit } from './units.ts';
 
 /** The part of HiGHS that is used: a linear program as text in, values by name out. */
 export interface Solver {
@@ -51,6 +51,10 @@ function blocked(unit: Unit, moved: number | null): boolean {
 const hardNeeds = (unit: Unit) => unit.needs.filter((n) => n.name === undefined);
 
 const leansBack = (unit: Unit) => unit.needs.some((n) => n.adjacent && n.to === unit.index - 1);
+
+/** How far a unit stands for its stretch: one too long for a breath, half. */
+const fits = (unit: Unit) =>
+  Math.max(...unit.lines.map((l) => l.split(/\s+/).length)) > LONG_LINE_WORDS ? 0.4 : 1;
 
 const mean = (list: readonly number[]) => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
 
@@ -112,7 +116,9 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   if (objective === 'worth')
     holes.forEach((i) => rows.push(`o${i}: ${x(i - 1)} + ${x(i + 1)} - ${x(i)} - h${i} <= 1`));
   if (objective === 'worth')
-    groups.forEach((g, b) => rows.push(`w${b}: z${b} - ${g.units.map(x).join(' - ')} <= 0`));
+    groups.forEach((g, b) =>
+      rows.push(`w${b}: z${b} - ${g.units.map((i) => `${fits(units[i])} ${x(i)}`).join(' - ')} <= 0`),
+    );
   const bounds = [
     ...units.filter((u) => choice.pins.has(u.index)).map((u) => `${x(u.index)} = 1`),
     ...units.filter((u) => banned(u) && !choice.pins.has(u.index)).map((u) => `${x(u.index)} = 0`),

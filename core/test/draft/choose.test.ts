@@ -17,6 +17,7 @@ const units = (small: readonly Small[]) =>
     ...u,
     index,
     block: { id: `b${index}` },
+    lines: ['Told in few words.'],
     needsNext: false,
     needs: u.needs.map((to) => ({ to, adjacent: false, why: '' })),
   })) as unknown as Unit[];

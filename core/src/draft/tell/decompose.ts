@@ -148,9 +148,12 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     const rest = text.slice(tokens[i + 1].start);
     if (words(text.slice(0, tokens[i].start)) < 5 || words(rest) < 4) return null;
     // Lists, and verbs that may hang on an infinitive or on another verb's helper.
-    if (left.filter((t) => t.text === ',').length > Number(tokens[i - 1].text === ',')) return null;
+    // Years and figures counted up are no clauses.
+    const counts = (k: number) => left[k - 1]?.pos === 'NUM' && left[k + 1]?.pos === 'NUM';
+    if (left.filter((t, k) => t.text === ',' && !counts(k)).length > Number(tokens[i - 1].text === ','))
+      return null;
     if (
-      /\band\b/.test(left.map((t) => t.text).join(' ')) ||
+      left.some((t, k) => t.text === 'and' && !counts(k)) ||
       left.some((t) => t.text === 'to' || t.text === 'both')
     )
       return null;

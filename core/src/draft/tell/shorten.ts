@@ -80,8 +80,31 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       if (!/^(?:ADJ|DET|ADV)$/.test(tokens[at - 1].pos)) add(at, last);
       return;
     }
+    // "a block of stone, weighing 37 kilograms, as far as they can": what is said of the noun before it.
+    const head = tokens[at - 1].pos;
+    if (
+      first.pos === 'VERB' &&
+      /(?:ing|ed|en|wn)$/.test(first.text) &&
+      head === 'NOUN' &&
+      next < last &&
+      !finite(at + 1, next) &&
+      /^(?:ADP|ADV|SCONJ|AUX)$/.test(tokens[next + 1]?.pos ?? '') &&
+      k < 2
+    )
+      return add(at, next);
+    // "the lane, a little over two miles long, was mended": a measure between a thing and its verb.
+    if (
+      verb &&
+      !told &&
+      head === 'NOUN' &&
+      !label &&
+      !finite(at + 1, next) &&
+      tokens.slice(at + 1, next).some((t) => t.pos === 'NUM')
+    )
+      return add(at, next);
     // What stands between a name and its verb, or behind everything.
-    if (first.pos !== 'ADP' || finite(at + 1, next)) return;
+    const within = tokens.slice(at + 1, next).some((t) => /^(?:that|which|who)$/.test(t.text));
+    if (first.pos !== 'ADP' || (finite(at + 1, next) && !(within && next === last))) return;
     const bracketed = k > 0 && !finite(marks[k - 1], at);
     if (verb && !told) add(at, close, next);
     else if (next === last && first.text !== 'of' && !bracketed) add(at, last);

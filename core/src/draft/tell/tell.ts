@@ -103,7 +103,7 @@ export function tellSentence(
     tellings.find(
       (lines) =>
         lines.join('\n') === asItStands.join('\n') ||
-        !faultsIn(lines.join(' '), text, teller.context, tagger).length,
+        !faultsIn(lines.join(' '), said, teller.context, tagger).length,
     ) ?? asItStands
   );
 }
