@@ -118,14 +118,17 @@ export interface DraftPlan {
 
 /** How much more a fact of the chosen angle is worth. */
 const FAVOURED = 1.9;
-/** Another seed weighs facts a little otherwise, so that another script comes of it: by up to four tenths, the same for the same seed. */
+/** Another seed weighs facts a little otherwise, so that another script comes of it: by up to half, the same for the same seed. */
 function turned(seed: number, index: number): number {
   // A hash of two integers (the finaliser of MurmurHash3).
   let h = Math.imul(seed + 1, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
-  return seed === 1 ? 1 : 1 + (((h ^ (h >>> 16)) >>> 0) / 2 ** 32 - 0.5) / 1.2;
+  return seed === 1 ? 1 : 1 + (((h ^ (h >>> 16)) >>> 0) / 2 ** 32 - 0.5) / 0.9;
 }
+
+/** Numbers of passages are kept apart from those of sentences. */
+const PASSAGES = 100_000;
 
 /** Above this many sentences the rest is left aside before choosing, so that the choice stays quick. */
 const MOST_UNITS = 420;
@@ -207,7 +210,12 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     .map((list) =>
       list.map((u) => ({
         ...u,
-        worth: u.worth * (named(u, favour, letter) ? FAVOURED : 1) * turned(options.seed, u.index),
+        // Passages are weighed otherwise too: sentences alone would even out.
+        worth:
+          u.worth *
+          (named(u, favour, letter) ? FAVOURED : 1) *
+          turned(options.seed, u.index) *
+          turned(options.seed, PASSAGES + list.findIndex((x) => x.block.id === u.block.id)),
       })),
     );
   const [first, ...others] = made;
