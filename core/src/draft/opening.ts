@@ -1,6 +1,7 @@
 /** How a draft opens and ends: on the source's own facts. */
 import type { SourceDocument } from '../source/document.ts';
 import { stems } from '../facts/centrality.ts';
+import { superlativesIn } from '../facts/strength.ts';
 import type { Tagger } from '../language/tagged.ts';
 import { storyBeats } from '../plan/beats.ts';
 import type { Unit } from './units.ts';
@@ -9,7 +10,8 @@ const STRIKING =
   /\b(?:but|yet|only|never|nobody|nothing|no|without|not|still|first|last|stranger|wrong|failed|refused|alone|secret|until|even)\b/gi;
 const TROUBLE =
   /\b(?:failed|broke|parted|collapsed|vanished|refused|lost|died|swayed|stuck|shut|wrong|drowned|burned)\b/i;
-const EXTREME = /\b(?:most|least|more|less|fewer|\p{L}{3,}est|times|twice|half|record)\b/iu;
+/** Said beside something else. */
+const BESIDE = /\b(?:more|less|fewer|times|twice|half|record)\b/i;
 /** An opening line longer than this is not taken in (common practice, no published source). */
 const LONGEST_OPENING = 26;
 
@@ -35,7 +37,7 @@ function openingScore(unit: Unit, kind: SourceDocument['kind'], known: ReadonlyS
   const striking = Math.min(3, (first.match(STRIKING) ?? []).length);
   const trouble = TROUBLE.test(first) ? 0.7 : 0;
   // A figure alone, against nothing, is no surprise.
-  if (!striking && !trouble && !EXTREME.test(first)) return -1;
+  if (!striking && !trouble && !BESIDE.test(first) && !superlativesIn(first).length) return -1;
   const brief = words(first) <= 14 ? 0.3 : 0;
   const concrete = Math.min(2, fact.numbers.length + fact.names.length * 0.5);
   const definition =

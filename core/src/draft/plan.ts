@@ -207,17 +207,18 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     }));
   const made = [...read, ...beside]
     .map((r) => unitsOf(r, shape, brief, tools))
-    .map((list) =>
-      list.map((u) => ({
+    .map((list) => {
+      const passages = new Map([...new Set(list.map((u) => u.block.id))].map((id, k) => [id, PASSAGES + k]));
+      return list.map((u) => ({
         ...u,
         // Passages are weighed otherwise too: sentences alone would even out.
         worth:
           u.worth *
           (named(u, favour, letter) ? FAVOURED : 1) *
           turned(options.seed, u.index) *
-          turned(options.seed, PASSAGES + list.findIndex((x) => x.block.id === u.block.id)),
-      })),
-    );
+          turned(options.seed, passages.get(u.block.id)!),
+      }));
+    });
   const [first, ...others] = made;
   const heard = new Set(options.given ?? []);
   const joined = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(

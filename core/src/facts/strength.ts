@@ -7,6 +7,12 @@ const SUPERLATIVE = /\b(?:the\s+)?(?:most|least|best|worst|\p{L}{3,}est)\b(?!\s+
 const NOT_SUPERLATIVE =
   /^(?:the\s+)?(?:west|forest|interest|request|protest|harvest|honest|modest|guest|contest|latest|arrest|invest|suggest|nearest|rest|chest|test|guest)$/i;
 
+/** The superlatives of a text, "the oldest", without words that only look like one. */
+export const superlativesIn = (text: string): string[] =>
+  (/(?:est|most|least)\b/i.test(text) ? (text.match(SUPERLATIVE) ?? []) : []).filter(
+    (w) => !NOT_SUPERLATIVE.test(w),
+  );
+
 const clamp = (n: number) => Math.round(Math.max(0, Math.min(1, n)) * 1000) / 1000;
 
 /** Extremes, superlatives, reversals, and figures far from the others of their unit. */
@@ -16,9 +22,7 @@ export function surprising(
   usual: ReadonlyMap<string, readonly number[]>,
 ): number {
   const turns = new Set((text.match(SURPRISING) ?? []).map((w) => w.toLowerCase())).size;
-  const superlatives = (/(?:est|most|least)\b/i.test(text) ? (text.match(SUPERLATIVE) ?? []) : []).filter(
-    (w) => !NOT_SUPERLATIVE.test(w),
-  ).length;
+  const superlatives = superlativesIn(text).length;
   const extreme = numbers.some(({ value, unit }) => {
     const others = usual.get(unit ?? '') ?? [];
     return others.length >= 4 && (value === Math.max(...others) || value === Math.min(...others));

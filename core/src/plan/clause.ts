@@ -72,9 +72,10 @@ export function whyQuestion(c: PlainClause, tagger: Tagger, word = 'Why'): strin
       `${opener}${first.toLowerCase()} ${c.subject}${others.length ? ` ${others.join(' ')}` : ''}${rest}?`,
     );
   }
-  const token = verbOf(c, tagger);
+  const tokens = tagger(`${c.subject} ${c.verb} ${c.object}.`);
+  const token = tokens.find((t) => t.pos === 'VERB' && c.verb.split(/\s+/).includes(t.text));
   // "needed ten years of it and picked a village": only the first verb would be turned round.
-  if (secondVerb(c, tagger)) return null;
+  if (secondVerb(tokens)) return null;
   if (!token || others.some((w) => /^(?:not|n['’]t|no|never)$/i.test(w))) return null;
   const form = formOf(token.text, token.lemma, false);
   if (form !== 'past' && form !== 'third' && form !== 'base') return null;
@@ -84,24 +85,14 @@ export function whyQuestion(c: PlainClause, tagger: Tagger, word = 'Why'): strin
   );
 }
 
-/** Whether another finite verb of the same subject stands in the object. */
-function secondVerb(c: PlainClause, tagger: Tagger): boolean {
-  const tokens = tagger(`${c.subject} ${c.verb} ${c.object}.`);
-  return tokens.some((t, i) => {
+/** Whether another finite verb of the same subject is joined to the first. */
+const secondVerb = (tokens: readonly TaggedToken[]): boolean =>
+  tokens.some((t, i) => {
     if (t.pos !== 'CCONJ') return false;
     let v = i + 1;
     while (tokens[v]?.pos === 'ADV') v++;
-    return tokens[v] !== undefined && tokens[v].pos === 'VERB' && isFiniteVerb(tokens, v);
+    return tokens[v]?.pos === 'VERB' && isFiniteVerb(tokens, v);
   });
-}
-
-function verbOf(c: PlainClause, tagger: Tagger): TaggedToken | null {
-  return (
-    tagger(`${c.subject} ${c.verb} ${c.object}.`).find(
-      (t) => t.pos === 'VERB' && c.verb.split(/\s+/).includes(t.text),
-    ) ?? null
-  );
-}
 
 /** "The lift that has no engine": the subject's noun with what is said of it; null when it reads badly. */
 export function thatPhrase(c: PlainClause): string | null {

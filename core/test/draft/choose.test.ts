@@ -83,8 +83,8 @@ describe('choosing what is told', () => {
         const best = Math.max(...fits.map((s) => gain(small, s, high)));
         expect(found, 'a choice').not.to.equal(null);
         expect(fits.map(String)).to.include(String(found));
-        // The solver may stop within 2 % of the best.
-        expect(gain(small, found!, high)).to.be.at.least(best * 0.98 - 0.01);
+        // The solver may stop within 0.4 % of the best.
+        expect(gain(small, found!, high)).to.be.at.least(best * 0.995);
       }),
       { seed: 4, numRuns: 60 },
     );

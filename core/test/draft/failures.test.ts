@@ -1,10 +1,11 @@
 /** Ways in which a told line goes wrong, each a class met in trials; every one is kept out. Sentences are invented. */
 import { expect } from 'chai';
 import { references } from '../../src/facts/references.ts';
+import { makeUnits } from '../../src/draft/units.ts';
 import { makeTeller, tellSentence } from '../../src/draft/tell/tell.ts';
 import { taggedFacts } from '../../src/facts/index.ts';
 import { readSource } from '../../src/source/index.ts';
-import { tagger } from '../tools.ts';
+import { clock, tagger } from '../tools.ts';
 
 const facts = async (text: string) => taggedFacts(await readSource(text), tagger);
 /** What is said for each sentence, told on its own. */
@@ -115,5 +116,49 @@ describe('a told line', () => {
       '“It swayed,” said Oona Barrick, a nurse. “Then it stopped. Then it swayed again.” The bridge was shut.';
     const needs = references(await facts(quote), new Set());
     expect(needs[2].some((n) => n.to === 1 && n.adjacent)).to.equal(true);
+  });
+
+  it('keeps a quotation in straight marks together, and asks nothing whose question was before', async () => {
+    expect(await leans('"I said to my son, that is it running dry. It had coughed all night," she said.')).to.equal(true); // prettier-ignore
+    expect(await leans('Nobody round here has lost a swarm. Has anybody?')).to.equal(true);
+  });
+
+  it('changes no word where another one holds it: “due to”, “numerous”, a sum before a comma', async () => {
+    expect((await told('The island is not due to be declared clear until 2026.', 'own')).flat().join(' ')).to.include('due to be'); // prettier-ignore
+    expect((await told('Insects are at their most numerous at dusk in the meadow.', 'own')).flat().join(' ')).to.include('most numerous'); // prettier-ignore
+    expect((await told('The box moves at a cost of £380, which the county is paying.', 'own')).flat().join(' ')).to.include('380 pounds'); // prettier-ignore
+    expect((await told('Then the bucket rang.', 'own')).flat()).to.deep.equal(['Then the bucket rang.']);
+  });
+
+  it('opens no bracket that another sentence closes', async () => {
+    const source = await readSource('The box was set up. (“It was the bus.” He laughed.) It ran warm.');
+    for (const t of taggedFacts(source, tagger))
+      expect(tellSentence(t.fact.text, t.tokens, makeTeller(source, tagger)).join(' ')).to.not.match(/[()]/);
+  });
+
+  it('leaves steps of a guide as long as they are: what only adds may be how it is done', async () => {
+    const step =
+      'Lift the lower sash, which must be held from below by somebody with two free hands, out of the frame and lean it against the wall behind you.';
+    const lines = async (kind: 'howto' | 'forum') => {
+      const source = await readSource(`# The window\n\n${step}`, { kind });
+      return tellSentence(step, tagger(step), makeTeller(source, tagger));
+    };
+    expect(await lines('howto')).to.deep.equal([step]);
+  });
+});
+
+describe('units', () => {
+  const units = async (text: string) => makeUnits(await readSource(text), await facts(text), tagger, clock);
+  const texts = async (text: string) => (await units(text)).map((u) => u.sentence.fact.text);
+
+  it('hold nothing that points at a list which is not told, nor what announces one', async () => {
+    const rules =
+      '# The carry\n\nThe stone is heavy. There are three rules on the wall:\n\n- no gloves\n- no help\n- no dogs\n\nThe last of these is new. The winner gets a cheese.\n';
+    expect(await texts(rules)).to.deep.equal(['The stone is heavy.', 'The winner gets a cheese.']);
+  });
+
+  it('tell what is announced by its number', async () => {
+    const list = await units('Three cautions. One summer is short. The lamps were old.');
+    expect(list.map((u) => u.needsNext)).to.deep.equal([true, false, false]);
   });
 });

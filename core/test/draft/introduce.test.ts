@@ -21,6 +21,10 @@ describe('an introduction', () => {
     expect([...people.keys()]).to.not.include('Wednesday');
   });
 
+  it('takes no contraction for a last name', async () => {
+    expect([...introductionsOf(await readSource('What I’ve seen is odd. Maud O’Brien saw it.')).keys()]).to.deep.equal(['O’Brien']); // prettier-ignore
+  });
+
   it('stands at first mention only, with its comma and its capital', () => {
     expect(told('Ms Ferris was sent home.', 'Ms Ferris came back.')).to.deep.equal([
       'The skipper, Maud Ferris, was sent home.',

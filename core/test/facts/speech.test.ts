@@ -16,6 +16,8 @@ describe('what is no speech', () => {
     'Ingredients:',
     'b.',
     'Rudkin.”',
+    '1917 Taken down for scrap, and put back nine days later.',
+    '31 March 2024 The recording is played for the first time.',
   ])
     it(`is not told: ${text}`, () => expect(silent(text)).to.be.a('string'));
 
@@ -25,6 +27,7 @@ describe('what is no speech', () => {
     '“The crowd feeds it.',
     'The gate opened at dawn, and nobody saw it.',
     'Boil the water: the leaves are poisonous.',
+    '1917 was the year in which they took it down.',
   ])
     it(`is told: ${text}`, () => expect(silent(text)).to.equal(null));
 

@@ -306,6 +306,45 @@ describe('records and articles', () => {
       .and.include('The rock wrecked 57 ships.')
       .and.not.match(/888|Infobox|Book/);
   });
+
+  it('keeps a wikitext table where it stands, also behind a part that is left out, and takes the numbers off its lists', async () => {
+    const table = (a: string, b: string) =>
+      `{| class="wikitable"\n! Year !! Keeper\n|-\n| ${a} || Orme\n|-\n| ${b} || Pell\n|}\n`;
+    const d = await openSource(
+      `'''The gate''' is a [[gate]] in Holm.\n\n== References ==\n${table('1701', '1702')}\n== Keepers ==\nThere were two.\n\n${table('1811', '1830')}\nThe last of these was blind.\n* 1) He lit the lamp by ear.\n{{end}}\n`,
+    );
+    expect(d.blocks.map((b) => b.text)).to.deep.equal([
+      'The gate is a gate in Holm.',
+      'Keepers',
+      'There were two.',
+      'Year; Keeper',
+      '1811; Orme',
+      '1830; Pell',
+      'The last of these was blind.',
+      'He lit the lamp by ear.',
+    ]);
+  });
+
+  it('takes steps from headings that count them, and not from the list that sums them up', async () => {
+    const headed = (word: string) =>
+      `# How to pickle a pear\n\n## ${word} 1: Peel\n\nPeel the pears. Keep the stalks.\n\n## ${word} 2: Boil\n\nBoil them for an hour.\n\n## ${word} 3: Fill\n\nFill the jars.\n\n## In short\n\n1. Peel.\n2. Boil.\n3. Fill.\n`;
+    const d = await openSource(headed('Step'));
+    expect(d.kind).to.equal('howto');
+    expect(d.blocks.filter((b) => b.step).map((b) => [b.step, b.text.slice(0, 8)])).to.deep.equal([
+      [1, 'Peel the'],
+      [2, 'Boil the'],
+      [3, 'Fill the'],
+    ]);
+    expect((await openSource(headed('Pear'))).blocks.filter((b) => b.step).map((b) => b.text)).to.deep.equal(['Peel.', 'Boil.', 'Fill.']); // prettier-ignore
+  });
+
+  it('takes off a number that links to a note on the page, and leaves one that is a word of the text', async () => {
+    const long = 'The wall was built of stone that nobody had wanted for the church across the lane. ';
+    const d = await openSource(
+      `<html><body><article><h1>The wall</h1><p>${long}It was not there in August.<a href="#fn1">1</a> ${long}</p><p>It has <a href="#four">four</a> gates and <a href="/gate/4">4</a> keepers. ${long}</p></article></body></html>`,
+    );
+    expect(d.text).to.include('in August. The wall').and.include('four gates and 4 keepers');
+  });
 });
 
 describe('captions, letters, feeds, saved pages', () => {

@@ -13,7 +13,7 @@ The clock on the gate at Hollin was made in 1811 by a smith, Ruth Pardew, for ab
 
 In the spring of 1902 the clock stopped. Three of the nine weights had fallen through the floor. The mayor, Edmund Sorrel, blamed the smith's grandson. “It was never looked after,” he said. “Nobody climbed those stairs.”
 
-Certain nights in winter, the hands froze. On those nights the watchman, Piers, rang a handbell instead. His wife said the bell had been cracked since Michaelmas. “I liked it better,” she said.
+In the smith's workshop a bell works in the same way, though it is far easier to lift. Certain nights in winter, the hands froze. On those nights the watchman, Piers, rang a handbell instead. His wife said the bell had been cracked since Michaelmas. “I liked it better,” she said.
 
 Every time the wind turns east, the clock gains four minutes. The gate lies 3 metres lower than the church, and the tower is in no danger of falling. Two schools apparently set their lessons by it.
 
@@ -68,6 +68,8 @@ describe('a line held against its source', () => {
     'Picture the square on a cold night.',
     'But that was only the start of it.',
     'And the clock? It went on.',
+    'Somebody asked a thing: is the north face a museum’s?',
+    'It is far easier to lift a bell in the smith’s workshop.',
   ])
     it(`a bridge, a question, an address claims nothing: “${text}”`, () =>
       expect(found(text)).to.deep.equal([]));

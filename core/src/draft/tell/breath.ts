@@ -4,15 +4,11 @@
  * real prose; where one fails the sentence stays whole.
  */
 import { formOf, inflect } from '../../language/inflect.ts';
-import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import type { Subject } from './decompose.ts';
-import { upper, type Tagged } from './restructure.ts';
+import type { Tagged } from './restructure.ts';
+import { closed, inQuote, words } from './sentence.ts';
 
-const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
-const closed = (text: string) =>
-  /[.!?…]["”]?$/.test(text.trim()) ? text.trim() : `${text.trim().replace(/[,;:]$/, '')}.`;
-const inQuote = (text: string, at: number) => quotedSpans(text).some(([s, e]) => at > s && at < e);
 const finiteIn = (tokens: readonly TaggedToken[], from: number, to: number) =>
   tokens.flatMap((_, i) => (i >= from && i < to && isFiniteVerb(tokens, i) ? [i] : []));
 
@@ -28,8 +24,7 @@ type Time = 'past' | 'present';
 /** The time a main clause tells in; null where a modal makes it neither. */
 function timeOf(tokens: readonly TaggedToken[], verb: number): Time | null {
   const word = tokens[verb].text.toLowerCase();
-  if (/^(?:was|were|had|did)$/.test(word)) return 'past';
-  if (/^(?:has|have)$/.test(word)) return 'past';
+  if (/^(?:was|were|had|did|has|have)$/.test(word)) return 'past';
   if (/^(?:is|are|am|do|does)$/.test(word)) return 'present';
   if (tokens[verb].pos !== 'VERB') return null;
   const form = formOf(tokens[verb].text, tokens[verb].lemma, false);
@@ -56,7 +51,7 @@ function subjectBefore(
     : null;
 }
 
-/** Where the clause begins behind an opening phrase that a comma closes, or a bare day; 0 without one. */
+/** Where the clause begins behind an opening phrase that a comma closes, or 0 without one. */
 function behindOpening(tokens: readonly TaggedToken[]): number {
   const comma = tokens.findIndex((t) => t.text === ',');
   if (tokens[0]?.pos === 'ADP' && comma > 0 && comma < 8 && !finiteIn(tokens, 0, comma).length)
@@ -194,7 +189,6 @@ export function throughBefore({ text, tokens }: Tagged, carry: Subject): string[
     )
   )
     return null;
-  if (!/^an?$/i.test(tokens[from].text) && !/^\p{L}+$/u.test(tokens[from].text)) return null;
   if (/^the$/i.test(tokens[from].text)) return null;
   const phrase = tokens.slice(from, p);
   const carried = carry(text.slice(phrase[0].start, phrase.at(-1)!.end), phrase);
@@ -235,33 +229,6 @@ export function spanTail({ text, tokens }: Tagged): string[] | null {
     )
       return null;
     return [closed(text.slice(0, tokens[i].start)), closed(`That was ${tail}`)];
-  }
-  return null;
-}
-
-/** "Craig Sallow, a contractor, was clearing …" → "A contractor called Craig Sallow was clearing …": what somebody is, before the name. */
-export function labelFirst({ text, tokens }: Tagged): string | null {
-  for (let i = 2; i < tokens.length - 4; i++) {
-    if (tokens[i].text !== ',' || !/^an?$/.test(tokens[i + 1].text) || inQuote(text, tokens[i].start))
-      continue;
-    let from = i;
-    while (from > 0 && tokens[from - 1].pos === 'PROPN') from--;
-    // A first and a last name; a place or a title with "of" in it is none.
-    if (
-      i - from !== 2 ||
-      (from > 0 &&
-        !/^[,.]$/.test(tokens[from - 1].text) &&
-        !['NOUN', 'NUM'].includes(tokens[from - 1].pos) &&
-        tokens[from - 1].pos !== 'ADP')
-    )
-      continue;
-    const close = tokens.findIndex((t, k) => k > i + 1 && t.text === ',');
-    if (close < 0 || close - i > 6 || !isFiniteVerb(tokens, close + 1)) continue;
-    const label = tokens.slice(i + 1, close);
-    if (!label.every((t) => ['DET', 'ADJ', 'NOUN'].includes(t.pos)) || label.at(-1)!.pos !== 'NOUN') continue;
-    const name = text.slice(tokens[from].start, tokens[i - 1].end);
-    const said = `${text.slice(label[0].start, label.at(-1)!.end)} called ${name}`;
-    return `${text.slice(0, tokens[from].start)}${from === 0 ? upper(said) : said}${text.slice(tokens[close].end)}`;
   }
   return null;
 }

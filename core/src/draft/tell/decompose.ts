@@ -8,6 +8,7 @@ import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { agentTail, participleTail, spanTail, throughBefore, whenEvent } from './breath.ts';
 import type { Tagged } from './restructure.ts';
 import { upper } from './restructure.ts';
+import { closed, inQuote, words } from './sentence.ts';
 
 /** What stands for a subject said just before: "It", "They", "She", or its short name. */
 export type Subject = (phrase: string, tokens: readonly TaggedToken[]) => string | null;
@@ -17,12 +18,8 @@ const PLURAL = /(?:[^su]s|people|men|women|children|police)$/i;
 const PERSON_NOUN =
   /(?:man|woman|father|mother|son|daughter|boy|girl|child|wife|husband|brother|sister|keeper|doctor|engineer|nurse|owner|teacher|farmer|builder|worker|driver|captain|baker|miller|mayor|clerk|librarian|landlord|widow|inventor|physicist|author|skipper|tuner|judge|secretary|scientist|officer|brewer|founder|geologist|photographer|lawyer|neighbour|student|architect|director|minister)$/i;
 
-const inQuote = (text: string, at: number) => quotedSpans(text).some(([s, e]) => at > s && at < e);
-const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
 const retokened = (tokens: readonly TaggedToken[], from: number): TaggedToken[] =>
   tokens.filter((t) => t.start >= from).map((t) => ({ ...t, start: t.start - from, end: t.end - from }));
-const closed = (text: string) =>
-  /[.!?…]["”]?$/.test(text.trim()) ? text.trim() : `${text.trim().replace(/[,;:]$/, '')}.`;
 
 export interface Persons {
   /** "he" or "she" by last name, as the source itself says. */

@@ -1,15 +1,13 @@
 /**
  * A sentence too long for a breath without what it can do without: clauses between commas that tell more of a noun, what a
  * participle or a dash adds at its end. Deletion alone keeps a sentence grammatical where what goes is bracketed (Clarke and
- * Lapata 2008, "Global inference for sentence compression"); hedges, denials, conditions and speakers are never what goes.
+ * Lapata 2008, "Global inference for sentence compression"); denials, conditions and speakers are never what goes, and a hedge only with all that it hedges.
  */
-import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import type { Tagged } from './restructure.ts';
+import { inQuote, words } from './sentence.ts';
 
-const words = (text: string) => text.split(/\s+/).filter(Boolean).length;
-
-/** What limits or hedges a claim, who makes it, what it depends on: a piece that holds one stays. */
+/** What limits a claim, who makes it, what it depends on: a piece that holds one stays. */
 const BINDS =
   /\b(?:if|unless|except|but|not|n['’]t|never|no|nobody|none|only|without|until|though|although|while|whereas|because|so|than|allegedly|reportedly|said|says|say|told|added|according|claimed?|claims|believe[sd]?|thinks?|thought|suspicion|suspected|accused|denied|denies)\b/i;
 
@@ -26,9 +24,7 @@ interface Piece {
 
 /** Pieces that can go, each from the mark before it to the mark behind it. */
 export function pieces({ text, tokens }: Tagged): Piece[] {
-  const quotes = quotedSpans(text);
-  const quoted = (at: number) => quotes.some(([s, e]) => at > s && at < e);
-  const marks = tokens.flatMap((t, i) => (/^(?:,|–|—)$/.test(t.text) && !quoted(t.start) ? [i] : []));
+  const marks = tokens.flatMap((t, i) => (/^(?:,|–|—)$/.test(t.text) && !inQuote(text, t.start) ? [i] : []));
   const last = /[.!?…]/.test(tokens.at(-1)?.text ?? '') ? tokens.length - 1 : tokens.length;
   const out: Piece[] = [];
   /** `to`: the last token that goes, or the end; `inner`: where its words end. */
@@ -66,7 +62,7 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
     const goesOn =
       (verb && !(told && SAYS.test(tokens[v].text))) ||
       (next < last && /^(?:and|but)$/.test(tokens[v]?.text ?? '') && clauseFollows(tokens, v + 1));
-    // "Joel Newman, spokesman for the network, which runs it, said": the label's own comma stays.
+    // "Ann Each, keeper of the lock, which she paints, said": the label's own comma stays.
     const label = verb && k > 0 && !/^(?:ADP|ADV|SCONJ|VERB|CCONJ)$/.test(tokens[0].pos);
     if (verb && k > (label ? 0 : 1) && (told || !label)) return;
     const close = label ? next - 1 : next;

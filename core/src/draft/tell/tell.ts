@@ -86,15 +86,19 @@ export function tellSentence(
   const parts = safeSplits(said, said === text ? tokens : tagger(said), easyWords(teller.longest));
   const finish = (line: string) => (teller.contractions ? contract(line) : line);
   if (teller.words === 'source') return parts.map(finish);
-  const breath = (line: string) => shortened({ text: line, tokens: tagger(line) }, teller.longest) ?? line;
-  if (KEEPS_ITS_WORDS.has(source.kind)) return parts.map(breath).map(finish);
-  const apart = parts
-    .flatMap((part) =>
-      decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, decomposedFrom(teller.longest)),
-    )
-    .map(breath);
+  const keeps = KEEPS_ITS_WORDS.has(source.kind);
+  const clauses = keeps
+    ? parts
+    : parts.flatMap((part) =>
+        decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, decomposedFrom(teller.longest)),
+      );
+  // Of a step nothing goes: what only adds to it may be how it is done.
+  const apart =
+    source.kind === 'howto'
+      ? clauses
+      : clauses.map((line) => shortened({ text: line, tokens: tagger(line) }, teller.longest) ?? line);
   const tellings = [
-    ...(teller.words === 'plain' ? [] : [apart.map((part) => ownWords(part, tagger, source.kind))]),
+    ...(keeps || teller.words === 'plain' ? [] : [apart.map((part) => ownWords(part, tagger, source.kind))]),
     apart,
   ].map((lines) => lines.map(finish));
   const asItStands = parts.map(finish);

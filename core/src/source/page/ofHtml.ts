@@ -30,11 +30,10 @@ export const MOST_ATOMS = 40_000;
 const tagOf = (e: Element) => e.tagName.toUpperCase();
 /** A mark set high, or a number that links to a note on the page. */
 const isNote = (e: Element) => {
-  const within = tagOf(e) === 'A' && /^#/.test(e.getAttribute('href') ?? '');
+  const text = e.textContent ?? '';
+  if (tagOf(e) === 'SUP') return isNoteMark(text);
   return (
-    (within || tagOf(e) === 'SUP') &&
-    isNoteMark(e.textContent ?? '') &&
-    (!within || /[\d*†‡§¶]/.test(e.textContent ?? ''))
+    tagOf(e) === 'A' && /^#/.test(e.getAttribute('href') ?? '') && /[\d*†‡§¶]/.test(text) && isNoteMark(text)
   );
 };
 const namesOf = (e: Element) => `${e.getAttribute('class') ?? ''} ${e.id ?? ''}`.trim();

@@ -47,6 +47,7 @@ export const wikitextReader: SourceReader = {
     if (title) raw.title = tidy(title.replace(/\[\[(?:[^|\]]*\|)?([^\]]*)\]\]/g, '$1'));
     // The package keeps tables apart from the text: each goes back to where it stands.
     const places = [...text.matchAll(/^\{\|/gm)].map((m) => m.index);
+    let from = 0;
     let skipBelow: number | null = null;
     for (const section of doc.sections()) {
       const depth = section.depth();
@@ -54,18 +55,21 @@ export const wikitextReader: SourceReader = {
       skipBelow = APPARATUS.test(section.title()) && !OF_PAPER.test(section.title()) ? depth : null;
       if (skipBelow !== null) continue;
       const parts = section as unknown as Section;
+      const tables = parts.tables();
+      if (tables.length) from = placeOf(section.title(), text, from, '^=.*');
+      const behind = places.filter((at) => at >= from);
+      const rows = tables.map((table, k) => ({ at: behind[k] ?? text.length, blocks: tableRows(table.keyValue()) })); // prettier-ignore
       if (section.title() && !GALLERY.test(section.title()))
         raw.blocks.push({ type: 'heading', text: section.title() });
       raw.blocks.push(...captionsOf(parts));
-      const rows = parts.tables().map((table) => ({ at: places.shift() ?? text.length, blocks: tableRows(table.keyValue()) })); // prettier-ignore
       for (const paragraph of section.paragraphs() as unknown as Paragraph[]) {
         const sentences = paragraph
           .sentences()
           .map((s) => s.text())
           .filter(Boolean);
         const words = tidy(sentences.join(' '));
-        const at = placeOf(words, text);
-        while (rows.length && rows[0].at < at) raw.blocks.push(...rows.shift()!.blocks);
+        if (rows.length) from = placeOf(words, text, from);
+        while (rows.length && rows[0].at < from) raw.blocks.push(...rows.shift()!.blocks);
         if (words) raw.blocks.push({ type: 'paragraph', text: words });
         for (const list of paragraph.lists())
           raw.blocks.push(
@@ -87,10 +91,13 @@ export const wikitextReader: SourceReader = {
   },
 };
 
-/** Where a paragraph begins in its wikitext, by its first words, whatever marks stand between them; 0 where it is not found. */
-function placeOf(words: string, wikitext: string): number {
+/** Where words stand in the wikitext behind `from`, by the first of them, whatever marks stand between; `from` where they are not found. */
+function placeOf(words: string, wikitext: string, from: number, before = ''): number {
   const first = words.match(/[\p{L}\p{N}]+/gu)?.slice(0, 4);
-  return first ? Math.max(0, wikitext.search(new RegExp(first.join('[^\\p{L}\\p{N}]+'), 'u'))) : 0;
+  if (!first) return from;
+  const pattern = new RegExp(before + first.join('[^\\p{L}\\p{N}]+'), 'gmu');
+  pattern.lastIndex = from;
+  return pattern.exec(wikitext)?.index ?? from;
 }
 
 /** What shows of a box: its names for pictures, sizes and addresses are for the page. */

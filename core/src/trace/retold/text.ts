@@ -10,7 +10,7 @@ export interface RetoldTools {
   kin: Kin | null;
 }
 
-/** How a question begins, or its second half behind a colon: "something to settle: is ice heavier?" */
+/** How a question begins behind a colon: "something to settle: is ice heavier?" */
 const ASKS =
   /^\s*(?:and |but |so )?(?:is|are|was|were|am|do|does|did|has|have|had|can|could|will|would|should|may|might|must|who|what|when|where|why|how|which|whose)\b/i;
 
@@ -113,7 +113,7 @@ export function saidOf(text: string, { tagger, kin }: RetoldTools): Said {
     question:
       /\?["”']?\s*$/.test(text) &&
       !/“/.test(text) &&
-      (!text.includes(':') || ASKS.test(text.slice(text.lastIndexOf(':') + 1))),
+      (!text.includes(':') || ASKS.test(text.split(':').at(-1)!)),
   };
 }
 

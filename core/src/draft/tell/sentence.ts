@@ -1,0 +1,13 @@
+/** What every way to part or shorten a sentence counts, closes and keeps out of. */
+import { quotedSpans } from '../../language/quotes.ts';
+
+/** Words as a listener counts them: what stands between spaces. */
+export const words = (text: string): number => text.split(/\s+/).filter(Boolean).length;
+
+/** A part of a sentence with the full stop it lacks, instead of the mark it broke off at. */
+export const closed = (text: string): string =>
+  /[.!?…]["”]?$/.test(text.trim()) ? text.trim() : `${text.trim().replace(/[,;:]$/, '')}.`;
+
+/** Whether a place stands within a quotation. */
+export const inQuote = (text: string, at: number): boolean =>
+  quotedSpans(text).some(([s, e]) => at > s && at < e);
