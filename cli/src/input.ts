@@ -9,7 +9,7 @@ import {
   upgradedFile,
   type ScriptFile,
 } from '@ursprung/core/script';
-import { SHIPPED_VOICES, voiceSchema, type Voice } from '@ursprung/core/timing';
+import { SHIPPED_VOICES, lengthMs, voiceSchema, type Voice } from '@ursprung/core/timing';
 
 /** A mistake of the person's: one clear line, exit 1. */
 export class UsageError extends Error {
@@ -55,9 +55,9 @@ export function scriptFrom(path: string, text: string): ScriptFile | null {
 
 /** Seconds asked for, in the range the product works in. */
 export function lengthFrom(value: string | undefined): number {
-  const seconds = Number(value);
-  if (value === undefined || value.trim() === '' || !Number.isFinite(seconds))
-    throw new UsageError('Say the length in seconds: --seconds 180.');
+  const ms = lengthMs(value ?? '');
+  if (ms === null) throw new UsageError('Say the length in seconds: --seconds 180.');
+  const seconds = ms / 1000;
   if (seconds < SHORTEST_TARGET || seconds > LONGEST_TARGET)
     throw new UsageError(
       `A length is between ${SHORTEST_TARGET} and ${LONGEST_TARGET} seconds; ${seconds} is not.`,

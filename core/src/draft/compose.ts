@@ -3,7 +3,7 @@ import type { LineRole, LineSource, PlainLine, PlainSection } from '../script/da
 import type { Part } from '../plan/shapes/shape.ts';
 import { introduced } from './introduce.ts';
 import { AIMS, COUNT, GUIDE, TELLER, labelOf, sectionQuestion } from './phrases.ts';
-import type { DraftPlan } from './plan.ts';
+import { movedOpening, type DraftPlan } from './plan.ts';
 import { cutSections, sectionRole, sectionTitle } from './sections.ts';
 import type { Unit } from './units.ts';
 
@@ -19,7 +19,7 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   const rest = chosen.filter((i) => i !== plan.opening).map((i) => units[i]);
   const head = [opening];
   while (
-    plan.opening === 0 &&
+    movedOpening(plan) === null &&
     rest[0] &&
     rest[0].index === head[head.length - 1].index + 1 &&
     rest[0].needs.some((n) => n.adjacent) &&

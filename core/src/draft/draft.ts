@@ -35,7 +35,7 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
   const plan = makePlan(source, options, tools);
   const pins = pinned(plan);
   const carries = carried(plan, pins, tools);
-  const wantedMs = wanted(options.target);
+  const wantedMs = wanted(options.target, carries);
   const many = Boolean(options.others?.length);
   if (wantedMs > carries.longestMs)
     throw new DraftError(

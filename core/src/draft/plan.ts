@@ -439,6 +439,10 @@ function toldTwice(
   return { out, notes };
 }
 
+/** The opening, where it was taken from behind other units that may be told; null when it stands where the telling begins. */
+export const movedOpening = ({ units, opening, banned }: DraftPlan): number | null =>
+  units.some((u) => u.index < opening && !banned.has(u.index)) ? opening : null;
+
 /** What must be told: the opening and the ending, a story's reveal, what a hook promises, and in a guide every step and warning. */
 export function pinned({
   units,

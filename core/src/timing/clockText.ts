@@ -1,3 +1,5 @@
+import { wordsValue } from '../language/numbers.ts';
+
 /** Clock text: 134200 → "2:14.2", without tenths "2:14". */
 export function clockText(ms: number, tenths = true): string {
   const unit = tenths ? 100 : 1000;
@@ -9,12 +11,57 @@ export function clockText(ms: number, tenths = true): string {
   return `${minutes}:${text.padStart(tenths ? 4 : 2, '0')}`;
 }
 
-/** Milliseconds of a written length: "3:00", "3.5 min", "180", "90 s"; null when it is none. */
+const UNIT_MS = { h: 3_600_000, m: 60_000, s: 1000 } as const;
+/** One amount with its unit: "2.5 min", "two and a half minutes", "half a minute", "90". */
+const AMOUNT =
+  /^(?:(?<half>half (?:a |an )?)|(?<number>\d+(?:\.\d+)?|[a-z-]+?(?: [a-z-]+?)*?)(?<more> and a half| ½|½| and a quarter| and three quarters)?\s*)(?<unit>hours?|h|minutes?|mins?|m|′|'|seconds?|secs?|s|″|")?(?<after> and a half)?$/;
+const MORE: Readonly<Record<string, number>> = { 'and a quarter': 0.25, 'and three quarters': 0.75 };
+
+/** Milliseconds of one amount with its unit; the unit given where none is written. Null when it is none. */
+function amountMs(text: string, usual: keyof typeof UNIT_MS): number | null {
+  const found = AMOUNT.exec(text.trim())?.groups;
+  if (!found) return null;
+  const written = found.number ?? '';
+  const number = found.half
+    ? 0.5
+    : /^\d/.test(written)
+      ? Number(written)
+      : /^(?:a|an)$/.test(written)
+        ? 1
+        : /^(?:a couple(?: of)?)$/.test(written)
+          ? 2
+          : wordsValue(written.replace(/-/g, ' '));
+  if (number === null) return null;
+  const more = found.more ? (MORE[found.more.trim()] ?? 0.5) : found.after ? 0.5 : 0;
+  const unit = found.unit?.replace(/^[′']$/, 'm').replace(/^[″"]$/, 's')[0] as
+    keyof typeof UNIT_MS | undefined;
+  if (!unit && !/^\d/.test(written)) return null;
+  return Math.round((number + more) * UNIT_MS[unit ?? usual]);
+}
+
+/**
+ * Milliseconds of a length as people write it: "3:00", "3.5 min", "180", "90 s", "1m30s", "three minutes", "two and a half
+ * minutes", "a minute and twenty seconds", "half a minute"; a bare number is seconds, after minutes too. Null when it is none.
+ */
 export function lengthMs(text: string): number | null {
-  const t = text.trim().toLowerCase().replace(',', '.');
-  const clock = /^(\d{1,3}):([0-5]\d(?:\.\d+)?)$/.exec(t);
-  if (clock) return Math.round((Number(clock[1]) * 60 + Number(clock[2])) * 1000);
-  const plain = /^(\d+(?:\.\d+)?)\s*(s|sec|seconds?|min|mins?|minutes?|m)?$/.exec(t);
-  if (!plain) return null;
-  return Math.round(Number(plain[1]) * (plain[2]?.startsWith('m') ? 60_000 : 1000));
+  const t = text
+    .trim()
+    .toLowerCase()
+    .replace(/(\d),(?=\d)/g, '$1.')
+    .replace(/^(?:about|around|roughly|some|exactly|ca\.?|~)\s*/, '')
+    .replace(/[.\s]+$/, '')
+    .replace(/[’]/g, "'")
+    .replace(/\s+/g, ' ');
+  const clock = /^(?:(\d{1,2}):(?=\d\d:))?(\d{1,3}):([0-5]\d(?:\.\d+)?)$/.exec(t);
+  if (clock)
+    return Math.round((Number(clock[1] ?? 0) * 3600 + Number(clock[2]) * 60 + Number(clock[3])) * 1000);
+  const whole = amountMs(t, 's');
+  if (whole !== null) return whole;
+  const parts = /^(.+?(?:hours?|h|minutes?|mins?|m|′|'))(?:,? and |, | )?(?!and )(.+)$/.exec(t);
+  if (!parts) return null;
+  const [first, rest] = [
+    amountMs(parts[1], 'm'),
+    /^\d+(?:\.\d+)?$/.test(parts[2]) ? Number(parts[2]) * 1000 : lengthMs(parts[2]),
+  ];
+  return first === null || rest === null || rest >= UNIT_MS.h ? null : first + rest;
 }

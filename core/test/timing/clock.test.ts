@@ -101,6 +101,33 @@ describe('the speech clock', () => {
     ]).to.deep.equal([180_000, 180_000, 180_000, 90_000, null, null]);
   });
 
+  it('reads a length as people write it', () => {
+    const seconds = Object.fromEntries(
+      [
+        ['2:30', 150],
+        ['1:02:03', 3723],
+        ['2.5 min', 150],
+        ['2,5 min', 150],
+        ['1m30s', 90],
+        ['1 min 30', 90],
+        ['2\'30"', 150],
+        ['three minutes', 180],
+        ['about three minutes', 180],
+        ['Two and a half minutes', 150],
+        ['a minute and a half', 90],
+        ['one minute and twenty seconds', 80],
+        ['one minute thirty seconds', 90],
+        ['half a minute', 30],
+        ['forty-five seconds', 45],
+        ['90 secs.', 90],
+        ['a couple of minutes', 120],
+      ].map(([text, s]) => [text, Number(s) * 1000]),
+    );
+    expect(Object.fromEntries(Object.keys(seconds).map((t) => [t, lengthMs(t)]))).to.deep.equal(seconds);
+    for (const none of ['three', 'minutes', 'a while', '3:75', '2 and 3', 'three of them', '-20', '1:00 s'])
+      expect(lengthMs(none), none).to.equal(null);
+  });
+
   it('checks a voice file and a recording', () => {
     expect(voiceSchema.safeParse({ ...SHIPPED_VOICES.even, scale: -1 }).success).to.equal(false);
     expect(() => wavMs(new Uint8Array(100))).to.throw('not a WAV');

@@ -79,7 +79,7 @@ export function readLength(text: string): { seconds: number; problem: string | n
 }
 
 export function lengthProblem(seconds: number): string | null {
-  if (Number.isNaN(seconds)) return 'A length is written like 3:00 or 180.';
+  if (Number.isNaN(seconds)) return 'A length is written like 3:00, 180 or three minutes.';
   if (seconds < 15) return 'The shortest length is 15 seconds.';
   return seconds > 1500 ? 'The longest length is 25 minutes.' : null;
 }
