@@ -57,11 +57,12 @@ export function lengthMs(text: string): number | null {
     return Math.round((Number(clock[1] ?? 0) * 3600 + Number(clock[2]) * 60 + Number(clock[3])) * 1000);
   const whole = amountMs(t, 's');
   if (whole !== null) return whole;
-  const parts = /^(.+?(?:hours?|h|minutes?|mins?|m|′|'))(?:,? and |, | )?(?!and )(.+)$/.exec(t);
-  if (!parts) return null;
-  const [first, rest] = [
-    amountMs(parts[1], 'm'),
-    /^\d+(?:\.\d+)?$/.test(parts[2]) ? Number(parts[2]) * 1000 : lengthMs(parts[2]),
-  ];
-  return first === null || rest === null || rest >= UNIT_MS.h ? null : first + rest;
+  for (const unit of t.matchAll(/(?:hours?|minutes?|mins?|[hm′'])(?=[\s,\d])/g)) {
+    const end = unit.index + unit[0].length;
+    const first = amountMs(t.slice(0, end), 'm');
+    const more = t.slice(end).replace(/^[\s,]*(?:and\s+)?/, '');
+    const rest = /^\d+(?:\.\d+)?$/.test(more) ? Number(more) * 1000 : lengthMs(more);
+    if (first !== null && rest !== null && rest < UNIT_MS.h) return first + rest;
+  }
+  return null;
 }
