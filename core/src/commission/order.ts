@@ -5,6 +5,7 @@
 import { refsOf } from '../facts/ids.ts';
 import type { Fact } from '../facts/facts.ts';
 import { loopsOf } from '../plan/loops.ts';
+import { MOOD_RULES, moodTells } from '../plan/moods.ts';
 import type { LineRole, PlainLine, PlainSection, SectionRole } from '../script/data.ts';
 import { indexFacts } from '../trace/align.ts';
 import { RULES, asData, soundRows } from './parts.ts';
@@ -215,6 +216,7 @@ function orderText(
     ...sections.map((s) => `- section ${s.number}: ${s.words} words (${clock(s.seconds)}), about ${Math.max(1, Math.round(s.words / usualSentence(context)))} sentences`), // prettier-ignore
     '',
     'HOW IT SOUNDS',
+    `- ${moodSays(context)}`,
     ...sound.rows.map((r) => `- ${r}`),
     ...(sound.examples.length
       ? [
@@ -235,6 +237,13 @@ function orderText(
   ];
   return `${rows.join('\n')}\n`;
 }
+
+/** The mood as what a writer can do about it; the channel's own habits, where they are known, come behind it. */
+const moodSays = ({ mood }: CommissionContext): string => {
+  const { says } = MOOD_RULES[mood];
+  const tells = moodTells(mood);
+  return `${mood[0].toUpperCase()}${mood.slice(1)}: ${says}.${tells ? ` ${tells}` : ''}`;
+};
 
 const usualSentence = (context: CommissionContext) =>
   context.style?.measures.find((m) => m.id === 'sentence')?.middle ?? 13;

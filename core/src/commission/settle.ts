@@ -1,5 +1,6 @@
 /** A script with a reply taken in, brought to its seconds: first by the rests between sections, then by leaving out what is least needed. */
-import { LONGEST_REST, SECTION_REST, timeOf, wanted } from '../draft/fit.ts';
+import { MOOD_RULES } from '../plan/moods.ts';
+import { LONGEST_REST, timeOf, wanted } from '../draft/fit.ts';
 import type { Mood, Target } from '../script/file.ts';
 import { toleranceMs } from '../script/file.ts';
 import type { PlainLine, PlainSection } from '../script/data.ts';
@@ -59,7 +60,7 @@ function withRests(sections: readonly PlainSection[], aim: number, mood: Mood, c
   const bare = set(() => 0);
   const left = aim - timeOf(bare, clock);
   const each = Math.floor(left / ends.length);
-  if (each < SHORTEST_REST) return set(() => Math.min(SECTION_REST[mood], SHORTEST_REST));
+  if (each < SHORTEST_REST) return set(() => Math.min(MOOD_RULES[mood].restMs, SHORTEST_REST));
   const most = Math.min(each, LONGEST_REST);
   const first = each <= LONGEST_REST ? Math.min(LONGEST_REST, left - most * (ends.length - 1)) : most;
   return set((i) => (i === 0 ? first : most));

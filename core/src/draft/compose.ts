@@ -1,14 +1,12 @@
 /** Chosen units as sections and lines, framing included, without rests. */
 import type { LineRole, LineSource, PlainLine, PlainSection } from '../script/data.ts';
+import { framingLines } from '../plan/brief.ts';
 import type { Part } from '../plan/shapes/shape.ts';
 import { introduced } from './introduce.ts';
 import { AIMS, COUNT, GUIDE, TELLER, labelOf, sectionQuestion } from './phrases.ts';
 import { movedOpening, type DraftPlan } from './plan.ts';
 import { cutSections, sectionRole, sectionTitle } from './sections.ts';
 import type { Unit } from './units.ts';
-
-/** So many leads a minute pass unnoticed (measured in trials on 25 pages). */
-const LEADS_A_MINUTE = 1.2;
 
 /** Sections and lines of a choice, framing included, without rests. */
 export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSection[] {
@@ -33,10 +31,12 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   const parts = partsFor(plan, groups);
   const used = new Set<string>();
   const minutes = plan.options.target.seconds / 60;
+  const rate = framingLines(brief);
+  // A channel that is used to few gets few; else a short script may have one.
   const leads =
-    brief.house.framing === undefined
-      ? Math.max(1, Math.floor(minutes * LEADS_A_MINUTE))
-      : Math.floor(minutes * Math.min(LEADS_A_MINUTE, brief.house.framing));
+    rate && brief.house.framing === undefined
+      ? Math.max(1, Math.floor(minutes * rate))
+      : Math.floor(minutes * rate);
   /** Parts and headings that were asked about: once is enough. */
   const asked = new Set<string>();
   const titles = new Set<string>();

@@ -3,7 +3,7 @@ import type { PlainSection } from '../script/data.ts';
 import type { ShapeId } from '../plan/shapes/shape.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { clockText } from '../timing/clockText.ts';
-import { longestSentence } from '../plan/brief.ts';
+import { longestBreath } from '../plan/brief.ts';
 import { sentences } from '../language/sentences.ts';
 import { indexSources, isClose, overlap } from '../trace/overlap.ts';
 import { carried, fit, timeOf, wanted } from './fit.ts';
@@ -176,7 +176,7 @@ function tooLong(plan: DraftPlan, carries: Carries, ticked: number): DraftError 
 
 /** Lines that stay longer than a breath because they must be told and can't be split safely. */
 function breathNote(plan: DraftPlan, sections: readonly PlainSection[]): string[] {
-  const most = longestSentence(plan.brief);
+  const most = longestBreath(plan.brief);
   const long = sections
     .flatMap((s) => s.lines)
     .filter((l) => l.from.length && sentences(l.text).some((x) => x.text.split(/\s+/).length > most));

@@ -1,5 +1,6 @@
 /** To the second: what is chosen, told and framed, with the rests between sections, until it lasts what was asked. */
-import type { Mood, Target } from '../script/file.ts';
+import type { Target } from '../script/file.ts';
+import { MOOD_RULES } from '../plan/moods.ts';
 import type { PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock } from '../timing/clock.ts';
@@ -8,15 +9,6 @@ import { compose } from './compose.ts';
 import { chooseTellings } from './tellings.ts';
 import { fewerPins, movedOpening, type Carries, type DraftPlan, type DraftTools } from './plan.ts';
 
-/** Rest between sections by mood, in milliseconds (calm telling rests longer; common practice, no published source). */
-export const SECTION_REST: Readonly<Record<Mood, number>> = {
-  calm: 700,
-  brisk: 200,
-  warm: 550,
-  dry: 450,
-  grave: 900,
-  light: 350,
-};
 /** The longest rest a line may be given so that a script lasts what was asked, in milliseconds. */
 export const LONGEST_REST = 2600;
 /** The longest rest between two lines of a section, where those between sections are not enough. */
@@ -157,7 +149,7 @@ export function fit(
       continue;
     }
     const places = compose(plan, chosen).length - 1;
-    const usual = SECTION_REST[plan.options.mood] * places;
+    const usual = MOOD_RULES[plan.options.mood].restMs * places;
     const sections = compose(closer(plan, chosen, wantedMs - usual, tools), chosen);
     const gap = wantedMs - timeOf(sections, tools.clock);
     const room = Math.max(LONGEST_REST * Math.max(1, places), 0);

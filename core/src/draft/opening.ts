@@ -1,6 +1,7 @@
 /** How a draft opens and ends: on the source's own facts. */
 import type { SourceDocument } from '../source/document.ts';
 import { stems } from '../facts/centrality.ts';
+import type { Fact } from '../facts/facts.ts';
 import { superlativesIn } from '../facts/strength.ts';
 import type { Tagger } from '../language/tagged.ts';
 import { storyBeats } from '../plan/beats.ts';
@@ -17,6 +18,23 @@ const LONGEST_OPENING = 26;
 
 const words = (text: string) => text.split(/\s+/).length;
 
+/** Nobody and nowhere that a listener has not heard of: names are of the title. */
+const knowsNames = (fact: Fact, known: ReadonlySet<string>) =>
+  fact.names.every((name) => stems(name.text).every((s) => known.has(s)));
+
+/** "The gap": what was never told of can't open, nor somebody or somewhere that a listener has not heard of. */
+const knownToListeners = (unit: Unit, known: ReadonlySet<string>) =>
+  definiteNouns(unit.sentence.tokens).every((n) => known.has(n)) && knowsNames(unit.sentence.fact, known);
+
+/** Whether a unit can be told to somebody who knows the title and nothing else. */
+export const introducesItself = (unit: Unit, source: SourceDocument): boolean =>
+  knownToListeners(unit, new Set(stems(source.title))) &&
+  unit.needs.every((n) => /opens there$/.test(n.why)) &&
+  unit.lines.length <= 2;
+
+export const namesNobodyNew = (fact: Fact, source: SourceDocument): boolean =>
+  knowsNames(fact, new Set(stems(source.title)));
+
 /** How well a unit would open: it stands alone, is short, turns or surprises, and has something to see or count. */
 function openingScore(unit: Unit, kind: SourceDocument['kind'], known: ReadonlySet<string>): number {
   const { fact } = unit.sentence;
@@ -30,10 +48,7 @@ function openingScore(unit: Unit, kind: SourceDocument['kind'], known: ReadonlyS
     unit.lines.length > 2
   )
     return -1;
-  // "The gap": what was never told of can't open.
-  if (definiteNouns(unit.sentence.tokens).some((n) => !known.has(n))) return -1;
-  // Nor somebody or somewhere that a listener has not heard of.
-  if (fact.names.some((name) => stems(name.text).some((s) => !known.has(s)))) return -1;
+  if (!knownToListeners(unit, known)) return -1;
   const striking = Math.min(3, (first.match(STRIKING) ?? []).length);
   const trouble = TROUBLE.test(first) ? 0.7 : 0;
   // A figure alone, against nothing, is no surprise.

@@ -5,8 +5,9 @@ import { remembering } from '../language/tagged.ts';
 import { ownBlock } from '../facts/own.ts';
 import { taggedFacts } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagged.ts';
-import { contracts, contradictions, longestSentence, usualBrief, type Brief } from '../plan/brief.ts';
+import { contradictions, longestBreath, manner, usualBrief, type Brief } from '../plan/brief.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
+import { MOOD_RULES, moodWorth } from '../plan/moods.ts';
 import type { Material } from '../plan/material.ts';
 import { rankShapes, shapeById } from '../plan/shapes.ts';
 import { ownShape, type OwnPart } from '../plan/shapes/own.ts';
@@ -16,7 +17,7 @@ import type { SourceDocument } from '../source/document.ts';
 import type { Clock } from '../timing/clock.ts';
 import type { Solver } from './choose.ts';
 import { introductionsOf, type Introduction } from './introduce.ts';
-import { endingUnit, openingUnit, revealUnits, taskOf } from './opening.ts';
+import { endingUnit, introducesItself, namesNobodyNew, openingUnit, revealUnits, taskOf } from './opening.ts';
 import { saysAvoided, settled, veiled } from './settle.ts';
 import { makeTeller, tellSentence, type Teller, type WordStyle } from './tell/tell.ts';
 import { joinUnits, makeUnits, type Unit } from './units.ts';
@@ -272,7 +273,8 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       ? ([...allowed].reverse().find((u) => !u.needsNext && reachable(u)) ?? allowed.at(-1)!).index
       : index;
   const own = units.filter((u) => u.letter === letter && !u.sentence.fact.own);
-  const hook = options.hook === undefined ? usualHook(material, tools, options.seed) : options.hook;
+  const hook =
+    options.hook === undefined ? usualHook(material, tools, options.seed, brief, own) : options.hook;
   // What a study's question hook asks is not told once more.
   const askedBy =
     hook && !hook.own && hook.kind === 'question' && source.kind === 'abstract'
@@ -330,8 +332,7 @@ function variantsFor(
         key,
         makeTeller(document, tools.tagger, {
           words,
-          contractions: contracts(brief),
-          longest: longestSentence(brief),
+          ...manner(brief),
         }),
       );
     return tellers.get(key)!;
@@ -362,10 +363,35 @@ const mayOpen = (unit: Unit, units: readonly Unit[]) =>
   !unit.needsNext &&
   !units.some((u) => u.needs.some((n) => n.to === unit.index && n.adjacent));
 
-/** A study opens with its own question; everything else as its source does, until the writer picks a hook. */
-function usualHook(material: readonly Material[], tools: DraftTools, seed: number): Hook | null {
-  if (material[0].source.kind !== 'abstract') return null;
-  return hooksOf(material.slice(0, 1), tools, seed).find((h) => h.kind === 'question') ?? null;
+/**
+ * What opens until the writer picks a hook: the first kind that the mood asks for and the source carries, told where it stands
+ * alone; else a study opens with its own question, everything else as its source does.
+ */
+function usualHook(
+  [first]: readonly Material[],
+  tools: DraftTools,
+  seed: number,
+  { mood }: Brief,
+  units: readonly Unit[],
+): Hook | null {
+  const { opens } = MOOD_RULES[mood];
+  const study = first.source.kind === 'abstract';
+  if (!opens.length && !study) return null;
+  const hooks = hooksOf([first], tools, seed);
+  const stands = (hook: Hook) => {
+    const unit = units.find((u) => u.sentence.fact.id === hook.rests.fact);
+    return (
+      unit &&
+      (hook.own
+        ? mayOpen(unit, units) && introducesItself(unit, first.source)
+        : namesNobodyNew(unit.sentence.fact, first.source))
+    );
+  };
+  for (const kind of opens) {
+    const found = hooks.find((h) => h.kind === kind && stands(h));
+    if (found) return found;
+  }
+  return (study && hooks.find((h) => h.kind === 'question')) || null;
 }
 
 function unitsOf(
@@ -378,11 +404,10 @@ function unitsOf(
   const firstPerson = document.kind === 'forum';
   const teller = makeTeller(document, tools.tagger, {
     words: brief.words,
-    contractions: contracts(brief),
-    longest: longestSentence(brief),
+    ...manner(brief),
   });
   const units = makeUnits(document, tagged, tools.tagger, tools.clock, letter, teller);
-  const longest = longestSentence(brief);
+  const longest = longestBreath(brief);
   const everyName = tagged.flatMap((t) => t.fact.names);
   return units.map((u) => {
     // What is quoted over several sentences is nobody's to settle; a veil covers it too.
@@ -409,6 +434,7 @@ function unitsOf(
           at: units.length > 1 ? u.index / (units.length - 1) : 0,
           label: u.part ?? u.block.under ?? '',
         }) *
+        moodWorth(brief.mood, u.sentence.fact) *
         (words > longest ? 0.6 : 1) *
         (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),
     };

@@ -2,6 +2,7 @@
  * Takes and redoing: another take of a section, line or hook, and the fit of what is there to its plan. What is told
  * elsewhere and what is locked stays; only what was asked for changes, and what it was is kept as a take.
  */
+import { MOOD_RULES } from '../plan/moods.ts';
 import type { PlainLine, PlainSection, SectionTake } from '../script/data.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
 import { sentences } from '../language/sentences.ts';
@@ -10,7 +11,7 @@ import { chooseUnits } from './choose.ts';
 import { frame, introducedIn, unitLines } from './compose.ts';
 import { draftScript } from './draft.ts';
 import { makePlan, type DraftOptions, type DraftPlan, type DraftTools } from './plan.ts';
-import { LONGEST_REST, SECTION_REST, timeOf } from './fit.ts';
+import { LONGEST_REST, timeOf } from './fit.ts';
 import { settled } from './settle.ts';
 import { claimContext, faultsIn } from '../trace/claims.ts';
 import { rephrase } from './tell/phrasebook.ts';
@@ -142,7 +143,7 @@ function filled(
     };
   });
   const keptMs = msOf(kept, tools);
-  const rest = at < sections.length - 1 ? SECTION_REST[plan.options.mood] : 0;
+  const rest = at < sections.length - 1 ? MOOD_RULES[plan.options.mood].restMs : 0;
   for (const width of [0.01, 0.03, 0.08, 0.16, 0.3]) {
     const aim = ms - keptMs - rest;
     if (aim < 1000) return kept.length ? [...kept] : null;

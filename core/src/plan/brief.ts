@@ -1,6 +1,7 @@
 /** The brief: for whom, how it sounds, what is in and out. Every setting changes something that is computed; what, stands beside it. */
 import { z } from 'zod';
 import { MOODS } from '../script/file.ts';
+import { MOOD_RULES } from './moods.ts';
 
 export const AUDIENCES = ['anyone', 'newcomers', 'children', 'specialists'] as const;
 export type Audience = (typeof AUDIENCES)[number];
@@ -52,12 +53,31 @@ export const LONGEST_SENTENCE: Readonly<Record<Audience, number>> = {
   specialists: 32,
 };
 
-/** Moods that speak in full: no contractions. */
-const IN_FULL = new Set(['grave']);
-
-export const longestSentence = (brief: Brief): number =>
+/** The longest sentence that listeners follow, in words. */
+export const longestBreath = (brief: Brief): number =>
   brief.house.longest ?? LONGEST_SENTENCE[brief.audience];
-export const contracts = (brief: Brief): boolean => brief.house.contractions ?? !IN_FULL.has(brief.mood);
+/** Down to this many words sentences are parted where they can be: what listeners follow, or less as the mood wants it. */
+export const longestSentence = (brief: Brief): number =>
+  brief.house.longest ??
+  Math.min(LONGEST_SENTENCE[brief.audience], MOOD_RULES[brief.mood].longest ?? Infinity);
+export const contracts = (brief: Brief): boolean =>
+  brief.house.contractions ?? MOOD_RULES[brief.mood].contractions;
+/** A sentence shorter than this is never taken apart, and none down to less than so many words below the longest. */
+const [LEAST_WHOLE, BELOW_LONGEST] = [8, 7];
+/** How sentences are told: by the listeners, the channel and the mood. */
+export const manner = (brief: Brief) => ({
+  contractions: contracts(brief),
+  longest: longestSentence(brief),
+  breath: longestBreath(brief),
+  partFrom: Math.max(
+    LEAST_WHOLE,
+    Math.min(MOOD_RULES[brief.mood].whole, longestSentence(brief) - BELOW_LONGEST),
+  ),
+  timeFirst: MOOD_RULES[brief.mood].timeFirst,
+});
+/** Framing lines a minute, at most. */
+export const framingLines = (brief: Brief): number =>
+  Math.min(brief.house.framing ?? Infinity, MOOD_RULES[brief.mood].questions);
 
 /** What speaks against a brief, in words for the person; empty when nothing does. */
 export function contradictions(

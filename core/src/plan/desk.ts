@@ -3,6 +3,7 @@ export { placeOf, refsOf } from '../facts/ids.ts';
 export * from './brief.ts';
 export * from './kept.ts';
 export * from './loops.ts';
+export * from './moods.ts';
 export * from './opening.ts';
 export * from './rundown.ts';
 export { shapes } from './shapes.ts';

@@ -11,6 +11,7 @@ export { SHAPE_IDS, type Part, type Shape, type ShapeId, type ShapeMaterial } fr
 export { ownShape, type OwnPart } from './shapes/own.ts';
 export * from './kept.ts';
 export * from './loops.ts';
+export * from './moods.ts';
 export * from './rundown.ts';
 export * from './beats.ts';
 export * from './opening.ts';

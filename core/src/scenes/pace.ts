@@ -24,6 +24,8 @@ const BY_MOOD: Readonly<Record<Mood, number>> = {
   dry: 1,
   grave: 1.15,
   light: 0.9,
+  suspense: 1.1,
+  playful: 0.85,
 };
 
 /** A handle of the writer's own curve: at a share of the script's planned time, so many seconds a picture. */

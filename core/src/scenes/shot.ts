@@ -11,6 +11,8 @@ const LIGHT: Readonly<Record<Mood, string>> = {
   dry: 'flat daylight',
   grave: 'dim, grey light',
   light: 'bright, open light',
+  suspense: 'low, dim light with hard edges',
+  playful: 'bright, warm light',
 };
 /** Times of day and weather as they stand in words, with the light they bring. */
 const TIMES: readonly [RegExp, string, string][] = [

@@ -99,7 +99,9 @@ const MUSIC: Readonly<Record<Mood, string>> = {
   warm: 'warm and slow',
   dry: 'plain, almost none',
   grave: 'low and held',
-  light: 'light and playful',
+  light: 'light and open',
+  suspense: 'low and sparse, one held note',
+  playful: 'plucked and playful',
 };
 const TURN: Readonly<Record<SectionRole, string>> = {
   hook: 'a question in it',

@@ -11,7 +11,7 @@ import { clockLines } from './schema.ts';
 
 export const FRAMES = ['16:9', '9:16', '1:1'] as const;
 export type Frame = (typeof FRAMES)[number];
-export const MOODS = ['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const;
+export const MOODS = ['calm', 'brisk', 'warm', 'dry', 'grave', 'light', 'suspense', 'playful'] as const;
 export type Mood = (typeof MOODS)[number];
 export const TARGET_KINDS = ['point', 'floor', 'ceiling'] as const;
 export const SHORTEST_TARGET = 15;

@@ -1,4 +1,5 @@
 /** The rows of a brief that several screens share: length, frame, mood, voice, pace. */
+import { MOOD_RULES, moodRows } from '@ursprung/core/desk';
 import type { ChannelSettings, ScriptRowSettings } from '../api.ts';
 import { Choice } from '../shell/Choice.tsx';
 import { lengthMs } from '../text/clockText.ts';
@@ -22,13 +23,18 @@ export const FrameChoice = (of: Of<Frame>) => (
   />
 );
 
+const MOODS = Object.keys(MOOD_RULES) as ChannelSettings['mood'][];
+
+/** The mood, and what it does to a draft, in rules that a writer can follow too. */
 export const MoodChoice = (of: Of<ChannelSettings['mood']>) => (
-  <Choice
-    label="Mood"
-    {...of}
-    options={(['calm', 'brisk', 'warm', 'dry', 'grave', 'light'] as const).map((m) => [m, m])}
-  />
+  <div>
+    <Choice label="Mood" {...of} options={MOODS.map((m) => [m, m])} />
+    <p className="m-0 pt-1 text-[12px] leading-snug text-ink3 max-w-110">
+      {`${capital(MOOD_RULES[of.value].says)}. ${moodRows(of.value).join(' ')}`}
+    </p>
+  </div>
 );
+const capital = (text: string) => text[0].toUpperCase() + text.slice(1);
 
 export const VoiceChoice = (of: Of<ChannelSettings['voice']>) => (
   <Choice

@@ -292,6 +292,11 @@ export function becauseTail({ text, tokens }: Tagged): string[] | null {
     )
   )
     return null;
+  // "… because a gate had cracked, and the keeper stayed": the second clause is no reason.
+  const goesOn = right.findIndex(
+    (t, i) => t.text === ',' && /^(?:and|but|so|or)$/.test(right[i + 1]?.text ?? ''),
+  );
+  if (goesOn >= 0 && right.slice(goesOn).some((_, i) => isFiniteVerb(right, goesOn + i))) return null;
   const end = tokens[at - 1].text === ',' ? tokens[at - 1].start : tokens[at].start;
   if (words(text.slice(0, end)) < 4 || words(text.slice(tokens[at].start)) < 5) return null;
   const verb = left.find((_, i) => isFiniteVerb(left, i))!;

@@ -11,6 +11,9 @@ import { inQuote, words } from './sentence.ts';
 const BINDS =
   /\b(?:if|unless|except|but|not|n['’]t|never|no|nobody|none|only|without|until|though|although|while|whereas|because|so|than|allegedly|reportedly|said|says|say|told|added|according|claimed?|claims|believe[sd]?|thinks?|thought|suspicion|suspected|accused|denied|denies)\b/i;
 
+/** What is denied, or holds for one thing only, is so within the time and place that are given. */
+const DENIES = /\b(?:not|never|no|nobody|none|nothing|only|without|until)\b|n['’]t\b/i;
+
 const SAYS = /^(?:said|says|told|added|wrote|explained|asked|reported|warned)$/;
 
 interface Piece {
@@ -103,7 +106,13 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
     if (first.pos !== 'ADP' || (finite(at + 1, next) && !(within && next === last))) return;
     const bracketed = k > 0 && !finite(marks[k - 1], at);
     if (verb && !told) add(at, close, next);
-    else if (next === last && first.text !== 'of' && !bracketed) add(at, last);
+    else if (
+      next === last &&
+      first.text !== 'of' &&
+      !bracketed &&
+      !DENIES.test(text.slice(0, tokens[at].start))
+    )
+      add(at, last);
   });
   return out;
 }

@@ -23,12 +23,20 @@ export interface Teller {
   contractions: boolean;
   /** No sentence longer than this while it can be split safely, in words. */
   longest: number;
+  /** Longer ones lose what only adds, in words. */
+  breath: number;
+  /** Sentences of fewer words are not taken apart. */
+  partFrom: number;
+  /** Whether a time at a sentence's end goes to its front. */
+  timeFirst: boolean;
 }
 
 export const makeTeller = (
   source: SourceDocument,
   tagger: Tagger,
-  options: { words?: WordStyle; contractions?: boolean; longest?: number } = {},
+  options: Partial<
+    Pick<Teller, 'words' | 'contractions' | 'longest' | 'breath' | 'partFrom' | 'timeFirst'>
+  > = {},
 ): Teller => ({
   tagger: remembering(tagger),
   source,
@@ -37,6 +45,9 @@ export const makeTeller = (
   words: options.words ?? 'own',
   contractions: options.contractions ?? true,
   longest: options.longest ?? 26,
+  breath: options.breath ?? options.longest ?? 26,
+  partFrom: options.partFrom ?? decomposedFrom(options.longest ?? 26),
+  timeFirst: options.timeFirst ?? true,
 });
 
 const CLAIMS_WE = /\b(?:we|our|us)\b/i;
@@ -90,15 +101,17 @@ export function tellSentence(
   const clauses = keeps
     ? parts
     : parts.flatMap((part) =>
-        decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, decomposedFrom(teller.longest)),
+        decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, teller.partFrom),
       );
   // Of a step nothing goes: what only adds to it may be how it is done.
   const apart =
     source.kind === 'howto'
       ? clauses
-      : clauses.map((line) => shortened({ text: line, tokens: tagger(line) }, teller.longest) ?? line);
+      : clauses.map((line) => shortened({ text: line, tokens: tagger(line) }, teller.breath) ?? line);
   const tellings = [
-    ...(keeps || teller.words === 'plain' ? [] : [apart.map((part) => ownWords(part, tagger, source.kind))]),
+    ...(keeps || teller.words === 'plain'
+      ? []
+      : [apart.map((part) => ownWords(part, tagger, source.kind, teller.timeFirst))]),
     apart,
   ].map((lines) => lines.map(finish));
   const asItStands = parts.map(finish);
@@ -113,9 +126,15 @@ export function tellSentence(
 }
 
 /** One sentence through every operation that applies, then the phrasebook. */
-export function ownWords(text: string, tagger: Tagger, kind: SourceDocument['kind'] = 'news'): string {
+export function ownWords(
+  text: string,
+  tagger: Tagger,
+  kind: SourceDocument['kind'] = 'news',
+  timeFirst = true,
+): string {
   let said = spokenFigures(text);
   for (const { id, apply } of OPERATIONS)
-    if (id !== 'goingTo' || kind === 'news') said = apply({ text: said, tokens: tagger(said) }) ?? said;
+    if ((id !== 'goingTo' || kind === 'news') && (id !== 'frontTime' || timeFirst))
+      said = apply({ text: said, tokens: tagger(said) }) ?? said;
   return rephrase(said, tagger(said)).text;
 }
