@@ -5,6 +5,9 @@ import { outlineOf } from '../facts/outline.ts';
 import type { Clock } from '../timing/clock.ts';
 import { plainClause, undated, whyClause } from './clause.ts';
 import type { FactRef } from './kept.ts';
+import { isPerson, isThing } from './proposals.ts';
+import { topicNoun } from './topic.ts';
+import type { Tagger } from '../language/tagged.ts';
 import {
   CAUSE,
   DISPUTE,
@@ -42,12 +45,12 @@ interface Group {
 const people = (material: readonly Material[]): { m: Material; member: CastMember }[] =>
   material.flatMap((m) =>
     castOf(m.facts)
-      .filter((c) => c.type === 'person')
+      .filter((c) => c.type === 'person' && isPerson(c, m.facts))
       .map((member) => ({ m, member })),
   );
 
 /** Everything that could carry an angle, best first. */
-function groups(material: readonly Material[]): Group[] {
+function groups(material: readonly Material[], tagger?: Tagger): Group[] {
   const all = material.flatMap((m) => m.facts.map((f) => ({ m, f })));
   const out: Group[] = [];
   const add = (id: string, says: string, facts: Group['facts']) => {
@@ -62,7 +65,7 @@ function groups(material: readonly Material[]): Group[] {
     }
     return all.filter(({ f }) => picked.has(f));
   };
-  const topic = topicOf(material[0].source);
+  const topic = tagger ? topicNoun(material[0].source, tagger) : topicOf(material[0].source);
   for (const { m, member } of people(material)) {
     const own = m.facts.filter((f) => member.facts.includes(f.id));
     add(
@@ -103,7 +106,7 @@ function groups(material: readonly Material[]): Group[] {
   add('words', 'In the words of those who were there', neighbours(holding((f) => f.quotes.length > 0)));
   add(
     'surprise',
-    `What few would expect of ${/^(?:the|a|an)\s/i.test(topic) ? topic[0].toLowerCase() + topic.slice(1) : topic}`,
+    isThing(material[0].source, topic) ? `What few would expect of ${topic}` : 'What few would expect',
     neighbours(holding((f) => f.parts.surprising >= 0.45)),
   );
   for (const m of material)
@@ -147,8 +150,8 @@ const weight = (g: Group) => {
 };
 
 /** Angles five at a time; `page` 1 is the next five. Two angles never rest on nearly the same facts. */
-export function anglesOf(material: readonly Material[], clock: Clock, page = 0): Angle[] {
-  const ranked = groups(material)
+export function anglesOf(material: readonly Material[], clock: Clock, page = 0, tagger?: Tagger): Angle[] {
+  const ranked = groups(material, tagger)
     .map((g) => ({ g, w: weight(g) }))
     .sort((a, b) => b.w - a.w || (a.g.id < b.g.id ? -1 : 1));
   const kept: Group[] = [];

@@ -29,6 +29,9 @@ export function plainClause(fact: Fact): PlainClause | null {
   const subject = statement.subject.text.trim();
   if (POINTER.test(subject) && !/^I\b/.test(subject)) return null;
   if (/^\d{4} |\bthat$/.test(subject)) return null;
+  // "According to the data the price": a phrase taken in with its subject.
+  if (/^(?:according|despite|after|before|in|on|at|for|with|by|from|during|under|over)\b/i.test(subject))
+    return null;
   if (subject.split(' ').length > LONGEST_SUBJECT || /[,“”"(]/.test(subject)) return null;
   const object = (statement.object?.text ?? '').replace(/\s+(?:because|and|but|so)$/i, '').trim();
   if (/[“”"]/.test(object)) return null;

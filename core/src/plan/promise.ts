@@ -71,7 +71,7 @@ export function promiseIdeas(
   const material = given.map((m) => ({ ...m, facts: m.facts.filter((f) => !f.silent) }));
   const titles = titlesOf(material, tools.tagger, options.seed);
   return {
-    angles: anglesOf(material, tools.clock, options.page),
+    angles: anglesOf(material, tools.clock, options.page, tools.tagger),
     titles,
     pictures: picturesOf(material, titles),
     sentence: titles[0] ? promiseSentence(material, titles[0].pays) : '',

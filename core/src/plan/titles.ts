@@ -1,24 +1,12 @@
 /** Titles: proposed from facts, each with its reasons; one the writer typed is checked the same way. */
-import { castOf } from '../facts/cast.ts';
 import { stems } from '../facts/centrality.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagged.ts';
-import { plainClause, thatPhrase, undated, whyClause, whyQuestion, type PlainClause } from './clause.ts';
+import { plainClause, undated, whyClause } from './clause.ts';
 import type { FactRef } from './kept.ts';
-import {
-  CAUSE,
-  HOW,
-  TENSION,
-  TROUBLE,
-  UNKNOWN,
-  capital,
-  explained,
-  factOf,
-  ref,
-  topicOf,
-  type Material,
-} from './material.ts';
+import { TENSION, capital, explained, factOf, ref, topicOf, type Material } from './material.ts';
+import { LOOSE_END, proposalsOf, type Proposal } from './proposals.ts';
 
 export const LONGEST_TITLE = 60;
 /** A phone shows about this many letters of a title in a list (common practice, no published source). */
@@ -27,6 +15,7 @@ const TITLES = 10;
 /** So many of one kind, and on one fact: ten titles should be ten. */
 const MOST_OF_A_KIND = 3;
 const MOST_ON_A_FACT = 2;
+const MOST_OF: Readonly<Record<string, number>> = { 'a number': 1, 'a statement': 2 };
 
 export interface Title {
   text: string;
@@ -62,138 +51,6 @@ export function mustNotClaim(fact: Fact): string[] {
   ];
 }
 
-/** A title that could be made, and what it rests on. */
-interface Proposal {
-  text: string;
-  fact: Fact;
-  /** What it promises, in words. */
-  kind: string;
-}
-
-/** Why, a question, a thing and what it does, a statement: from a fact's own clause. */
-function fromClause(fact: Fact, tagger: Tagger): Proposal[] {
-  const clause = plainClause(fact);
-  if (!clause) return [];
-  const short: PlainClause = {
-    ...clause,
-    object: undated(clause.object).split(/, | (?:when|after|before|while|although|that|which|who) /)[0],
-  };
-  const tense = short.object.split(' ').length > 1 && TENSION.test(`${short.verb} ${short.object}`);
-  const reason = explained(fact) && !/^(?:may|might|could)\b/.test(clause.verb);
-  const found: [string | null, string][] = [
-    [reason ? whyClause(short) : null, 'a reason'],
-    [reason ? whyQuestion(short, tagger) : null, 'a question'],
-    [thatPhrase(short), 'a thing and what it does'],
-    [tense ? `${short.subject} ${short.verb} ${short.object}` : null, 'a statement'],
-  ];
-  return found.flatMap(([text, kind]) => (text ? [{ text, fact, kind }] : []));
-}
-
-const MEASURES =
-  /^(?:years|months|weeks|days|hours|minutes|seconds|metres|grams|cents|kilometres|centimetres|tonnes|litres|miles|pounds|percent|%)$/;
-
-/** A number with what it counts; in a study, how many were looked at. */
-function fromNumbers(fact: Fact, topic: string, study: boolean): Proposal[] {
-  return fact.numbers.flatMap((n): Proposal[] => {
-    if (!n.unit || n.value <= 3) return [];
-    const counted = n.text.includes(n.unit) ? n.text : `${n.text} ${n.unit}`;
-    if (study)
-      return n.value >= 5 && /^\p{L}+s$/u.test(n.unit) && !MEASURES.test(n.unit)
-        ? [{ text: `What ${counted} showed`, fact, kind: 'a number' }]
-        : [];
-    return topic.length <= 26 && !/percent|%|[£$€]/.test(n.unit) && fact.strength > 0.2
-      ? [{ text: `${capital(counted)}: ${topic}`, fact, kind: 'a number' }]
-      : [];
-  });
-}
-
-const LONGEST_QUOTE = 8;
-
-function fromFact(fact: Fact, m: Material, tagger: Tagger): Proposal[] {
-  const topic = topicOf(m.source);
-  const named = /^(?:the|an?)\s/i.test(topic) ? topic[0].toLowerCase() + topic.slice(1) : topic;
-  const place = fact.names.find((n) => n.type === 'place');
-  return [
-    ...fromClause(fact, tagger),
-    ...fromNumbers(fact, topic, m.source.kind === 'abstract'),
-    ...fact.quotes
-      .filter((q) => q.text.split(' ').length <= LONGEST_QUOTE)
-      .map((q) => ({ text: `“${q.text.replace(/[.,]$/, '')}”`, fact, kind: 'somebody’s words' })),
-    ...(UNKNOWN.test(fact.text)
-      ? [{ text: `What nobody knows about ${named}`, fact, kind: 'what is not known' }]
-      : []),
-    ...(place && TROUBLE.test(fact.text)
-      ? [{ text: `What happened at ${place.text}`, fact, kind: 'a place' }]
-      : []),
-  ];
-}
-
-/** From the source as a whole: its own title, its people, what went wrong, how it works, a guide's task. */
-function fromSource(m: Material, tagger: Tagger): Proposal[] {
-  const { source, facts } = m;
-  const [lead] = [...facts].sort((a, b) => b.strength - a.strength);
-  if (!lead) return [];
-  const topic = topicOf(source);
-  const cuts = [/, and |: | – | — /, / (?:after|when|while|because) /].map((at) => source.title.split(at)[0]);
-  const noun = tagger(source.title)
-    .find((t, i, all) => t.pos === 'NOUN' && all[i + 1]?.pos !== 'NOUN' && t.text === t.lemma)
-    ?.text.toLowerCase();
-  const people = castOf(facts)
-    .filter((c) => c.type === 'person' && / /.test(c.name) && !/^\p{Lu}\. /u.test(c.name))
-    .slice(0, 3);
-  const wrong = facts.find((f) => TROUBLE.test(f.text) && f.dates.some((d) => /^\d{4}/.test(d.iso)));
-  const unknown = facts.find((f) => UNKNOWN.test(f.text));
-  const works =
-    source.kind === 'encyclopedia' ? facts.find((f) => HOW.test(f.text) && f.type !== 'step') : undefined;
-  return [
-    { text: source.title, fact: lead, kind: 'the source’s own' },
-    ...cuts
-      .filter((part) => part !== source.title && part.split(' ').length >= 4)
-      .map((text) => ({ text, fact: lead, kind: 'the source’s own, cut short' })),
-    ...people.flatMap((c) => {
-      const fact = facts.find((f) => c.facts.includes(f.id));
-      return noun && fact ? [{ text: `${c.name} and the ${noun}`, fact, kind: 'a person' }] : [];
-    }),
-    ...(wrong ? [{ text: `${topic}: what went wrong`, fact: wrong, kind: 'a day it went wrong' }] : []),
-    ...(unknown && topic.length < 40
-      ? [{ text: `${topic}: what is known`, fact: unknown, kind: 'what is known and what is not' }]
-      : []),
-    ...(works && topic.length < 40
-      ? [{ text: `How the ${topic.replace(/^the /i, '')} works`, fact: works, kind: 'how it works' }]
-      : []),
-    ...fromGuide(m, lead),
-  ];
-}
-
-function fromGuide({ source, facts }: Material, lead: Fact): Proposal[] {
-  const task = source.kind === 'howto' ? /^how to\s+(\S.*)$/i.exec(source.title)?.[1] : undefined;
-  if (!task) return [];
-  const steps = Math.max(0, ...facts.map((f) => f.step ?? 0));
-  const warning = facts.find((f) => f.type === 'warning');
-  const reason = facts.find((f) => CAUSE.test(f.text));
-  const tools = source.blocks.filter(
-    (b) => b.type === 'item' && !b.step && /\bneed|tools?\b/i.test(b.under ?? ''),
-  );
-  return [
-    { text: `${task}, step by step`, fact: lead, kind: 'the task' },
-    ...(steps > 2
-      ? [{ text: `${task} in ${steps} steps`, fact: facts.find((f) => f.step)!, kind: 'the task' }]
-      : []),
-    ...(reason
-      ? [{ text: `${task}, and why each step matters`, fact: reason, kind: 'the task and its reasons' }]
-      : []),
-    { text: `Before you ${task}`, fact: warning ?? lead, kind: 'what to know first' },
-    ...tools.slice(0, 3).map((t) => ({
-      text: `${task} with ${t.text.replace(/\(.*?\)/g, '').trim()}`,
-      fact: facts.find((f) => f.block === t.id) ?? lead,
-      kind: 'a tool',
-    })),
-    ...(warning
-      ? [{ text: `${task} without the usual mistake`, fact: warning, kind: 'the task and its trap' }]
-      : []),
-  ];
-}
-
 /** Pronouns point at nothing in a title. */
 const POINTS = /\b(?:they|them|this|these|those|he|she|his|her|their|its|it)\b/i;
 const tidied = (text: string) =>
@@ -204,7 +61,12 @@ const tidied = (text: string) =>
       .trim(),
   );
 const usable = (text: string) =>
-  text.length >= 8 && text.length < LONGEST_TITLE && !POINTS.test(text) && !/[()]/.test(text);
+  text.length >= 8 &&
+  text.length < LONGEST_TITLE &&
+  !LOOSE_END.test(text.replace(/\?$/, '')) &&
+  !/\b(?:the|an?) that\b/.test(text) &&
+  !POINTS.test(text) &&
+  !/[()]/.test(text);
 
 /** What can be seen: a noun that is no quality, deed or measure by its ending, nor one of the commonest that aren't. */
 const SEEN_NOT =
@@ -235,7 +97,9 @@ function rated(
     (/^Why |\?$/.test(text) ? 0.15 : 0) -
     mustNot.length * 0.12 -
     (kind === 'the source’s own' ? 0.2 : kind === 'a thing and what it does' ? 0.12 : 0) -
-    (kind === 'a number' ? 0.25 : 0) -
+    (kind === 'a number' ? 0.45 : kind === 'a sentence of its own' ? 0.4 : 0) -
+    (kind === 'a day it went wrong' || kind === 'a statement' ? 0.3 : 0) +
+    (kind === 'how it came about' || kind === 'a person and what they did' ? 0.15 : 0) -
     (kind === 'a place' || kind === 'what is not known' ? 0.1 : 0);
   return {
     text,
@@ -259,11 +123,13 @@ function rated(
 export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1): Title[] {
   const all = new Map<string, Title>();
   for (const m of material)
-    for (const p of [...fromSource(m, tagger), ...m.facts.flatMap((f) => fromFact(f, m, tagger))]) {
+    for (const p of proposalsOf(m, tagger)) {
       const text = tidied(p.text);
       if (usable(text) && !all.has(text)) all.set(text, rated({ ...p, text }, m, material, tagger));
     }
-  let left = [...all.values()].sort((a, b) => b.score - a.score || (a.text < b.text ? -1 : 1));
+  let left = [...all.values()]
+    .filter((t) => t.score > 0)
+    .sort((a, b) => b.score - a.score || (a.text < b.text ? -1 : 1));
   let ten = firstTen(left, material);
   for (let n = 1; n < seed; n++) {
     left = left.filter((t) => !ten.includes(t));
@@ -274,21 +140,33 @@ export function titlesOf(material: readonly Material[], tagger: Tagger, seed = 1
   return ten.map((t, i) => ({ ...t, recommended: i === 0 }));
 }
 
-/** The best of them, few of a kind and few on a fact, none that would be refused from a writer. */
+/** Above this share of the same words, of all words of both, two titles are one. */
+const ALIKE = 0.6;
+
+/** The best of them, few of a kind and few on a fact, no two alike, none that would be refused from a writer. */
 function firstTen(titles: readonly Title[], material: readonly Material[]): Title[] {
   const check = titleChecker(material);
   const seen = new Map<string, number>();
-  const count = (key: string) => {
-    seen.set(key, (seen.get(key) ?? 0) + 1);
-    return seen.get(key)!;
-  };
-  return titles
-    .filter(
-      (t) =>
-        count(t.reasons[0]) <= MOST_OF_A_KIND && count(`${t.pays.source}:${t.pays.fact}`) <= MOST_ON_A_FACT,
+  const kept: { title: Title; words: Set<string> }[] = [];
+  for (const title of titles) {
+    if (kept.length === TITLES) break;
+    const [kind, fact] = [title.reasons[0], `${title.pays.source}:${title.pays.fact}`];
+    const words = new Set(stems(title.text));
+    const alike = kept.some((k) => {
+      const shared = [...words].filter((w) => k.words.has(w)).length;
+      return shared / Math.max(1, words.size + k.words.size - shared) > ALIKE;
+    });
+    if (
+      alike ||
+      (seen.get(kind) ?? 0) >= (MOST_OF[kind.replace('promises ', '')] ?? MOST_OF_A_KIND) ||
+      (seen.get(fact) ?? 0) >= MOST_ON_A_FACT ||
+      !check(title.text).paid
     )
-    .filter((t) => check(t.text).paid)
-    .slice(0, TITLES);
+      continue;
+    for (const key of [kind, fact]) seen.set(key, (seen.get(key) ?? 0) + 1);
+    kept.push({ title, words });
+  }
+  return kept.map((k) => k.title);
 }
 
 /** The one sentence a script must make good. */
