@@ -10,6 +10,7 @@ import { hooksOf, type Hook } from '../plan/hooks.ts';
 import { MOOD_RULES, moodWorth } from '../plan/moods.ts';
 import type { Material } from '../plan/material.ts';
 import { rankShapes, shapeById } from '../plan/shapes.ts';
+import { spineOf } from '../plan/spine.ts';
 import { ownShape, type OwnPart } from '../plan/shapes/own.ts';
 import type { Shape, ShapeId } from '../plan/shapes/shape.ts';
 import type { Mood, Target } from '../script/file.ts';
@@ -119,6 +120,8 @@ export interface DraftPlan {
 
 /** How much more a fact of the chosen angle is worth. */
 const FAVOURED = 1.9;
+/** How much more a link of the spine is worth: what a telling hangs on. */
+const SPINE_WORTH = 2.5;
 /** Another seed weighs facts a little otherwise, so that another script comes of it: by up to half, the same for the same seed. */
 function turned(seed: number, index: number): number {
   // A hash of two integers (the finaliser of MurmurHash3).
@@ -198,6 +201,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
           rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length })[0].id,
       );
   const favour = new Set(options.favour ?? []);
+  const spine = new Set(material.flatMap((m) => spineOf(m).map((l) => `${l.source}:${l.fact}`)));
   // What the writer knows is told like a further source of the same letter: within, never as the end.
   const beside = read
     .filter((r) => r.own.length)
@@ -212,12 +216,13 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       const passages = new Map([...new Set(list.map((u) => u.block.id))].map((id, k) => [id, PASSAGES + k]));
       return list.map((u) => ({
         ...u,
-        // Passages are weighed otherwise too: sentences alone would even out.
+        // Passages are weighed otherwise too: sentences alone would even out. The spine stays whatever the seed.
         worth:
           u.worth *
           (named(u, favour, letter) ? FAVOURED : 1) *
-          turned(options.seed, u.index) *
-          turned(options.seed, passages.get(u.block.id)!),
+          (spine.has(`${u.letter}:${u.sentence.fact.id}`)
+            ? SPINE_WORTH
+            : turned(options.seed, u.index) * turned(options.seed, passages.get(u.block.id)!)),
       }));
     });
   const [first, ...others] = made;
