@@ -187,4 +187,37 @@ describe('the Rundown', function () {
     expect(await axe(page)).to.deep.equal([]);
     expect(desk.errors.filter((e) => !/status of (?:400|404)/.test(e))).to.deep.equal([]);
   });
+
+  it('shows the spine: when each link is told, and keeps a place for one that this length drops', async () => {
+    const id = await open('Lift');
+    const { page } = desk;
+    const spine = page.getByRole('region', { name: 'Spine' });
+    await spine.waitFor();
+    expect(await spine.getByRole('listitem').count()).to.be.within(4, 8);
+    expect(await spine.getByText(/^told at \d:\d\d$/).count()).to.be.greaterThan(2);
+    const keep = spine.getByRole('button', { name: /^keep its place: / });
+    if (!(await keep.count())) {
+      // Every link is told: the last one's line goes, so that this length drops it.
+      await page.goto(`${desk.server.url}/script/${id}/page`);
+      await page.locator('.line:not(.locked) .words').last().click();
+      await page.keyboard.press('End');
+      await page.keyboard.press('Shift+Home');
+      await page.keyboard.press('Backspace');
+      await open('Lift');
+    }
+    const before = await totalSeconds(page);
+    await keep.first().click();
+    await spine.getByText(/^open at \d:\d\d$/).waitFor();
+    await soon(async () => expect(await totalSeconds(page)).to.be.greaterThan(before + 1));
+    await axe(page);
+    // On the Page it says what it must say; once it is written it is a line like others.
+    await page.goto(`${desk.server.url}/script/${id}/page`);
+    const line = page.locator('.line.open');
+    await line.waitFor();
+    expect(await line.locator('.asks').textContent()).to.match(/^open, \d+\.\d s: must say “.+”$/);
+    await line.locator('.words').click();
+    await page.keyboard.type('Then the bridge was shut.');
+    await soon(async () => expect(await page.locator('.line.open').count()).to.equal(0));
+    await page.getByText('Then the bridge was shut.').waitFor();
+  });
 });

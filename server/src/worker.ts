@@ -17,6 +17,8 @@ import { compareSources, type Fact } from '@ursprung/core/facts';
 import {
   checkTitle,
   hooksOf,
+  spineOf,
+  type SpineLink,
   promiseIdeas,
   promiseSentence,
   rankShapes,
@@ -53,6 +55,8 @@ export interface PromiseTask {
 }
 export interface Promised extends PromiseIdeas {
   hooks: Hook[];
+  /** What a telling hangs on, source by source. */
+  spine: SpineLink[];
   shapes: RankedShape[];
   check: TitleCheck | null;
   /** Where a first-person story turns and is explained; null for other kinds. */
@@ -135,6 +139,7 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
       // Of the title that was asked about, when it can be paid for.
       sentence: check?.paid ? promiseSentence(material, check.pays) : ideas.sentence,
       hooks: hooksOf(material, tools, task.seed).slice(0, 14),
+      spine: material.flatMap(spineOf),
       shapes: rankShapes({
         source: material[0].source,
         facts: sources[0].facts,

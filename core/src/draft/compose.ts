@@ -1,5 +1,6 @@
 /** Chosen units as sections and lines, framing included, without rests. */
 import type { LineRole, LineSource, PlainLine, PlainSection } from '../script/data.ts';
+import { openLine, withOpenLine } from '../plan/openLines.ts';
 import { framingLines } from '../plan/brief.ts';
 import type { Part } from '../plan/shapes/shape.ts';
 import { introduced } from './introduce.ts';
@@ -110,7 +111,19 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
         : sectionTitle(closing, source, titles),
       closing.flatMap((u) => unitLines(u, 'settle', ids, steps.get(u.index))),
     );
-  return numbered(withFixed(plan, introducedIn(plan, thirdPersonOnce(sections)), ids));
+  return numbered(withFixed(plan, keptOpen(plan, introducedIn(plan, thirdPersonOnce(sections)), ids), ids));
+}
+
+/** A place for each link that must be told and can't be by rule. */
+function keptOpen(plan: DraftPlan, sections: PlainSection[], ids: () => string): PlainSection[] {
+  const order = new Map(
+    plan.material.flatMap((m) => m.facts.map((f, i) => [`${m.letter}:${f.id}`, i] as const)),
+  );
+  return plan.open.reduce(
+    (now, place) =>
+      withOpenLine(now, openLine(ids(), place), (f) => order.get(`${f.source}:${f.fact}`) ?? null),
+    sections,
+  );
 }
 
 /** Line ids in the order of telling. */

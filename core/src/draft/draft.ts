@@ -3,6 +3,7 @@ import type { PlainSection } from '../script/data.ts';
 import type { ShapeId } from '../plan/shapes/shape.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { clockText } from '../timing/clockText.ts';
+import { openIn } from '../plan/openLines.ts';
 import { longestBreath } from '../plan/brief.ts';
 import { sentences } from '../language/sentences.ts';
 import { indexSources, isClose, overlap } from '../trace/overlap.ts';
@@ -90,8 +91,18 @@ const done = (
   sections,
   ms: timeOf(sections, tools.clock),
   carries,
-  notes: [...notes, closeNote(plan, sections), ...breathNote(plan, sections)],
+  notes: [...notes, ...openNote(sections), closeNote(plan, sections), ...breathNote(plan, sections)],
 });
+
+/** How many places are open, and what to do with them. */
+function openNote(sections: readonly PlainSection[]): string[] {
+  const { count, ms } = openIn(sections);
+  if (!count) return [];
+  const [place, them] = count === 1 ? ['One place is', 'it'] : [`${count} places are`, 'them'];
+  return [
+    `${place} kept open, ${(ms / 1000).toFixed(1)} s in all: what must be said there can’t be told by rule. Write ${them}, or order ${them}.`,
+  ];
+}
 
 /** What share is still in the sources' words, in one sentence. */
 function closeNote(plan: DraftPlan, sections: readonly PlainSection[]): string {

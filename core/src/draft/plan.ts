@@ -10,6 +10,7 @@ import { hooksOf, type Hook } from '../plan/hooks.ts';
 import { MOOD_RULES, moodWorth } from '../plan/moods.ts';
 import type { Material } from '../plan/material.ts';
 import { rankShapes, shapeById } from '../plan/shapes.ts';
+import { MOST_OPEN_A_MINUTE, MOST_OPEN_SHARE, type OpenPlace } from '../plan/openLines.ts';
 import { spineOf } from '../plan/spine.ts';
 import { ownShape, type OwnPart } from '../plan/shapes/own.ts';
 import type { Shape, ShapeId } from '../plan/shapes/shape.ts';
@@ -114,6 +115,8 @@ export interface DraftPlan {
   /** Who is who, by last name. */
   people: ReadonlyMap<string, Introduction>;
   material: readonly Material[];
+  /** Links of the spine that rules can't tell: a place is kept for each. */
+  open: readonly OpenPlace[];
   /** What the writer should know, in plain words. */
   notes: readonly string[];
 }
@@ -309,6 +312,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       ...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]),
       ...introductionsOf(source),
     ]),
+    open: untold(material[0], units, banned, options, tools),
     task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
     notes: [
       ...doubled.notes,
@@ -360,6 +364,42 @@ function variantsFor(
             lines,
             ms: tools.clock.lines([...lines, ''].map((text) => ({ text }))).reduce((n, l) => n + l.ms, 0),
           }));
+}
+
+/** Links of the first source's spine that no rule can tell, few enough for the length. */
+function untold(
+  first: Material,
+  units: readonly Unit[],
+  banned: ReadonlySet<number>,
+  { target, must, out, given }: DraftOptions,
+  tools: DraftTools,
+): OpenPlace[] {
+  const told = new Map(units.filter((u) => u.letter === first.letter).map((u) => [u.sentence.fact.id, u]));
+  const tells = (u: Unit | undefined): boolean =>
+    u !== undefined &&
+    !banned.has(u.index) &&
+    u.needs.every((n) => n.name !== undefined || (n.to < u.index && !banned.has(n.to)));
+  const unwanted = new Set([...(out ?? []), ...(given ?? [])]);
+  const facts = new Map(first.facts.map((f) => [f.id, f]));
+  const asked = new Set([
+    ...spineOf(first).map((l) => l.fact),
+    ...(must ?? []).map((m) => m.replace(`${first.letter}:`, '')),
+  ]);
+  const places: OpenPlace[] = [];
+  let ms = 0;
+  for (const id of asked) {
+    const fact = facts.get(id);
+    if (!fact || unwanted.has(id) || unwanted.has(`${first.letter}:${id}`) || tells(told.get(id))) continue;
+    const place = {
+      asks: [{ source: first.letter, fact: id, quote: fact.text }],
+      ms: Math.round(tools.clock.time(fact.text).ms / 100) * 100,
+    };
+    if (places.length + 1 > (target.seconds / 60) * MOST_OPEN_A_MINUTE) break;
+    if (ms + place.ms > target.seconds * 1000 * MOST_OPEN_SHARE) continue;
+    ms += place.ms;
+    places.push(place);
+  }
+  return places;
 }
 
 /** A hook moves a unit to the front only when nothing leans on its old place. */

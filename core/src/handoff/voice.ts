@@ -2,7 +2,7 @@
 import { literal } from '../language/literal.ts';
 import { ipaOf, respelled } from '../language/ipa.ts';
 import type { Pronouncer } from '../language/phones.ts';
-import type { PlainLine, PlainSection } from '../script/data.ts';
+import { isOpen, type PlainLine, type PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock, TimedToken } from '../timing/clock.ts';
 
@@ -36,6 +36,8 @@ export interface VoiceLine {
   restMs: number;
   /** Nothing to say: how long to wait. */
   silentMs: number | null;
+  /** What an open line must say once it is written; null for every other. */
+  open: string | null;
   locked: boolean;
 }
 export interface VoiceBlock {
@@ -137,6 +139,7 @@ export function voiceBlocks(
         parts: spoken ? partsOf(line, tools.clock, by) : [],
         restMs: line.restMs,
         silentMs: spoken ? null : time.ms,
+        open: isOpen(line) ? line.open!.map((f) => f.quote).join(' ') : null,
         locked: line.locked,
       };
     });

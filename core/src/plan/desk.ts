@@ -4,6 +4,7 @@ export * from './brief.ts';
 export * from './kept.ts';
 export * from './loops.ts';
 export * from './moods.ts';
+export * from './openLines.ts';
 export * from './opening.ts';
 export * from './rundown.ts';
 export { shapes } from './shapes.ts';

@@ -14,6 +14,8 @@ export * from './loops.ts';
 export * from './moods.ts';
 export * from './rundown.ts';
 export * from './beats.ts';
+export * from './openLines.ts';
 export * from './opening.ts';
+export * from './spine.ts';
 export * from './house.ts';
 export * from './settings.ts';

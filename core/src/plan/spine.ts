@@ -139,7 +139,12 @@ function bySteps(m: Material): SpineLink[] {
 
 /** The chain of a source, in telling order; empty when it has nothing to tell. */
 export function spineOf(given: Material): SpineLink[] {
-  const m = { ...given, facts: given.facts.filter((f) => !f.silent && !f.own) };
+  // Items of a list that are no steps sum up or enumerate, and what announces one says nothing itself.
+  const listed = new Set(given.source.blocks.flatMap((b) => (b.type === 'item' && !b.step ? [b.id] : [])));
+  const m = {
+    ...given,
+    facts: given.facts.filter((f) => !f.silent && !f.own && !listed.has(f.block) && !/:$/.test(f.text)),
+  };
   if (!m.facts.length) return [];
   const parts = m.source.kind === 'abstract' ? byParts(m) : [];
   if (parts.length >= LEAST_LINKS - 1) return parts;

@@ -23,6 +23,7 @@ export const RULES: readonly RuleEntry[] = [
   { id: 'no-source', area: 'truth', name: 'A claim that rests on nothing' },
   { id: 'close-line', area: 'overlap', name: 'Still in a source’s words' },
   { id: 'late-promise', area: 'hold', name: 'Promise and stake in the opening' },
+  { id: 'open-line', area: 'hold', name: 'Open lines: still to be written' },
   { id: 'open-loop', area: 'hold', name: 'Questions: never answered, at once, too late' },
   { id: 'late-turn', area: 'hold', name: 'Too long before the first turn' },
   { id: 'slack', area: 'hold', name: 'Nothing new' },

@@ -3,7 +3,7 @@ import { stems } from '../facts/centrality.ts';
 import type { Kin } from '../language/kin.ts';
 import { quotedSpans } from '../language/quotes.ts';
 import { writtenWords } from '../language/sentences.ts';
-import type { PlainSection } from '../script/data.ts';
+import { isOpen, type PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import { indexFacts } from '../trace/align.ts';
 import { claimContext } from '../trace/claims.ts';
@@ -72,8 +72,10 @@ export function linePreparer(tools: ReviewTools): (sections: readonly PlainSecti
     const next = new Map<string, ReviewLine>();
     let n = 0;
     const out = sections.map((s, section): ReviewSection => {
+      const open: ReviewSection['open'][number][] = [];
       const lines = s.lines.flatMap((l, i): ReviewLine[] => {
         const { ms, startMs } = times[n++];
+        if (isOpen(l)) open.push({ startMs, ms, says: l.open!.map((f) => f.quote).join(' ') });
         if (!l.text.trim()) return [];
         const line: ReviewLine = {
           id: l.id,
@@ -102,6 +104,7 @@ export function linePreparer(tools: ReviewTools): (sections: readonly PlainSecti
         startMs: lines[0]?.startMs ?? 0,
         ms: lines.reduce((sum, l) => sum + l.ms, 0),
         lines,
+        open,
       };
     });
     kept = next;

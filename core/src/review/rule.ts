@@ -100,6 +100,8 @@ export interface ReviewSection {
   startMs: number;
   ms: number;
   lines: readonly ReviewLine[];
+  /** Places kept for words to come. */
+  open: readonly { startMs: number; ms: number; says: string }[];
 }
 
 export interface ReviewScript {

@@ -85,6 +85,8 @@ const line = z.object({
   takes: z.array(lineTakeSchema).readonly(),
   /** What was taken out of a pasted draft at this place. */
   notes: z.array(lineNoteSchema).readonly().optional(),
+  /** What must be said here and is not written yet: its seconds are kept in `fixedMs`, nothing counts as told. */
+  open: z.array(lineSourceSchema).min(1).readonly().optional(),
   /** Where the words came from outside; absent for what was drafted or written here. */
   by: originSchema.optional(),
   /** What the writer says of a scene without words. */
@@ -118,6 +120,17 @@ const section = z.object({
 export const plainSectionSchema = section.readonly();
 export type PlainSection = z.infer<typeof plainSectionSchema>;
 
+/** Whether a line is a place kept for words to come. */
+export const isOpen = (line: Pick<PlainLine, 'open' | 'text'>): boolean =>
+  Boolean(line.open?.length) && !line.text.trim();
+
+/** An open line that has words now: a line like others, resting on what it was to say. */
+export const written = (line: PlainLine): PlainLine => {
+  if (!line.open?.length || !line.text.trim()) return line;
+  const { open, ...rest } = line;
+  return { ...rest, fixedMs: null, from: line.from.length ? line.from : open };
+};
+
 /** What a node's attribute may hold: refuses, as ProseMirror's `check` does, with a RangeError. */
 const valid = (what: string, schema: z.ZodType) => (value: unknown) => {
   const result = schema.safeParse(value);
@@ -136,6 +149,7 @@ export const validLine = validOf('line', {
   // In the document these are always there: null, or an empty list, says that there is none.
   by: originSchema.nullable(),
   notes: z.array(lineNoteSchema),
+  open: z.array(lineSourceSchema).readonly(),
   scene: sceneOwnSchema.nullable(),
 });
 export const validCut = validOf('cut', cutMark);

@@ -6,7 +6,14 @@ import type { Fact } from '../facts/facts.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { CUT_KINDS } from './clean/piece.ts';
 import { sceneOwnSchema } from './sceneOwn.ts';
-import { LINE_ROLES, SECTION_ROLES, originSchema, type PlainLine, type PlainSection } from './data.ts';
+import {
+  LINE_ROLES,
+  SECTION_ROLES,
+  isOpen,
+  originSchema,
+  type PlainLine,
+  type PlainSection,
+} from './data.ts';
 import { clockLines } from './schema.ts';
 
 export const FRAMES = ['16:9', '9:16', '1:1'] as const;
@@ -55,6 +62,17 @@ const lineSchema = z.object({
     .optional(),
   /** What the writer says of a scene without words. */
   scene: sceneOwnSchema.optional(),
+  /** A place kept for words to come: what they must say stands in `facts`, the time they will take in `seconds`. */
+  open: z.literal(true).optional(),
+  facts: z
+    .array(
+      z.object({
+        source: z.string().max(10),
+        fact: z.string().max(20).optional(),
+        quote: z.string().max(20_000),
+      }),
+    )
+    .optional(),
   /** Who or what first wrote it, where that was outside. */
   by: originSchema.optional(),
   /** What was taken out of a pasted draft here. */
@@ -227,7 +245,11 @@ export function scriptFile(
         seconds: seconds(ms),
         ...(l.restMs ? { rest: seconds(l.restMs) } : {}),
         ...(l.speaker ? { speaker: l.speaker } : {}),
-        ...(l.fixedMs === null ? {} : { fixed: seconds(l.fixedMs) }),
+        ...(isOpen(l)
+          ? { open: true as const, facts: l.open!.map((f) => ({ ...f })) }
+          : l.fixedMs === null
+            ? {}
+            : { fixed: seconds(l.fixedMs) }),
         ...(l.locked ? { locked: true } : {}),
         ...(l.fixed ? { part: l.fixed } : {}),
         ...stressed(l),
@@ -308,7 +330,12 @@ export function sectionsOfFile(file: ScriptFile): PlainSection[] {
       text: l.text,
       role: l.role,
       restMs: Math.round((l.rest ?? 0) * 1000),
-      fixedMs: l.fixed === undefined ? null : Math.round(l.fixed * 1000),
+      fixedMs:
+        l.fixed !== undefined
+          ? Math.round(l.fixed * 1000)
+          : l.open && l.facts?.length
+            ? Math.round((l.seconds - (l.rest ?? 0)) * 1000)
+            : null,
       locked: l.locked ?? false,
       speaker: l.speaker ?? '',
       from: l.from,
@@ -317,6 +344,7 @@ export function sectionsOfFile(file: ScriptFile): PlainSection[] {
       ...(l.by ? { by: l.by } : {}),
       ...(l.notes?.length ? { notes: l.notes.map((n, i) => ({ ...n, id: `${l.id}N${i + 1}` })) } : {}),
       ...(l.scene ? { scene: l.scene } : {}),
+      ...(l.open && l.facts?.length ? { open: l.facts } : {}),
       ...marksOfFile(l),
     })),
   }));

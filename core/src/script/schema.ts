@@ -8,6 +8,7 @@ import {
   validCut,
   validLine,
   validSection,
+  written,
   type CutMark,
   type LineMark,
   type PlainLine,
@@ -82,6 +83,7 @@ export const scriptSchema = new Schema({
         takes: { default: [], validate: validLine.takes },
         by: { default: null, validate: validLine.by },
         notes: { default: [], validate: validLine.notes },
+        open: { default: [], validate: validLine.open },
         scene: { default: null, validate: validLine.scene },
       },
       parseDOM: [{ tag: 'p' }],
@@ -100,13 +102,14 @@ export function plainSections(doc: Node): PlainSection[] {
     const lines: PlainLine[] = [];
     section.forEach((line) => {
       const marks = marksOf(line);
-      const { notes, by, scene, ...attrs } = line.attrs as Omit<PlainLine, 'text'>;
+      const { notes, by, scene, open, ...attrs } = line.attrs as Omit<PlainLine, 'text'>;
       lines.push({
         ...attrs,
         text: line.textContent,
         ...(notes?.length ? { notes } : {}),
         ...(by ? { by } : {}),
         ...(scene ? { scene } : {}),
+        ...(open?.length ? { open } : {}),
         ...(marks.length ? { marks } : {}),
       });
     });
@@ -167,9 +170,9 @@ export function docFromSections(sections: readonly PlainSection[]): Node {
     scriptSchema.node(
       'section',
       attrs,
-      (lines.length ? lines : [emptyLine('L0')]).map(({ text, marks, ...lineAttrs }) =>
-        scriptSchema.node('line', lineAttrs, textNodes(text, marks)),
-      ),
+      (lines.length ? lines : [emptyLine('L0')])
+        .map(written)
+        .map(({ text, marks, ...lineAttrs }) => scriptSchema.node('line', lineAttrs, textNodes(text, marks))),
     ),
   );
   return scriptSchema.node(

@@ -1,4 +1,5 @@
 /** Every rule of the Read-through: a line it must find, and one near it that it must leave alone. Cases are ours; common practice, no published source. */
+import { openLine } from '../../src/plan/index.ts';
 import { expect } from 'chai';
 import { kin } from '../commission/context.ts';
 import { RULES, makeReviewer, scoreOf, type Finding, type ReviewSource } from '../../src/review/index.ts';
@@ -121,6 +122,16 @@ const CASES: Readonly<Record<string, readonly [PlainSection[], PlainSection[]]>>
   ],
   'open-loop': [
     script([...PLAIN, 'But who had paid for the nails?'], ['The river is slow there.', 'It smells of tar.']),
+    script([...PLAIN]),
+  ],
+  'open-line': [
+    script([...PLAIN]).map((section) => ({
+      ...section,
+      lines: [
+        ...section.lines,
+        openLine('L9', { asks: [{ source: 'A', fact: 'f1', quote: 'The nails were lost.' }], ms: 3000 }),
+      ],
+    })),
     script([...PLAIN]),
   ],
   'said-twice': [

@@ -1,5 +1,5 @@
 /** The rows of a brief that several screens share: length, frame, mood, voice, pace. */
-import { MOOD_RULES, moodRows } from '@ursprung/core/desk';
+import { MOOD_RULES, moodRows, moodTells } from '@ursprung/core/desk';
 import type { ChannelSettings, ScriptRowSettings } from '../api.ts';
 import { Choice } from '../shell/Choice.tsx';
 import { lengthMs } from '../text/clockText.ts';
@@ -25,12 +25,12 @@ export const FrameChoice = (of: Of<Frame>) => (
 
 const MOODS = Object.keys(MOOD_RULES) as ChannelSettings['mood'][];
 
-/** The mood, and what it does to a draft, in rules that a writer can follow too. */
-export const MoodChoice = (of: Of<ChannelSettings['mood']>) => (
+/** The mood, and how it sounds; with `rules`, what it does to a draft, so that a writer can follow it too. */
+export const MoodChoice = ({ rules = false, ...of }: Of<ChannelSettings['mood']> & { rules?: boolean }) => (
   <div>
     <Choice label="Mood" {...of} options={MOODS.map((m) => [m, m])} />
-    <p className="m-0 pt-1 text-[12px] leading-snug text-ink3 max-w-110">
-      {`${capital(MOOD_RULES[of.value].says)}. ${moodRows(of.value).join(' ')}`}
+    <p className="m-0 pt-1 text-[12px] leading-snug text-ink3">
+      {`${capital(MOOD_RULES[of.value].says)}. ${rules ? moodRows(of.value).join(' ') : moodTells(of.value)}`}
     </p>
   </div>
 );

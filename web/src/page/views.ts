@@ -95,6 +95,7 @@ export class LineView implements NodeView {
   private readonly scene: HTMLElement;
   private readonly rule: HTMLElement;
   private readonly rest: HTMLElement;
+  private readonly asks: HTMLElement;
   private readonly notes: HTMLElement;
   private readonly source: HTMLElement;
   private readonly found: HTMLElement;
@@ -119,6 +120,7 @@ export class LineView implements NodeView {
     this.rule = still(element('span', 'rule', this.dom));
     this.contentDOM = element('p', 'words', this.dom);
     this.rest = still(element('span', 'restbar clock', this.dom));
+    this.asks = still(element('div', 'asks', this.dom));
     this.notes = still(element('div', 'notes', this.dom));
     this.source = still(element('div', 'source', this.dom));
     this.found = still(element('div', 'found', this.dom));
@@ -139,7 +141,9 @@ export class LineView implements NodeView {
       this.margins = '';
     }
     const { attrs } = this.node;
-    const moved = ['from', 'restMs', 'notes', 'locked'].some((k) => node.attrs[k] !== attrs[k]);
+    const moved = ['from', 'restMs', 'notes', 'locked', 'open', 'fixedMs'].some(
+      (k) => node.attrs[k] !== attrs[k],
+    );
     this.node = node;
     if (moved) {
       this.drawn = '';
@@ -156,6 +160,11 @@ export class LineView implements NodeView {
     this.dom.classList.toggle('locked', this.node.attrs.locked as boolean);
     this.dom.dataset.id = this.id;
     this.drawNotes();
+    const open = this.node.attrs.open as LineSource[];
+    this.dom.classList.toggle('open', open.length > 0);
+    this.asks.textContent = open.length
+      ? `open, ${((this.node.attrs.fixedMs as number) / 1000).toFixed(1)} s: must say “${open.map((f) => f.quote).join(' ')}”`
+      : '';
     if (restMs > 0) {
       this.rest.replaceChildren();
       const bar = element('i', '', this.rest);

@@ -8,6 +8,7 @@ import { useActions } from '../shell/commands.tsx';
 import { Foot } from '../shell/Foot.tsx';
 import { clockText } from '../text/clockText.ts';
 import { Hooks, Opens } from './Hooks.tsx';
+import { Spine } from './Spine.tsx';
 import { PromiseRows } from './Promise.tsx';
 import { Sections } from './Sections.tsx';
 import { Side } from './Side.tsx';
@@ -117,6 +118,7 @@ export function RundownPlace({
               )}
             </p>
           )}
+          <Spine session={session} spine={promised?.spine ?? []} />
           <Hooks
             hooks={promised?.hooks ?? (session.sources.length ? null : [])}
             opening={sections[0]}

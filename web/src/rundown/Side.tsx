@@ -83,7 +83,7 @@ export function Side({
         />
       </Field>
       <Field name="mood">
-        <MoodChoice value={brief.mood} onChange={(mood) => set({ mood })} />
+        <MoodChoice rules value={brief.mood} onChange={(mood) => set({ mood })} />
       </Field>
       <Field name="person">
         <Choice

@@ -32,6 +32,7 @@ import type { Match } from '../page/find.ts';
 import { redo, undo } from '../page/history.ts';
 import type { LaidRecording, LineTime, LineTrace, SceneView } from '../text/messages.ts';
 import { PageClock, workerLines } from './clock.ts';
+import { closeWritten } from './closeWritten.ts';
 import { openKeeper, type Keeper, type Stray } from './kept.ts';
 import { Reviewing } from './reviewing.ts';
 import { SettingsSync } from './settingsSync.ts';
@@ -239,6 +240,7 @@ export class ScriptSession {
   /** Applies a transaction, wherever it comes from. */
   dispatch = (tr: Transaction): void => {
     const before = this.state.doc;
+    if (tr.docChanged && tr.getMeta('fromServer') !== true) closeWritten(tr);
     // What comes from the server has been judged where it was made.
     if (tr.docChanged && tr.getMeta('fromServer') !== true) {
       const [locked] = brokenLocks(before, tr.doc);

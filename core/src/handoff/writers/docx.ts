@@ -70,7 +70,13 @@ export const docx: Writer = {
         ...(l.silentMs === null
           ? [line(l)]
           : l.silentMs > 0
-            ? [small(`(silence, ${(l.silentMs / 1000).toFixed(1)} s)`)]
+            ? [
+                small(
+                  l.open === null
+                    ? `(silence, ${(l.silentMs / 1000).toFixed(1)} s)`
+                    : `(OPEN, ${(l.silentMs / 1000).toFixed(1)} s, to be written: ${l.open})`,
+                ),
+              ]
             : []),
         ...(l.silentMs === null && l.restMs > 0 ? [small(`(rest, ${(l.restMs / 1000).toFixed(1)} s)`)] : []),
       ]),

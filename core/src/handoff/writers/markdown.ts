@@ -1,3 +1,4 @@
+import { isOpen } from '../../script/data.ts';
 import { clockText } from '../../timing/clockText.ts';
 import { isSaid, type Writer } from '../writer.ts';
 
@@ -27,6 +28,10 @@ export const markdown: Writer = {
         if (line.speaker !== speaker && line.speaker) out.push(`**${escape(line.speaker)}:**  `);
         speaker = line.speaker;
         if (isSaid(line)) out.push(`${escape(line.text.trim())}  `);
+        else if (isOpen(line))
+          out.push(
+            `*open, ${((line.fixedMs ?? 0) / 1000).toFixed(1)} s: ${escape(line.open!.map((f) => f.quote).join(' '))}*  `,
+          );
         else if (line.fixedMs)
           out.push(
             `*${line.fixed ? `${escape(line.fixed)}, ` : 'silent, '}${(line.fixedMs / 1000).toFixed(1)} s*  `,

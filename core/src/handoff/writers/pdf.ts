@@ -62,7 +62,15 @@ export const pdf: Writer = {
           if (line.silentMs > 0)
             y =
               paper.write(
-                [{ text: `(silence, ${(line.silentMs / 1000).toFixed(1)} s)`, color: GREY }],
+                [
+                  {
+                    text:
+                      line.open === null
+                        ? `(silence, ${(line.silentMs / 1000).toFixed(1)} s)`
+                        : `(OPEN, ${(line.silentMs / 1000).toFixed(1)} s, to be written: ${line.open})`,
+                    color: GREY,
+                  },
+                ],
                 left + GUTTER,
                 paper.room(y, 20),
                 width - GUTTER,

@@ -31,6 +31,8 @@ function speak(kit: Kit, blocks: readonly VoiceBlock[]): string {
     const p = speakNode.ele('p');
     for (const line of block.lines) {
       if (line.silentMs !== null) {
+        // A comment can't hold two hyphens on end (XML 1.0, section 2.5).
+        if (line.open) p.com(` open, to be written: ${xmlText(line.open).replace(/-{2,}/g, '-')} `);
         if (line.silentMs > 0) p.ele('break', { time: seconds(line.silentMs) });
         continue;
       }

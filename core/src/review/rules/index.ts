@@ -21,6 +21,7 @@ import { longSentence } from './long-sentence.ts';
 import { noSource } from './no-source.ts';
 import { numberCrowd } from './number-crowd.ts';
 import { oldFigure } from './old-figure.ts';
+import { openLine } from './open-line.ts';
 import { openLoop } from './open-loop.ts';
 import { overLength } from './over-length.ts';
 import { parenthesis } from './parenthesis.ts';
@@ -57,6 +58,7 @@ export const RULES: readonly Rule[] = registry([
   noSource,
   closeLine,
   latePromise,
+  openLine,
   openLoop,
   lateTurn,
   slack,
