@@ -211,7 +211,7 @@ describe('the command line', function () {
     expect(JSON.parse(drafted).brief).to.include({ spelling: 'American' });
     const path = file('brief.json', drafted);
     const { script } = JSON.parse(
-      (await run('revise', path, '--note', 'another take of the second section')).out,
+      (await run('revise', path, '--note', 'another take of the fourth section')).out,
     );
     expect(script.brief).to.deep.equal(JSON.parse(drafted).brief);
     const said = script.sections

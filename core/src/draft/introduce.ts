@@ -29,7 +29,8 @@ const last = (name: string) =>
 /** Introductions by last name: with a role before the name, behind it, or the full name alone. */
 export function introductionsOf(source: SourceDocument): Map<string, Introduction> {
   const out = new Map<string, Introduction>();
-  const texts = source.blocks.filter((b) => b.type !== 'heading').map((b) => b.text);
+  // A box's rows are no sentences: "Genus: Petrorhina Hale, 1841" names nobody in full.
+  const texts = source.blocks.filter((b) => b.type !== 'heading' && b.type !== 'box').map((b) => b.text);
   const add = (name: string, phrase: string, comma: boolean) => {
     if (!NOBODY.test(name) && !out.has(last(name))) out.set(last(name), { phrase, full: name, comma });
   };

@@ -1,6 +1,7 @@
 /** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
 import { studyPart } from '../facts/outline.ts';
+import { superlativesIn } from '../facts/strength.ts';
 import type { Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import { IMPERATIVE } from '../source/kind.ts';
@@ -34,6 +35,17 @@ export const LONG_LINE_WORDS = 26;
 
 const CAUSE_WORTH = 1.4;
 
+/** Sizes and weights side by side carry no story: they come last. */
+const SIZES = {
+  worth: 0.25,
+  verb: /^(?:is|are|was|were|weighs?|weighed|measures?|measured|has|have)$/,
+  unit: /^(?:mm|cm|m|km|g|kg|t|ft|in|lb|oz|metres?|centimetres?|millimetres?|feet|foot|inch(?:es)?|grams?|kilograms?|kilos?|tonnes?|pounds?|stone)$/i,
+};
+const givesSizes = ({ statement, numbers, text }: Fact) =>
+  SIZES.verb.test(statement?.verb.text ?? '') &&
+  !superlativesIn(text).length &&
+  numbers.filter((n) => SIZES.unit.test(n.unit ?? '')).length >= 2;
+
 /** A study is told for what it found. */
 const PART_WORTH: Readonly<Record<string, number>> = {
   results: 1.6,
@@ -58,6 +70,7 @@ function worth(
   if (fact.type === 'warning') value *= 1.6;
   // Why something happened is what a listener waits for, and what a hook can ask.
   if (fact.type === 'cause') value *= CAUSE_WORTH;
+  if (source.kind !== 'howto' && source.kind !== 'abstract' && givesSizes(fact)) value *= SIZES.worth;
   // What is to be done, and how long or how hot, comes before what explains it.
   if (source.kind === 'howto' && fact.step)
     value *= commands(sentence) ? 2.4 : fact.numbers.length ? 1.9 : 1.1;
@@ -96,11 +109,16 @@ const COUNTS = /^(?:The|In the|On the|At the) (?:first|second|third|fourth)\b/;
 const announcesCount = ({ fact, tokens }: TaggedSentence) =>
   tokens[0]?.pos === 'NUM' && /^\S+(?: \p{Ll}+)? \p{Ll}+s\.$/u.test(fact.text);
 
+/** What is tried, tested or argued about is told with what came of it. */
+const SETS_UP =
+  /\b(?:in (?:an?|one|the|another) (?:trial|experiment|test|study|survey)\b|(?:tested|tried|asked|checked|wondered) (?:whether|if)\b|(?:tried|attempted|set out|wanted|asked|offered|promised) to \p{L}+|(?:has|have) been (?:argued|debated|disputed)|(?:is|was|are|were) (?:disputed|debated)\b)/iu;
+
 const waits = (told: readonly TaggedSentence[], i: number) =>
   // A source may end on a question: nothing waits behind it.
   i + 1 < told.length &&
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
     announcesCount(told[i]) ||
+    (told[i + 1].fact.block === told[i].fact.block && SETS_UP.test(told[i].fact.text)) ||
     (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)) ||
     (told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1)));
 
@@ -110,10 +128,11 @@ function underHeading(
   firstUnder: Map<string, number>,
   block: Block,
   index: number,
+  sizes: boolean,
 ): Reference[] {
   if (!block.under || block.step) return [...needs];
   const first = firstUnder.get(block.under);
-  if (first === undefined) firstUnder.set(block.under, index);
+  if (first === undefined && !sizes) firstUnder.set(block.under, index);
   return first === undefined || needs.some((n) => n.to === first)
     ? [...needs]
     : [...needs, { to: first, adjacent: false, why: `“${block.under}” opens there` }];
@@ -176,7 +195,7 @@ export function makeUnits(
       sentence,
       block,
       part,
-      needs: underHeading(needs[index], firstUnder, block, index),
+      needs: underHeading(needs[index], firstUnder, block, index, givesSizes(sentence.fact)),
       needsNext: waits(told, index),
       speech: openQuote(told, index) || !quotesBalance(sentence.fact.text),
       lines,
