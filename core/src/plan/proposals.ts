@@ -67,6 +67,8 @@ function predicateOf(fact: Fact, tagger: Tagger): string | null {
 /** A heading under which an entry says how its thing works. */
 const WORKINGS = /\b(?:how it works|principle|operation|mechanism|method of working)\b/i;
 
+const TITLED = /^(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain|Councillor|Judge)\b/;
+
 /** Somebody a source shows to be one: with a title or an age, speaking, or "he" or "she" soon behind. */
 export function isPerson(member: CastMember, facts: readonly Fact[]): boolean {
   const last = member.name.split(' ').at(-1)!;
@@ -74,9 +76,7 @@ export function isPerson(member: CastMember, facts: readonly Fact[]): boolean {
     /\s/.test(member.name) &&
     !/^\p{Lu}\. /u.test(member.name) &&
     (member.age !== undefined ||
-      /^(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain|Councillor|Judge)\b/.test(
-        [member.name, ...member.also].join(' '),
-      ) ||
+      [member.name, ...member.also].some((n) => TITLED.test(n)) ||
       facts.some(
         (f) =>
           (f.attribution?.text.includes(last) ?? false) ||
