@@ -56,7 +56,7 @@ export interface PromiseTask {
 export interface Promised extends PromiseIdeas {
   hooks: Hook[];
   /** What a telling hangs on, source by source. */
-  spine: SpineLink[];
+  spine: (SpineLink & { ms: number })[];
   shapes: RankedShape[];
   check: TitleCheck | null;
   /** Where a first-person story turns and is explained; null for other kinds. */
@@ -139,7 +139,7 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
       // Of the title that was asked about, when it can be paid for.
       sentence: check?.paid ? promiseSentence(material, check.pays) : ideas.sentence,
       hooks: hooksOf(material, tools, task.seed).slice(0, 14),
-      spine: material.flatMap(spineOf),
+      spine: material.flatMap(spineOf).map((l) => ({ ...l, ms: tools.clock.time(l.text).ms })),
       shapes: rankShapes({
         source: material[0].source,
         facts: sources[0].facts,

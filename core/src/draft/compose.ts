@@ -1,6 +1,6 @@
 /** Chosen units as sections and lines, framing included, without rests. */
 import type { LineRole, LineSource, PlainLine, PlainSection } from '../script/data.ts';
-import { openLine, withOpenLine } from '../plan/openLines.ts';
+import { fewEnough, openLine, placesIn, withOpenLine } from '../plan/openLines.ts';
 import { framingLines } from '../plan/brief.ts';
 import type { Part } from '../plan/shapes/shape.ts';
 import { introduced } from './introduce.ts';
@@ -114,16 +114,12 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   return numbered(withFixed(plan, keptOpen(plan, introducedIn(plan, thirdPersonOnce(sections)), ids), ids));
 }
 
-/** A place for each link that must be told and can't be by rule. */
+/** A place for each link that must be told and can't be by rule, as far as the length has room for it. */
 function keptOpen(plan: DraftPlan, sections: PlainSection[], ids: () => string): PlainSection[] {
-  const order = new Map(
-    plan.material.flatMap((m) => m.facts.map((f, i) => [`${m.letter}:${f.id}`, i] as const)),
-  );
-  return plan.open.reduce(
-    (now, place) =>
-      withOpenLine(now, openLine(ids(), place), (f) => order.get(`${f.source}:${f.fact}`) ?? null),
-    sections,
-  );
+  const kept = fewEnough(plan.open, plan.options.target.seconds);
+  if (!kept.length) return sections;
+  const placeOf = placesIn(plan.material);
+  return kept.reduce((now, place) => withOpenLine(now, openLine(ids(), place), placeOf), sections);
 }
 
 /** Line ids in the order of telling. */

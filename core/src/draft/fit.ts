@@ -54,8 +54,8 @@ function closure(plan: DraftPlan, pins: ReadonlySet<number>): Set<number> {
 }
 
 /** Nothing is told behind the ending, but for what the writer asked for there. */
-const behindEnd = (plan: DraftPlan, wanted: ReadonlySet<number>) => (index: number) =>
-  index > plan.ending && !wanted.has(index);
+const behindEnd = (plan: DraftPlan, asked: ReadonlySet<number>) => (index: number) =>
+  index > plan.ending && !asked.has(index);
 
 function choiceFor(plan: DraftPlan, pins: ReadonlySet<number>, minMs: number, maxMs: number): Choice {
   const moved = movedOpening(plan);

@@ -10,7 +10,7 @@ import { hooksOf, type Hook } from '../plan/hooks.ts';
 import { MOOD_RULES, moodWorth } from '../plan/moods.ts';
 import type { Material } from '../plan/material.ts';
 import { rankShapes, shapeById } from '../plan/shapes.ts';
-import { MOST_OPEN_A_MINUTE, MOST_OPEN_SHARE, type OpenPlace } from '../plan/openLines.ts';
+import type { OpenPlace } from '../plan/openLines.ts';
 import { spineOf } from '../plan/spine.ts';
 import { ownShape, type OwnPart } from '../plan/shapes/own.ts';
 import type { Shape, ShapeId } from '../plan/shapes/shape.ts';
@@ -317,7 +317,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       ...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]),
       ...introductionsOf(source),
     ]),
-    open: untold(material[0], units, banned, options, tools),
+    open: untold(material[0], spine, units, banned, options, tools.clock),
     task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
     notes: [
       ...doubled.notes,
@@ -371,40 +371,31 @@ function variantsFor(
           }));
 }
 
-/** Links of the first source's spine that no rule can tell, few enough for the length. */
+/** Links of the first source's spine, and ticked facts, that no rule can tell; how many have room is for the length to say. */
 function untold(
   first: Material,
+  spine: ReadonlySet<string>,
   units: readonly Unit[],
   banned: ReadonlySet<number>,
-  { target, must, out, given }: DraftOptions,
-  tools: DraftTools,
+  { must, out, given }: DraftOptions,
+  clock: Clock,
 ): OpenPlace[] {
   const told = new Map(units.filter((u) => u.letter === first.letter).map((u) => [u.sentence.fact.id, u]));
   const tells = (u: Unit | undefined): boolean =>
     u !== undefined &&
     !banned.has(u.index) &&
     u.needs.every((n) => n.name !== undefined || (n.to < u.index && !banned.has(n.to)));
-  const unwanted = new Set([...(out ?? []), ...(given ?? [])]);
-  const facts = new Map(first.facts.map((f) => [f.id, f]));
-  const asked = new Set([
-    ...spineOf(first).map((l) => l.fact),
-    ...(must ?? []).map((m) => m.replace(`${first.letter}:`, '')),
-  ]);
-  const places: OpenPlace[] = [];
-  let ms = 0;
-  for (const id of asked) {
-    const fact = facts.get(id);
-    if (!fact || unwanted.has(id) || unwanted.has(`${first.letter}:${id}`) || tells(told.get(id))) continue;
-    const place = {
-      asks: [{ source: first.letter, fact: id, quote: fact.text }],
-      ms: Math.round(tools.clock.time(fact.text).ms / 100) * 100,
-    };
-    if (places.length + 1 > (target.seconds / 60) * MOST_OPEN_A_MINUTE) break;
-    if (ms + place.ms > target.seconds * 1000 * MOST_OPEN_SHARE) continue;
-    ms += place.ms;
-    places.push(place);
-  }
-  return places;
+  const has = (ids: ReadonlySet<string>, id: string) => ids.has(id) || ids.has(`${first.letter}:${id}`);
+  const [asked, unwanted] = [
+    new Set([...spine, ...(must ?? [])]),
+    new Set([...(out ?? []), ...(given ?? [])]),
+  ];
+  return first.facts
+    .filter((f) => has(asked, f.id) && !has(unwanted, f.id) && !tells(told.get(f.id)))
+    .map((f) => ({
+      asks: [{ source: first.letter, fact: f.id, quote: f.text }],
+      ms: clock.time(f.text).ms,
+    }));
 }
 
 /** A hook moves a unit to the front only when nothing leans on its old place. */

@@ -2,6 +2,7 @@
  * Takes and redoing: another take of a section, line or hook, and the fit of what is there to its plan. What is told
  * elsewhere and what is locked stays; only what was asked for changes, and what it was is kept as a take.
  */
+import { manner } from '../plan/brief.ts';
 import { MOOD_RULES } from '../plan/moods.ts';
 import type { PlainLine, PlainSection, SectionTake } from '../script/data.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
@@ -404,7 +405,7 @@ function otherTellings(plan: DraftPlan, unit: Unit, said: string, tools: DraftTo
     const lines = tellSentence(
       unit.sentence.fact.text,
       unit.sentence.tokens,
-      makeTeller(doc, tools.tagger, { words }),
+      makeTeller(doc, tools.tagger, { words, ...manner(plan.brief) }),
     );
     return [lines.join(' '), ...lines];
   });

@@ -2,7 +2,7 @@
 import { literal } from '../language/literal.ts';
 import { ipaOf, respelled } from '../language/ipa.ts';
 import type { Pronouncer } from '../language/phones.ts';
-import { isOpen, type PlainLine, type PlainSection } from '../script/data.ts';
+import { asksOf, type PlainLine, type PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import type { Clock, TimedToken } from '../timing/clock.ts';
 
@@ -116,6 +116,12 @@ function saidInSource(word: string, sources: readonly string[]): string | null {
   return null;
 }
 
+/** What stands on paper where nobody speaks: a silence, or what must still be written. */
+export const unspoken = ({ open, silentMs }: Pick<VoiceLine, 'open' | 'silentMs'>): string => {
+  const lasts = `${((silentMs ?? 0) / 1000).toFixed(1)} s`;
+  return open === null ? `(silence, ${lasts})` : `(OPEN, ${lasts}, to be written: ${open})`;
+};
+
 /** The whole script in blocks, one a section. */
 export function voiceBlocks(
   sections: readonly PlainSection[],
@@ -139,7 +145,7 @@ export function voiceBlocks(
         parts: spoken ? partsOf(line, tools.clock, by) : [],
         restMs: line.restMs,
         silentMs: spoken ? null : time.ms,
-        open: isOpen(line) ? line.open!.map((f) => f.quote).join(' ') : null,
+        open: asksOf(line),
         locked: line.locked,
       };
     });

@@ -108,7 +108,7 @@ export const MOOD_RULES: Readonly<Record<Mood, MoodRules>> = {
     opens: ['contradiction', 'scene'],
   },
   suspense: {
-    says: 'short, with what is not known yet before what is',
+    says: 'short, drawn to what is not known',
     longest: 14,
     whole: 8,
     timeFirst: false,
@@ -119,7 +119,7 @@ export const MOOD_RULES: Readonly<Record<Mood, MoodRules>> = {
     opens: ['question', 'contradiction', 'stakes'],
   },
   playful: {
-    says: 'short and amused, asking along the way',
+    says: 'short, drawn to what is odd, asking along the way',
     longest: 18,
     whole: 10,
     timeFirst: true,

@@ -2,9 +2,17 @@
 import { isOpen, type LineSource, type PlainLine, type PlainSection } from '../script/data.ts';
 import { emptyLine } from '../script/schema.ts';
 
+/** The place of each fact in its source, for `withOpenLine`. */
+export function placesIn(
+  sources: readonly { letter: string; facts: readonly { id: string }[] }[],
+): (ref: { source: string; fact?: string | undefined }) => number | null {
+  const order = new Map(sources.flatMap((s) => s.facts.map((f, i) => [`${s.letter}:${f.id}`, i] as const)));
+  return (f) => order.get(`${f.source}:${f.fact}`) ?? null;
+}
+
 /** At most one open line a minute, and together this share of the length. */
-export const MOST_OPEN_A_MINUTE = 1;
-export const MOST_OPEN_SHARE = 0.05;
+const MOST_OPEN_A_MINUTE = 1;
+const MOST_OPEN_SHARE = 0.05;
 
 export interface OpenPlace {
   /** What it must say. */
@@ -16,7 +24,7 @@ export interface OpenPlace {
 export const openLine = (id: string, { asks, ms }: OpenPlace): PlainLine => ({
   ...emptyLine(id),
   open: asks,
-  fixedMs: Math.round(ms),
+  fixedMs: Math.round(ms / 100) * 100,
 });
 
 /**
@@ -41,6 +49,19 @@ export function withOpenLine(
   return sections.map((s, i) =>
     i === section ? { ...s, lines: [...s.lines.slice(0, after + 1), line, ...s.lines.slice(after + 1)] } : s,
   );
+}
+
+/** The first of the places that are few and short enough together for a script of so many seconds. */
+export function fewEnough(places: readonly OpenPlace[], seconds: number): OpenPlace[] {
+  const kept: OpenPlace[] = [];
+  let ms = 0;
+  for (const place of places) {
+    if (kept.length + 1 > (seconds / 60) * MOST_OPEN_A_MINUTE) break;
+    if (ms + place.ms > seconds * 1000 * MOST_OPEN_SHARE) continue;
+    ms += place.ms;
+    kept.push(place);
+  }
+  return kept;
 }
 
 /** How many places are open, and how long together. */

@@ -6,6 +6,7 @@ import { castOf, type CastMember } from '../facts/cast.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { IMPERATIVE } from '../source/kind.ts';
+import { literal } from '../language/literal.ts';
 import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 import { plainClause, thatPhrase, undated, whyClause, whyQuestion, type PlainClause } from './clause.ts';
 import { CAUSE, HOW, TENSION, TROUBLE, UNKNOWN, capital, explained, type Material } from './material.ts';
@@ -80,7 +81,7 @@ export function isPerson(member: CastMember, facts: readonly Fact[]): boolean {
       facts.some(
         (f) =>
           (f.attribution?.text.includes(last) ?? false) ||
-          new RegExp(`\\b${last}\\b[^.]{0,80}\\b(?:he|she|his|her|him)\\b`).test(f.text),
+          new RegExp(`\\b${literal(last)}\\b[^.]{0,80}\\b(?:he|she|his|her|him)\\b`).test(f.text),
       ))
   );
 }

@@ -12,7 +12,7 @@ import { CAUSE, TROUBLE, UNKNOWN, ref, type Material } from './material.ts';
 export const LINK_KINDS = [
   'before', 'want', 'cause', 'obstacle', 'decision', 'act', 'turn', 'cost', 'result', 'open',
   'question', 'method', 'limit',
-  'goal', 'parts', 'step', 'warning',
+  'goal', 'step', 'warning',
 ] as const; // prettier-ignore
 export type LinkKind = (typeof LINK_KINDS)[number];
 

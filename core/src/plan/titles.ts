@@ -6,6 +6,7 @@ import type { Tagger } from '../language/tagged.ts';
 import { plainClause, undated, whyClause } from './clause.ts';
 import type { FactRef } from './kept.ts';
 import { TENSION, capital, explained, factOf, ref, topicOf, type Material } from './material.ts';
+import { isTitleCase } from './topic.ts';
 import { LOOSE_END, proposalsOf, type Proposal } from './proposals.ts';
 
 export const LONGEST_TITLE = 60;
@@ -256,9 +257,5 @@ function titleChecker(material: readonly Material[]): (title: string) => TitleCh
   };
 }
 
-const isTitleCase = (text: string) => {
-  const words = text.split(/\s+/).filter((w) => /^\p{L}{4,}/u.test(w));
-  return words.length > 2 && words.every((w) => /^\p{Lu}/u.test(w));
-};
 const list = (items: readonly string[]) =>
   items.length > 1 ? `${items.slice(0, -1).join(', ')} or ${items.at(-1)}` : items[0];

@@ -116,7 +116,8 @@ function isNamed(word: string, text: string): boolean {
   return !small.test(text) && (large.test(text) || /\p{Lu}.*\p{Lu}/u.test(word));
 }
 
-const isTitleCase = (text: string) => {
+/** Whether every word of some length has a capital. */
+export const isTitleCase = (text: string) => {
   const words = text.split(/\s+/).filter((w) => /^\p{L}{4,}/u.test(w));
   return words.length > 2 && words.every((w) => /^\p{Lu}/u.test(w));
 };

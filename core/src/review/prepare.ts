@@ -3,7 +3,7 @@ import { stems } from '../facts/centrality.ts';
 import type { Kin } from '../language/kin.ts';
 import { quotedSpans } from '../language/quotes.ts';
 import { writtenWords } from '../language/sentences.ts';
-import { isOpen, type PlainSection } from '../script/data.ts';
+import { asksOf, type PlainSection } from '../script/data.ts';
 import { clockLines } from '../script/schema.ts';
 import { indexFacts } from '../trace/align.ts';
 import { claimContext } from '../trace/claims.ts';
@@ -75,7 +75,8 @@ export function linePreparer(tools: ReviewTools): (sections: readonly PlainSecti
       const open: ReviewSection['open'][number][] = [];
       const lines = s.lines.flatMap((l, i): ReviewLine[] => {
         const { ms, startMs } = times[n++];
-        if (isOpen(l)) open.push({ startMs, ms, says: l.open!.map((f) => f.quote).join(' ') });
+        const says = asksOf(l);
+        if (says !== null) open.push({ startMs, ms, says });
         if (!l.text.trim()) return [];
         const line: ReviewLine = {
           id: l.id,

@@ -124,6 +124,10 @@ export type PlainSection = z.infer<typeof plainSectionSchema>;
 export const isOpen = (line: Pick<PlainLine, 'open' | 'text'>): boolean =>
   Boolean(line.open?.length) && !line.text.trim();
 
+/** What an open line must say, in its sources' words; null for every other line. */
+export const asksOf = (line: Pick<PlainLine, 'open' | 'text'>): string | null =>
+  isOpen(line) ? line.open!.map((f) => f.quote).join(' ') : null;
+
 /** An open line that has words now: a line like others, resting on what it was to say. */
 export const written = (line: PlainLine): PlainLine => {
   if (!line.open?.length || !line.text.trim()) return line;

@@ -1,19 +1,18 @@
 /** What the telling hangs on, link by link: when each is told, or that this length drops it, with a place to keep for it. */
 import type { SpineLink } from '@ursprung/core/plan';
-import { openLine, withOpenLine } from '@ursprung/core/desk';
+import { openLine, placesIn, withOpenLine } from '@ursprung/core/desk';
 import type { LineSource } from '@ursprung/core/script';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
 import { useFactNames } from '../text/factNames.ts';
 
-/** Seconds a link that nobody has written yet is given: read at the script's own pace, about so many a word. */
-const secondsFor = (text: string, pace: number) => Math.max(2, (text.split(/\s+/).length / pace) * 60);
+/** A link with the time it takes to say, as its source says it. */
+type TimedLink = SpineLink & { ms: number };
 
-export function Spine({ session, spine }: { session: ScriptSession; spine: readonly SpineLink[] }) {
+export function Spine({ session, spine }: { session: ScriptSession; spine: readonly TimedLink[] }) {
   const sections = useSnapshot(session, (s) => s.sections);
   const times = useSnapshot(session, (s) => s.times);
-  const pace = useSnapshot(session, (s) => s.settings.pace);
   const factName = useFactNames();
   if (!spine.length) return null;
   const lines = sections.flatMap((s) => s.lines);
@@ -25,15 +24,12 @@ export function Spine({ session, spine }: { session: ScriptSession; spine: reado
     open: lines.find((l) => holds(l.open, link)),
   }));
   const dropped = rows.filter((r) => !r.told && !r.open).length;
-  const keep = (link: SpineLink) => {
-    const order = new Map(
-      session.sources.flatMap((s) => s.facts.map((f, i) => [`${s.letter}:${f.id}`, i] as const)),
-    );
-    const made = openLine(`O${link.fact}`, {
+  const keep = (link: TimedLink) => {
+    const made = openLine(`O${crypto.randomUUID().slice(0, 8)}`, {
       asks: [{ source: link.source, fact: link.fact, quote: link.text }],
-      ms: Math.round(secondsFor(link.text, pace) * 10) * 100,
+      ms: link.ms,
     });
-    session.take(withOpenLine(sections, made, (f) => order.get(`${f.source}:${f.fact}`) ?? null));
+    session.take(withOpenLine(sections, made, placesIn(session.sources)));
   };
   return (
     <section aria-label="Spine" className="pt-5">

@@ -1,17 +1,14 @@
-/** An open line that has words now is a line like others: its seconds are the clock's, and it rests on what it was to say. */
+/** Open lines that have words now become lines like others, in the step that wrote them. */
 import type { Transaction } from 'prosemirror-state';
+import { written, type PlainLine } from '@ursprung/core/script';
 
 export function closeWritten(tr: Transaction): void {
   tr.doc.descendants((node, pos) => {
     if (node.type.name !== 'line') return node.type.name === 'section';
-    const { open, from } = node.attrs as { open: readonly object[]; from: readonly object[] };
-    if (open.length && node.textContent.trim())
-      tr.setNodeMarkup(pos, null, {
-        ...node.attrs,
-        open: [],
-        fixedMs: null,
-        from: from.length ? from : open,
-      });
+    if ((node.attrs.open as readonly object[]).length && node.textContent.trim()) {
+      const { text: _, ...attrs } = written({ ...node.attrs, text: node.textContent } as PlainLine);
+      tr.setNodeMarkup(pos, null, { ...attrs, open: [] });
+    }
     return false;
   });
 }

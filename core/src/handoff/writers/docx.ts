@@ -1,6 +1,6 @@
 /** The reading script as a document (ECMA-376), by docx: a section a block with its seconds, rests and names as they are said. */
 import { clockText } from '../../timing/clockText.ts';
-import type { VoiceLine } from '../voice.ts';
+import { unspoken, type VoiceLine } from '../voice.ts';
 import type { Writer } from '../writer.ts';
 
 const HALF_POINTS = { text: 30, small: 18, clock: 16 } as const;
@@ -67,17 +67,7 @@ export const docx: Writer = {
         ],
       }),
       ...b.lines.flatMap((l) => [
-        ...(l.silentMs === null
-          ? [line(l)]
-          : l.silentMs > 0
-            ? [
-                small(
-                  l.open === null
-                    ? `(silence, ${(l.silentMs / 1000).toFixed(1)} s)`
-                    : `(OPEN, ${(l.silentMs / 1000).toFixed(1)} s, to be written: ${l.open})`,
-                ),
-              ]
-            : []),
+        ...(l.silentMs === null ? [line(l)] : l.silentMs > 0 ? [small(unspoken(l))] : []),
         ...(l.silentMs === null && l.restMs > 0 ? [small(`(rest, ${(l.restMs / 1000).toFixed(1)} s)`)] : []),
       ]),
     ]);

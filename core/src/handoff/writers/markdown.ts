@@ -1,4 +1,4 @@
-import { isOpen } from '../../script/data.ts';
+import { asksOf, isOpen } from '../../script/data.ts';
 import { clockText } from '../../timing/clockText.ts';
 import { isSaid, type Writer } from '../writer.ts';
 
@@ -29,9 +29,7 @@ export const markdown: Writer = {
         speaker = line.speaker;
         if (isSaid(line)) out.push(`${escape(line.text.trim())}  `);
         else if (isOpen(line))
-          out.push(
-            `*open, ${((line.fixedMs ?? 0) / 1000).toFixed(1)} s: ${escape(line.open!.map((f) => f.quote).join(' '))}*  `,
-          );
+          out.push(`*open, ${((line.fixedMs ?? 0) / 1000).toFixed(1)} s: ${escape(asksOf(line)!)}*  `);
         else if (line.fixedMs)
           out.push(
             `*${line.fixed ? `${escape(line.fixed)}, ` : 'silent, '}${(line.fixedMs / 1000).toFixed(1)} s*  `,

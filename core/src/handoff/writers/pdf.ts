@@ -1,6 +1,6 @@
 /** The reading script on paper: large text, a clock a line, rests, how names and numbers are said. */
 import { clockText } from '../../timing/clockText.ts';
-import type { VoiceLine } from '../voice.ts';
+import { unspoken, type VoiceLine } from '../voice.ts';
 import type { Writer } from '../writer.ts';
 import { GREY, Paper, type Run } from './paper.ts';
 
@@ -64,10 +64,7 @@ export const pdf: Writer = {
               paper.write(
                 [
                   {
-                    text:
-                      line.open === null
-                        ? `(silence, ${(line.silentMs / 1000).toFixed(1)} s)`
-                        : `(OPEN, ${(line.silentMs / 1000).toFixed(1)} s, to be written: ${line.open})`,
+                    text: unspoken(line),
                     color: GREY,
                   },
                 ],
