@@ -3,6 +3,7 @@
  * solved by HiGHS. Every unit chosen brings what it points at; the solver stops by gap or nodes, never by time, so a choice is
  * the same on every machine.
  */
+import { joinedNeighbours } from '../plan/neighbours.ts';
 import { LONG_LINE_WORDS, type Unit } from './units.ts';
 
 /** The part of HiGHS that is used: a linear program as text in, values by name out. */
@@ -66,14 +67,9 @@ export function stretches(units: readonly Unit[], maxMs: number): { units: numbe
   const most = Math.max(1, Math.ceil(maxMs / mean(units.map((u) => u.ms)) / TOLD_OF_STRETCH));
   const passages = new Map<string, Unit[]>();
   for (const u of units) passages.set(u.block.id, [...(passages.get(u.block.id) ?? []), u]);
-  const out = [...passages.values()];
-  const apart = (i: number) =>
-    (out[i].length + out[i + 1].length) * (out[i].at(-1)!.block.under === out[i + 1][0].block.under ? 1 : 3);
-  while (out.length > most) {
-    let at = 0;
-    for (let i = 1; i + 1 < out.length; i++) if (apart(i) < apart(at)) at = i;
-    out.splice(at, 2, [...out[at], ...out[at + 1]]);
-  }
+  const apart = (a: readonly Unit[], b: readonly Unit[]) =>
+    (a.length + b.length) * (a.at(-1)!.block.under === b[0].block.under ? 1 : 3);
+  const out = joinedNeighbours([...passages.values()], most, apart);
   const usual = mean(units.map((u) => u.worth)) || 1;
   return out.map((group) => ({
     units: group.map((u) => u.index),

@@ -138,8 +138,8 @@ export const moodWorth = (mood: Mood, fact: Fact): number =>
     1,
   );
 
-const listed = (items: readonly string[]) =>
-  items.length > 1 ? `${items.slice(0, -1).join(', ')} and ${items.at(-1)!}` : (items[0] ?? '');
+const and = new Intl.ListFormat('en-GB', { type: 'conjunction' });
+const or = new Intl.ListFormat('en-GB', { type: 'disjunction' });
 
 /** What a mood tells rather than leaves out, in a sentence; empty when it tells all alike. */
 export function moodTells(mood: Mood): string {
@@ -147,7 +147,7 @@ export function moodTells(mood: Mood): string {
   const more = held.filter(([, w]) => w > 1).map(([h]) => h);
   const less = held.filter(([, w]) => w < 1).map(([h]) => h);
   if (!more.length) return '';
-  return `More ${listed(more)}${less.length ? `, fewer ${listed(less)}` : ''}.`;
+  return `More ${and.format(more)}${less.length ? `, fewer ${and.format(less)}` : ''}.`;
 }
 
 /** A mood's rules as rows that a person can read and follow. */
@@ -162,7 +162,7 @@ export function moodRows(mood: Mood): string[] {
     questions ? `Up to ${questions} questions a minute to the listener.` : 'No questions to the listener.',
     `${restMs / 1000} s of rest between sections.`,
     opens.length
-      ? `Opens with ${listed(opens.map((o) => `${/^[aeiou]/.test(o) ? 'an' : 'a'} ${o}`)).replace(/ and ([^ ]+ [^ ]+)$/, ' or $1')}.`
+      ? `Opens with ${or.format(opens.map((o) => `${/^[aeiou]/.test(o) ? 'an' : 'a'} ${o}`))}.`
       : 'Opens as its source does.',
     ...(tells ? [tells] : []),
   ];

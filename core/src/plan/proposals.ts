@@ -161,9 +161,9 @@ const wholeTitle = (f: Fact) =>
   !/[?:;()“”"]/.test(f.text) &&
   plainClause(f) !== null;
 
-function fromFact(fact: Fact, m: Material, topic: string, tagger: Tagger): Proposal[] {
+function fromFact(fact: Fact, at: number, m: Material, topic: string, tagger: Tagger): Proposal[] {
   return [
-    ...fromClause(fact, m.facts.indexOf(fact) < LEAD, tagger),
+    ...fromClause(fact, at < LEAD, tagger),
     ...(isThing(m.source, topic) || m.source.kind === 'abstract'
       ? fromNumbers(fact, topic, m.source.kind === 'abstract')
       : []),
@@ -180,11 +180,11 @@ function fromFact(fact: Fact, m: Material, topic: string, tagger: Tagger): Propo
     ...(m.source.kind === 'howto' && IMPERATIVE.test(fact.text) && !/[,;:]/.test(fact.text)
       ? [{ text: fact.text.replace(/[.!]$/, ''), fact, kind: 'an order' }]
       : []),
-    ...(wholeTitle(fact)
-      ? [{ text: fact.text.replace(/\.$/, ''), fact, kind: 'a sentence of its own' }]
-      : []),
     ...(/^[^,]{12,40}, (?:but|not|yet) [^,]{6,30}\.$/.test(fact.text) && plainClause(fact)
       ? [{ text: fact.text.replace(/\.$/, ''), fact, kind: 'a contrast' }]
+      : []),
+    ...(wholeTitle(fact)
+      ? [{ text: fact.text.replace(/\.$/, ''), fact, kind: 'a sentence of its own' }]
       : []),
   ];
 }
@@ -320,5 +320,5 @@ function fromGuide({ source, facts }: Material, lead: Fact): Proposal[] {
 /** Everything that could be a title of a source. */
 export function proposalsOf(m: Material, tagger: Tagger): Proposal[] {
   const topic = topicNoun(m.source, tagger);
-  return [...fromSource(m, topic, tagger), ...m.facts.flatMap((f) => fromFact(f, m, topic, tagger))];
+  return [...fromSource(m, topic, tagger), ...m.facts.flatMap((f, at) => fromFact(f, at, m, topic, tagger))];
 }

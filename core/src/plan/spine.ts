@@ -5,9 +5,9 @@
  */
 import type { Fact } from '../facts/facts.ts';
 import { outlineOf } from '../facts/outline.ts';
-import type { SourceKind } from '../source/document.ts';
 import type { FactRef } from './kept.ts';
 import { CAUSE, TROUBLE, UNKNOWN, ref, type Material } from './material.ts';
+import { joinedNeighbours } from './neighbours.ts';
 
 export const LINK_KINDS = [
   'before', 'want', 'cause', 'obstacle', 'decision', 'act', 'turn', 'cost', 'result', 'open',
@@ -55,13 +55,7 @@ function episodes({ source, facts }: Material): Fact[][] {
     (a.length + b.length) *
     (under.get(a[0].block) === under.get(b[0].block) ? 1 : 2) *
     (b.some((f) => dayOf(f) && a.every((x) => dayOf(x) !== dayOf(f))) ? 1.3 : 1);
-  while (out.length > wanted) {
-    let at = 0;
-    for (let i = 1; i + 1 < out.length; i++)
-      if (apart(out[i], out[i + 1]) < apart(out[at], out[at + 1])) at = i;
-    out.splice(at, 2, [...out[at], ...out[at + 1]]);
-  }
-  return out;
+  return joinedNeighbours(out, wanted, apart);
 }
 
 const words = (f: Fact) => f.text.split(/\s+/).length;
@@ -85,30 +79,28 @@ function carries(f: Fact, at: number): { kind: LinkKind; worth: number } {
 
 function byEpisodes(m: Material): SpineLink[] {
   const last = Math.max(1, m.facts.length - 1);
+  let at = 0;
   return episodes(m).map((episode) => {
-    const [best] = episode
-      .map((f) => ({ f, ...carries(f, m.facts.indexOf(f) / last) }))
-      .sort((a, b) => b.worth - a.worth);
+    const [best] = episode.map((f) => ({ f, ...carries(f, at++ / last) })).sort((a, b) => b.worth - a.worth);
     return { ...ref(m, best.f), kind: best.kind, text: best.f.text };
   });
 }
 
-const PART_KINDS: Readonly<Partial<Record<SourceKind, readonly (readonly [string, LinkKind, number])[]>>> = {
-  abstract: [
-    ['aim', 'question', 1],
-    ['method', 'method', 2],
-    ['results', 'result', 3],
-    ['limits', 'limit', 1],
-    ['conclusion', 'open', 1],
-  ],
-};
+/** What each part of a study is in the chain, and how many of its sentences at most. */
+const STUDY_LINKS: readonly (readonly [part: string, kind: LinkKind, most: number])[] = [
+  ['aim', 'question', 1],
+  ['method', 'method', 2],
+  ['results', 'result', 3],
+  ['limits', 'limit', 1],
+  ['conclusion', 'open', 1],
+];
 
 /** The strongest sentences of a study's parts. */
 function byParts(m: Material): SpineLink[] {
   const parts = new Map(outlineOf(m.source, m.facts).map((p) => [p.id, p.facts]));
   const order = new Map(m.facts.map((f, i) => [f.id, i]));
   const taken = new Set<string>();
-  return (PART_KINDS[m.source.kind] ?? []).flatMap(([part, kind, most]) =>
+  return STUDY_LINKS.flatMap(([part, kind, most]) =>
     m.facts
       .filter((f) => parts.get(part)?.includes(f.id) && !taken.has(f.id))
       .sort((a, b) => b.strength - a.strength)

@@ -18,26 +18,15 @@ export interface Headline {
   rest: string;
 }
 
-const NOMINAL = new Set([
-  'NOUN',
-  'PROPN',
-  'ADJ',
-  'NUM',
-  'DET',
-  'ADP',
-  'PART',
-  'CCONJ',
-  'PUNCT',
-  'ADV',
-  'VERB',
-]);
+/** What no subject of a headline holds. */
+const BREAKS = new Set(['PRON', 'SCONJ', 'INTJ', 'SYM', 'X', 'SPACE']);
 const LONGEST_SUBJECT = 9;
+
 /** The first verb that can be the headline's own: finite, with a noun before it. */
 function mainVerb(tokens: readonly TaggedToken[]): number {
   for (let i = 1; i < Math.min(tokens.length, LONGEST_SUBJECT + 1); i++) {
     const t = tokens[i];
-    if (!NOMINAL.has(t.pos) && t.pos !== 'AUX') return -1;
-    if (/^[:;–—|?!]$/.test(t.text)) return -1;
+    if (BREAKS.has(t.pos) || /^[:;–—|?!]$/.test(t.text)) return -1;
     if (/^(?:that|which|who|if|when|because|after|as)$/i.test(t.text)) return -1;
     const noun = tokens.slice(0, i).some((x) => x.pos === 'NOUN' || x.pos === 'PROPN');
     if (noun && (t.pos === 'AUX' || t.pos === 'VERB') && isFiniteVerb(tokens, i)) return i;

@@ -1,8 +1,10 @@
 /** What a telling hangs on, and the places that are kept for what can't be told by rule. */
 import { expect } from 'chai';
+import fc from 'fast-check';
 import { draftScript } from '../../src/draft/index.ts';
 import { extractFacts, taggedFacts } from '../../src/facts/index.ts';
 import { openIn, openLine, spineOf, withOpenLine, type Material } from '../../src/plan/index.ts';
+import { joinedNeighbours } from '../../src/plan/neighbours.ts';
 import { checkScript } from '../../src/review/index.ts';
 import {
   docFromSections,
@@ -96,6 +98,34 @@ const line = (id: string, text: string, fact: string) => ({
 const ORDER = ['f1', 'f2', 'f3', 'f4'];
 const placeOf = (f: { fact?: string | undefined }) => (f.fact ? ORDER.indexOf(f.fact) : null);
 const ASKS = [{ source: 'A', fact: 'f3', quote: 'The gate was sold for scrap.' }];
+
+describe('neighbours', () => {
+  it('are joined nearest first, as trying every pair anew each time does', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(50), { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 1, max: 6 }),
+        (list, most) => {
+          const apart = (a: readonly number[], b: readonly number[]) =>
+            a.length + b.length + Math.abs(a[0] - b.at(-1)!);
+          const anew = list.map((n) => [n]);
+          while (anew.length > most) {
+            const gaps = anew.slice(1).map((g, i) => apart(anew[i], g));
+            const at = gaps.indexOf(Math.min(...gaps));
+            anew.splice(at, 2, [...anew[at], ...anew[at + 1]]);
+          }
+          expect(
+            joinedNeighbours(
+              list.map((n) => [n]),
+              most,
+              apart,
+            ),
+          ).to.deep.equal(anew);
+        },
+      ),
+    );
+  });
+});
 
 describe('an open line', () => {
   const sections = SECTIONS([
