@@ -109,9 +109,9 @@ const COUNTS = /^(?:The|In the|On the|At the) (?:first|second|third|fourth)\b/;
 const announcesCount = ({ fact, tokens }: TaggedSentence) =>
   tokens[0]?.pos === 'NUM' && /^\S+(?: \p{Ll}+)? \p{Ll}+s\.$/u.test(fact.text);
 
-/** What is tried, tested or argued about is told with what came of it. */
+/** What is tested or argued about is told with what came of it. */
 const SETS_UP =
-  /\b(?:in (?:an?|one|the|another) (?:trial|experiment|test|study|survey)\b|(?:tested|tried|asked|checked|wondered) (?:whether|if)\b|(?:tried|attempted|set out|wanted|asked|offered|promised) to \p{L}+|(?:has|have) been (?:argued|debated|disputed)|(?:is|was|are|were) (?:disputed|debated)\b)/iu;
+  /\b(?:in (?:an?|one|another) (?:trial|experiment|test)\b|(?:tested|wondered) (?:whether|if)\b|(?:has|have) been (?:argued|debated|disputed)|(?:is|was|are|were) (?:disputed|debated)\b)/iu;
 
 const waits = (told: readonly TaggedSentence[], i: number) =>
   // A source may end on a question: nothing waits behind it.
