@@ -75,9 +75,9 @@ export const manner = (brief: Brief) => ({
   ),
   timeFirst: MOOD_RULES[brief.mood].timeFirst,
 });
-/** Framing lines a minute, at most. */
+/** Framing lines a minute, at most: the channel’s habit stands over the mood. */
 export const framingLines = (brief: Brief): number =>
-  Math.min(brief.house.framing ?? Infinity, MOOD_RULES[brief.mood].questions);
+  brief.house.framing ?? MOOD_RULES[brief.mood].questions;
 
 /** What speaks against a brief, in words for the person; empty when nothing does. */
 export function contradictions(

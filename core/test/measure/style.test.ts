@@ -78,6 +78,8 @@ describe('the style of a channel', () => {
 
 /** What drafting takes over from a channel, as measures see it. */
 const STEERED = ['sentence', 'longest', 'short', 'contractions', 'questions', 'commas'];
+/** A person’s own story and a guide’s steps keep their words, whatever the channel. */
+const KEPT_AS_WRITTEN = new Set(['forum', 'howto']);
 
 describe('drafts of two channels from the same sources', () => {
   it('are told apart by the measures', async () => {
@@ -89,7 +91,7 @@ describe('drafts of two channels from the same sources', () => {
       ...(await Promise.all(
         ['footbridge.html', 'boat-lift.md', 'eels.txt'].map((n) => openSource(demoFile(n))),
       )),
-      ...LONG_PAGES.filter((p) => p.source.kind === 'news').map((p) => p.source),
+      ...LONG_PAGES.map((p) => p.source).filter((p) => !KEPT_AS_WRITTEN.has(p.kind)),
     ];
     const solve = await solver();
     const drafts: { source: number; channel: number; at: number[] }[] = [];
@@ -122,7 +124,7 @@ describe('drafts of two channels from the same sources', () => {
       });
       return distance[d.channel] < distance[1 - d.channel];
     }).length;
-    expect(drafts.length).to.be.at.least(8);
+    expect(drafts.length).to.be.at.least(20);
     expect(right / drafts.length).to.be.at.least(0.8);
   });
 });
