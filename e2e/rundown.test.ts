@@ -194,9 +194,7 @@ describe('the Rundown', function () {
     const spine = page.getByRole('region', { name: 'Spine' });
     await spine.waitFor();
     expect(await spine.getByRole('listitem').count()).to.be.within(4, 8);
-    await soon(async () =>
-      expect(await spine.getByText(/^told at \d:\d\d$/).count()).to.be.greaterThan(2),
-    );
+    await soon(async () => expect(await spine.getByText(/^told at \d:\d\d$/).count()).to.be.greaterThan(2));
     const keep = spine.getByRole('button', { name: /^keep its place: / });
     if (!(await keep.count())) {
       // Every link is told: the last one's line goes, so that this length drops it.

@@ -76,8 +76,7 @@ export const manner = (brief: Brief) => ({
   timeFirst: MOOD_RULES[brief.mood].timeFirst,
 });
 /** Framing lines a minute, at most: the channel’s habit stands over the mood. */
-export const framingLines = (brief: Brief): number =>
-  brief.house.framing ?? MOOD_RULES[brief.mood].questions;
+export const framingLines = (brief: Brief): number => brief.house.framing ?? MOOD_RULES[brief.mood].questions;
 
 /** What speaks against a brief, in words for the person; empty when nothing does. */
 export function contradictions(
