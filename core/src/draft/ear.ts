@@ -86,8 +86,33 @@ export function forTheEar(text: string): string {
 const SPEECH =
   /^([“"])([^“”"]+)([,?!.])([”"]),?\s(said|says|wrote|writes|explained|added)\s(\p{Lu}[^“”"]{2,90}|[Tt]he [^“”"]{2,60})([.])\s*(?:([“"][^“”"]+[”"]))?$/u;
 
+const SAYS = 'said|says|wrote|writes|explained|added';
+const WHO =
+  "[Hh]e|[Ss]he|[Tt]hey|I|(?:Mr|Mrs|Ms|Dr) \\p{Lu}[\\p{L}’'-]+|\\p{Lu}[\\p{L}’'-]+(?: \\p{Lu}[\\p{L}’'-]+){0,2}";
+/** “One half,” she said, “and the other.” */
+const INTERPOSED = new RegExp(
+  `^([“"])([^“”"]+?)(,|[?!.])([”"])\\s(?:(${WHO}) (${SAYS})|(${SAYS}) (${WHO}))(?:, \\p{Ll}[^“”",]{2,40})?([,.]) [“"]([^“”"]+[”"])$`,
+  'u',
+);
+
+/** A reporter who was told something: for the listener the person said it. */
+export const toldTheReporter = (text: string): string =>
+  outsideQuotes(text, (part) =>
+    part.replace(
+      /\btold (?:me|us|our (?:reporter|correspondent)|this (?:paper|newspaper|website|reporter|magazine))\b(?! (?:about|how|what|why|where|to|of|off)\b)/gu,
+      'said',
+    ),
+  );
+
 /** Names the speaker before the quotation, which stays whole: a listener can't see who speaks. Other forms are left as they are. */
 export function speakerFirst(sentence: string): string {
+  const parted = INTERPOSED.exec(sentence);
+  if (parted) {
+    const [, open, one, mark, , before, says, said, behind, stop, other] = parted;
+    const who = (before ?? behind).replace(/^\p{Ll}/u, (c) => c.toUpperCase());
+    // A full stop behind the speaker: the first part was a sentence.
+    return `${who} ${says ?? said}: ${open}${one}${mark === ',' ? stop : mark} ${other}`;
+  }
   const m = SPEECH.exec(sentence);
   if (!m) return sentence;
   const [, open, quote, mark, close, verb, who, , more] = m;

@@ -8,7 +8,7 @@ const EASY = 16;
 const OPENED_BY =
   /^(?:if|when|whenever|since|although|though|while|because|as|after|before|once|unless|until|whether|so that|even)\b/i;
 const SCOPE =
-  /\b(?:said|says|say|told|tells|claim(?:s|ed)?|believ(?:e|es|ed)|thought|thinks|argue[sd]?|report(?:s|ed)?|according to|wrote|writes|announced|suggest(?:s|ed)?|showed|shows|found|hoped?|fear(?:s|ed)?|asked|so that|such that|not only|neither|either|both|whether)\b/i;
+  /\b(?:said|says|say|told|tells|claim(?:s|ed)?|believ(?:e|es|ed)|thought|thinks|argue[sd]?|report(?:s|ed)?|according to|wrote|writes|announced|suggest(?:s|ed)?|showed|shows|found|hoped?|fear(?:s|ed)?|asked|so that|such that|not only|neither(?= .* nor)|either|both|whether)\b/i;
 const SUBJECT = new Set(['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ']);
 
 const wordsIn = (text: string) => text.split(/\s+/).filter(Boolean).length;
@@ -33,6 +33,8 @@ export function safeSplits(text: string, tokens: readonly TaggedToken[], easy = 
 /** The first safe place: `end` closes the left part, `start` opens the right one. */
 function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; start: number } | null {
   const quotes = quotedSpans(text);
+  // Several semicolons may part a list.
+  const lone = tokens.filter((t) => t.text === ';').length === 1;
   const quoted = (at: number) => quotes.some(([s, e]) => at > s && at < e);
   for (let i = 1; i < tokens.length - 2; i++) {
     const token = tokens[i];
@@ -40,14 +42,13 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
     const left = tokens.slice(0, i);
     const right = tokens.slice(i + 1);
     const leftText = text.slice(0, token.start);
-    if (wordsIn(leftText) < 4 || wordsIn(text.slice(token.end)) < 4) continue;
-    if (token.text === ';' && hasFiniteVerb(left) && (clauseOpens(right) || clauseBehindPhrase(right)))
+    if (wordsIn(leftText) < (token.text === ':' ? 3 : 4) || wordsIn(text.slice(token.end)) < 4) continue;
+    if (token.text === ';' && hasFiniteVerb(left) && (clauseOpens(right) || (lone && clauseUpToMark(right))))
       return { end: token.start, start: token.end };
     if (
       token.text === ':' &&
       hasFiniteVerb(left) &&
-      clauseOpens(right) &&
-      SUBJECT.has(right[0].pos) &&
+      (clauseOpens(right) || clauseBehindPhrase(right)) &&
       !/["“]/.test(text.slice(token.end)) &&
       !isList(right)
     )
@@ -73,15 +74,36 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
 function clauseOpens(tokens: readonly TaggedToken[]): boolean {
   if (
     !tokens.length ||
-    !SUBJECT.has(tokens[0].pos) ||
+    // "painted pebbles": a participle before its noun.
+    !(SUBJECT.has(tokens[0].pos) || (/(?:ed|en)$/.test(tokens[0].text) && tokens[1]?.pos === 'NOUN')) ||
     /^(?:that|which|who|whose|whom|to)$/i.test(tokens[0].text)
   )
     return false;
+  // "street lamps, which stayed on, may": what is told of the subject stands between.
+  const comma = tokens.findIndex((t) => t.text === ',');
+  if (comma > 0 && comma < 5 && /^(?:who|which)$/.test(tokens[comma + 1]?.text ?? '')) {
+    const close = tokens.findIndex((t, i) => i > comma + 1 && t.text === ',');
+    return close > 0 && close - comma < 12 && isFiniteVerb(tokens, close + 1);
+  }
   for (let i = 1; i < Math.min(tokens.length, 9); i++) {
     if (isFiniteVerb(tokens, i)) return true;
     if (/^[,;:]$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;
   }
   return false;
+}
+
+/** Behind a semicolon: a stretch with a verb of its own that nothing joins to what stands before. */
+function clauseUpToMark(tokens: readonly TaggedToken[]): boolean {
+  const end = tokens.findIndex((t) => /^[;:]$/.test(t.text));
+  const own = end < 0 ? tokens : tokens.slice(0, end);
+  return (
+    [...SUBJECT, 'ADP', 'ADV'].includes(own[0]?.pos ?? '') &&
+    !/^(?:that|which|who|whose|whom|to|with|including|such|especially|particularly|as|also|never|often|not)$/i.test(
+      own[0].text,
+    ) &&
+    own.some((_, i) => i > 0 && isFiniteVerb(own, i)) &&
+    !own.some((t) => /^(?:which|who|that|whose|where)$/.test(t.text))
+  );
 }
 
 /** "; on the other days the gap shrank": a clause that a phrase of time or place opens, up to the next mark. */
@@ -94,4 +116,8 @@ function clauseBehindPhrase(tokens: readonly TaggedToken[]): boolean {
   );
 }
 
-const isList = (tokens: readonly TaggedToken[]) => tokens.filter((t) => t.text === ',').length > 1;
+/** Several commas, and no verb before the first: things counted up. */
+const isList = (tokens: readonly TaggedToken[]) => {
+  const comma = tokens.findIndex((t) => t.text === ',');
+  return tokens.filter((t) => t.text === ',').length > 1 && !hasFiniteVerb(tokens.slice(0, comma));
+};

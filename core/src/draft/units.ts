@@ -6,7 +6,7 @@ import type { Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import { IMPERATIVE } from '../source/kind.ts';
 import type { Clock } from '../timing/clock.ts';
-import { quotesBalance } from '../facts/speech.ts';
+import { isWhole, quotesBalance } from '../facts/speech.ts';
 import { openQuote, references, titleNouns, type Reference } from '../facts/references.ts';
 import { makeTeller, tellSentence, type Teller } from './tell/tell.ts';
 
@@ -97,9 +97,9 @@ const EPISODE = {
 /** A story's last third holds what came of it; told without, a story has no end. */
 const STORY_END = { from: 0.66, worth: 1.35 };
 
-/** Whether a sentence is no narration: of a list of things, or no speech. */
-const isThing = (block: Block, fact: Fact) =>
-  (block.type === 'item' && !block.step) || fact.silent !== undefined;
+/** Whether a sentence is no narration: of a list of things, or no speech. An item that is a whole sentence is told like any. */
+const isThing = (block: Block, { fact, tokens }: TaggedSentence) =>
+  (block.type === 'item' && !block.step && !isWhole(fact.text, tokens)) || fact.silent !== undefined;
 
 /** "The first … The second …": what is counted is told to the end. */
 const COUNTS_ON = /^(?:The|In the|On the|At the) (?:second|third|fourth|fifth|other)\b/;
@@ -176,10 +176,10 @@ export function makeUnits(
     if (!/:$/.test(t.fact.text) || tagged[k + 1]?.fact.block === t.fact.block) return false;
     const next = source.blocks[source.blocks.findIndex((b) => b.id === t.fact.block) + 1];
     const first = next && tagged.find((x) => x.fact.block === next.id);
-    return !first || isThing(next, first.fact);
+    return !first || isThing(next, first);
   };
   const titleLemmas = titleNouns(source.title, tagger);
-  const speech = tagged.filter((t, k) => !isThing(blocks.get(t.fact.block)!, t.fact) && !announces(t, k));
+  const speech = tagged.filter((t, k) => !isThing(blocks.get(t.fact.block)!, t) && !announces(t, k));
   const { told, needs } = withAntecedents(speech, source.blocks, titleLemmas);
   let part: string | null = null;
   const firstUnder = new Map<string, number>();

@@ -21,6 +21,9 @@ const OF_THE_STATE =
 const CUT_SHORT = /\s(?!(?:[HM]m+|Sh+|Br+|Gr+|Psst|Pfft)\.)\p{Lu}[b-df-hj-np-tv-xz]{1,3}\.$/u;
 /** A sum or measure cut short before a small letter: "2s. and ale". */
 const SHORT_SUM = /\d\p{Ll}{1,2}$/u;
+/** Words that no name begins with. */
+const SMALL_WORD =
+  /^(?:The|An?|It|He|She|They|We|You|I|His|Her|Its|Their|Our|My|This|That|These|Those|There|But|And|Or|So|In|On|At|By|For|With|From|When|If|As|Then|Not|No)\b/;
 const OPENER = /^["'“‘([]*/;
 
 function isAbbreviation(text: string, stop: number): boolean {
@@ -39,10 +42,16 @@ function isAbbreviation(text: string, stop: number): boolean {
     return /^(v|c|ca)\.$/.test(head);
   if (entry) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
   if (CUT_SHORT.test(text.slice(Math.max(0, stop - 6), stop + 1)) && /^\p{Lu}\p{Ll}/u.test(next)) return true;
-  // A single capital is an initial when a name follows, but "plan B." ends.
+  // A single capital is an initial when a name follows, but "plan B." ends, and so do "an A." and, but for "the J. Edgar Moss Hall", "the D."
   if (/^\p{Lu}\.$/u.test(head))
     return (
       /^\p{Lu}[\p{Ll}.]/u.test(next) &&
+      !SMALL_WORD.test(next) &&
+      !/\ban? \p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 4), stop + 1)) &&
+      !(
+        /\bthe \p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 5), stop + 1)) &&
+        !/^\p{Lu}\S*\s\p{Lu}/u.test(next)
+      ) &&
       !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|letter|and|or)\s\p{Lu}\.$/iu.test(
         text.slice(Math.max(0, stop - 16), stop + 1),
       )

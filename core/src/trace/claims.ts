@@ -226,6 +226,9 @@ const HEDGE_CLASSES: readonly (readonly [string, RegExp])[] = [
   ],
 ];
 
+/** Classes that limit the value behind them. */
+const OF_VALUES = new Set(['about', 'nearly', 'over', 'under']);
+
 /** "May" as a month: before a day or year, or with a capital in mid-sentence. A pattern that folds case can't tell. */
 const isMonth = (text: string, m: RegExpExecArray) =>
   m[0] === 'May' && (/^\s+\d/.test(text.slice(m.index + 3)) || /[^.!?\s”"]\s+$/.test(text.slice(0, m.index)));
@@ -415,9 +418,22 @@ export function faultsIn(
   const coveredText = covered.map((c) => c.tokens.map((t) => t.text).join(' ')).join(' . ');
   const toldHedges = hedgesOf(told);
   const allHedges = hedgesOf(source);
+  const toldValues = new Set(valuesOf(told, tagger).map((v) => v.key));
+  /** Whether the value that each of these words limits is left out with it. */
+  const goneWithValue = (list: readonly string[]) =>
+    list.every((word) => {
+      const at = source.indexOf(word);
+      const limited = at < 0 ? undefined : valuesOf(source.slice(at + word.length), tagger)[0];
+      return limited && at >= 0 && !toldValues.has(limited.key);
+    });
   for (const [name, list] of hedgesOf(coveredText)) {
     const have = toldHedges.get(name)!.length;
-    if (list.length && !have && !(name === 'likely' && toldHedges.get('possible')!.length))
+    if (
+      list.length &&
+      !have &&
+      !(name === 'likely' && toldHedges.get('possible')!.length) &&
+      !(OF_VALUES.has(name) && goneWithValue(list))
+    )
       add('hedge', '', list[0]);
   }
   for (const [name, list] of toldHedges)

@@ -63,6 +63,66 @@ describe('a long sentence', () => {
       of: 'The old pump was found in a shed behind the brewery on the second of May, less than a week before the new one was due to arrive.',
       not: 'The clerk said that the old pump was in a shed behind the brewery, less than a week before the new one was due to arrive.',
     },
+    {
+      id: 'whereTail',
+      where: 'before what goes on at a place',
+      parts: [
+        'Every evening in June the warden carries the lanterns down to the old jetty.',
+        'There, she sets them out along the lowest of the steps.',
+      ],
+      of: 'Every evening in June the warden carries the lanterns down to the old jetty, where she sets them out along the lowest of the steps.',
+      not: 'The clerk asked how the lanterns had come to be on the old jetty, where she sets them out along the lowest of the steps.',
+    },
+    {
+      id: 'showingTail',
+      where: 'before what an event showed',
+      parts: [
+        'In the third winter the cover of the big drum came away from the rim.',
+        'That showed that somebody had patched it with paper and glue.',
+      ],
+      of: 'In the third winter the cover of the big drum came away from the rim, showing that somebody had patched it with paper and glue.',
+      not: 'In the third winter a keeper walked around the big drum every Sunday, showing visitors the patches of paper and glue.',
+    },
+    {
+      id: 'soThatTail',
+      where: 'before what follows, not before what is meant',
+      parts: [
+        'Nobody weighed the apples or counted the windfalls in either year.',
+        'So the bigger crop is a guess and not a finding.',
+      ],
+      of: 'Nobody weighed the apples or counted the windfalls in either year, so that the bigger crop is a guess and not a finding.',
+      not: 'They weighed all the apples and counted the windfalls in both years, so that nobody could say the bigger crop was a guess.',
+    },
+    {
+      id: 'thenTail',
+      where: 'before what was done then',
+      parts: [
+        'We joined the second and the fifth wire with a drop of solder and waited.',
+        'Then we held a hot spoon against the glass.',
+      ],
+      of: 'We joined the second and the fifth wire with a drop of solder and waited, then held a hot spoon against the glass.',
+      not: 'The book says that you join the second and the fifth wire with a drop of solder, then hold a hot spoon against the glass.',
+    },
+    {
+      id: 'heldIn',
+      where: 'behind what a thing is',
+      parts: [
+        'The Long Sunday Pull is a contest of patience between rowers.',
+        'It is held on the last Sunday of August at the foot of the weir.',
+      ],
+      of: 'The Long Sunday Pull is a contest of patience between rowers held on the last Sunday of August at the foot of the weir.',
+      not: 'The Long Sunday Pull is the only contest of patience held on the last Sunday of August that ends at the foot of the weir.',
+    },
+    {
+      id: 'twoVerbs',
+      where: 'between where a thing is and what it does',
+      parts: [
+        'The gauge is on a pole about 90 metres from the barn.',
+        'It sends a figure every half hour to the office in the village.',
+      ],
+      of: 'The gauge is on a pole about 90 metres from the barn and sends a figure every half hour to the office in the village.',
+      not: 'The gauge was fitted to a pole about 90 metres from the barn and wired to the old bell in the office of the village.',
+    },
   ];
   for (const { id, where, of, parts, not } of PARTED)
     it(`is parted ${where}`, () => {
@@ -80,6 +140,30 @@ describe('a long sentence', () => {
         'The timing of the second fire made the inspectors look again at the first one.',
     };
     for (const [source, told] of Object.entries(cases)) expect(short(source)).to.equal(told);
+  });
+
+  it('goes without what names a thing besides, and without what else was so at a time', () => {
+    expect(
+      short(
+        'Walkers carry a smooth grey block of slate, known as the Tax and weighing 19 kilograms, as far as they like along the bank that joins the two mills.',
+      ),
+    ).to.equal(
+      'Walkers carry a smooth grey block of slate as far as they like along the bank that joins the two mills.',
+    );
+    expect(
+      short(
+        'In the spring of 1997, when the wardens had already counted the nests on four of the islands for another reason, a storm took the hut and all the notes in it.',
+      ),
+    ).to.equal('In the spring of 1997 a storm took the hut and all the notes in it.');
+  });
+
+  it('of a person’s own story is parted too, where it is too long to be said at once', async () => {
+    const source = await readSource('I kept bees. We had four hives.', { kind: 'forum' });
+    const text =
+      'The gauge is on a pole about 90 metres from the barn and sends a figure every half hour to an old clock in the kitchen of the house.';
+    expect(tellSentence(text, tagger(text), makeTeller(source, tagger))).to.have.length(2);
+    const easy = 'The gauge is on a pole and sends a figure every half hour to an old clock.';
+    expect(tellSentence(easy, tagger(easy), makeTeller(source, tagger))).to.have.length(1);
   });
 
   it('keeps what limits a claim, who makes it, and lists', () => {

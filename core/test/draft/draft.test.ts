@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { draftScript, DraftError, sourceCarries, type Draft } from '../../src/draft/index.ts';
-import { contract, forTheEar, speakerFirst } from '../../src/draft/ear.ts';
+import { contract, forTheEar, speakerFirst, toldTheReporter } from '../../src/draft/ear.ts';
 import { safeSplits } from '../../src/draft/split.ts';
 import { references } from '../../src/facts/references.ts';
 import { taggedFacts } from '../../src/facts/index.ts';
@@ -295,6 +295,14 @@ describe('saying it for the ear', () => {
       'Oona Barrick, a nurse, said: “It felt like a ferry.”',
     );
     expect(speakerFirst('“I could not see it,” he said.')).to.equal('“I could not see it,” he said.');
+    expect(speakerFirst('“I had the key for years,” she said, shivering, “and I never used it.”')).to.equal(
+      'She said: “I had the key for years, and I never used it.”',
+    );
+    expect(speakerFirst('“I had the key,” said Tom Ware. “Nobody asked.”')).to.equal(
+      'Tom Ware said: “I had the key. Nobody asked.”',
+    );
+    expect(toldTheReporter('“It was me,” he told our reporter.')).to.equal('“It was me,” he said.');
+    expect(toldTheReporter('He told me about it.')).to.equal('He told me about it.');
   });
 
   const split = (text: string) => safeSplits(text, tagger(text));

@@ -10,6 +10,9 @@ describe('sentences', () => {
       'Dr. J. R. Vey paid 3.5 pounds.',
       'He left.',
     ]);
+    expect(split('She got an A. The teacher had one wish.')).to.have.length(2);
+    expect(split('It hung at the top of the D. Wax covered it.')).to.have.length(2);
+    expect(split('It met in the J. Orrin Vale Hall.')).to.have.length(1);
     expect(split('We chose plan B. The rest waited.')).to.deep.equal([
       'We chose plan B.',
       'The rest waited.',

@@ -9,11 +9,11 @@ import type { Subject } from './decompose.ts';
 import type { Tagged } from './restructure.ts';
 import { closed, inQuote, words } from './sentence.ts';
 
-const finiteIn = (tokens: readonly TaggedToken[], from: number, to: number) =>
+export const finiteIn = (tokens: readonly TaggedToken[], from: number, to: number) =>
   tokens.flatMap((_, i) => (i >= from && i < to && isFiniteVerb(tokens, i) ? [i] : []));
 
 /** A clause word that governs what stands behind it: a part of such a sentence can't be told alone. */
-const GOVERNS =
+export const GOVERNS =
   /^(?:if|unless|whether|although|though|because|since|so|than|that|until|while|whenever|once|as)$/i;
 
 /** Words in -ing that stand before a noun like prepositions (Quirk et al. 1985, 9.8, from memory), not for an act. */
@@ -22,7 +22,7 @@ const PREPOSITIONS =
 
 type Time = 'past' | 'present';
 /** The time a main clause tells in; null where a modal makes it neither. */
-function timeOf(tokens: readonly TaggedToken[], verb: number): Time | null {
+export function timeOf(tokens: readonly TaggedToken[], verb: number): Time | null {
   const word = tokens[verb].text.toLowerCase();
   if (/^(?:was|were|had|did|has|have)$/.test(word)) return 'past';
   if (/^(?:is|are|am|do|does)$/.test(word)) return 'present';
@@ -32,7 +32,7 @@ function timeOf(tokens: readonly TaggedToken[], verb: number): Time | null {
 }
 
 /** A sentence's subject, from `from` to the verb: a plain noun phrase. */
-function subjectBefore(
+export function subjectBefore(
   tokens: readonly TaggedToken[],
   from: number,
   verb: number,

@@ -6,6 +6,7 @@ import { formOf } from '../../language/inflect.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { agentTail, participleTail, spanTail, throughBefore, whenEvent } from './breath.ts';
+import { heldIn, showingTail, soThatTail, thenTail, whereTail } from './tails.ts';
 import type { Tagged } from './restructure.ts';
 import { upper } from './restructure.ts';
 import { closed, inQuote, words } from './sentence.ts';
@@ -14,6 +15,9 @@ import { closed, inQuote, words } from './sentence.ts';
 export type Subject = (phrase: string, tokens: readonly TaggedToken[]) => string | null;
 
 const NOMINAL = new Set(['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON', 'PART']);
+/** Titles that take the article. */
+const TITLED =
+  /^The (?:Rev|Hon|Right|Very|Most|King|Queen|Prince|Duke|Duchess|Earl|Count|Lord|Lady|Pope|Bishop|Archbishop|Emperor|Empress|Sultan|President|Prime|Chancellor|Mayor)/i;
 const PLURAL = /(?:[^su]s|people|men|women|children|police)$/i;
 const PERSON_NOUN =
   /(?:man|woman|father|mother|son|daughter|boy|girl|child|wife|husband|brother|sister|keeper|doctor|engineer|nurse|owner|teacher|farmer|builder|worker|driver|captain|baker|miller|mayor|clerk|librarian|landlord|widow|inventor|physicist|author|skipper|tuner|judge|secretary|scientist|officer|brewer|founder|geologist|photographer|lawyer|neighbour|student|architect|director|minister)$/i;
@@ -54,7 +58,8 @@ export function carrier(persons: Persons): Subject {
       const known = persons.pronoun(last);
       if (known) return upper(known);
       if (/^(?:Mr|Mrs|Ms|Miss|Dr|Sir)\b/.test(phrase)) return `${phrase.split(' ')[0]} ${last}`;
-      return null;
+      // "the Stone Carry": a thing's own name, unless a title or a plural.
+      return /^The \p{Lu}/iu.test(phrase) && !/s$/.test(last) && !TITLED.test(phrase) ? 'It' : null;
     }
     if (
       tokens.some((t) => t.text === 'and') ||
@@ -136,7 +141,9 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
   if (!subject || quotedSpans(text).length) return null;
   const first = tokens[subject.verb];
   for (let i = subject.verb + 2; i < tokens.length - 2; i++) {
-    if (CLAUSE.test(tokens[i].text) || /^[;:]$/.test(tokens[i].text)) return null;
+    // "since 1761", "but for 1917": no clause opens there.
+    const clause = CLAUSE.test(tokens[i].text) && tokens[i + 1].pos !== 'NUM' && tokens[i + 1].text !== 'for';
+    if (clause || /^[;:]$/.test(tokens[i].text)) return null;
     if (tokens[i].text !== 'and') continue;
     let v = i + 1;
     while (tokens[v]?.pos === 'ADV') v++;
@@ -149,14 +156,13 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     const counts = (k: number) => left[k - 1]?.pos === 'NUM' && left[k + 1]?.pos === 'NUM';
     if (left.filter((t, k) => t.text === ',' && !counts(k)).length > Number(tokens[i - 1].text === ','))
       return null;
-    if (
-      left.some((t, k) => t.text === 'and' && !counts(k)) ||
-      left.some((t) => t.text === 'to' || t.text === 'both')
-    )
+    if (left.some((t, k) => (t.text === 'and' && !counts(k)) || t.text === 'to' || t.text === 'both'))
       return null;
     const second = tokens[v];
     // A helper of its own opens a verb of its own; a bare verb must have the form of the first.
-    const sameKind = second.pos === 'AUX' || (first.pos !== 'AUX' && sameTense(first, second));
+    const sameKind =
+      second.pos === 'AUX' ||
+      (first.pos !== 'AUX' ? sameTense(first, second) : isNoHelper(tokens, subject.verb, second));
     if (!sameKind) return null;
     const carried = carry(text.slice(0, tokens[subject.end - 1].end), tokens.slice(0, subject.end));
     if (!carried) return null;
@@ -166,6 +172,15 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     ];
   }
   return null;
+}
+
+/** "is on a post and sends", "was a smith and kept": a form of "be" that helps no verb, and a second one in its time. */
+function isNoHelper(tokens: readonly TaggedToken[], be: number, second: TaggedToken): boolean {
+  let next = be + 1;
+  while (tokens[next]?.pos === 'ADV') next++;
+  if (!['ADP', 'DET', 'NUM', 'PROPN', 'NOUN'].includes(tokens[next]?.pos ?? '')) return false;
+  const form = formOf(second.text, second.lemma, false);
+  return tokens[be].text === 'is' ? form === 'third' : tokens[be].text === 'was' && form === 'past';
 }
 
 function sameTense(a: TaggedToken, b: TaggedToken): boolean {
@@ -362,6 +377,11 @@ export const DECOMPOSITIONS: readonly {
   { id: 'agentTail', apply: forBreath(agentTail) },
   { id: 'spanTail', apply: forBreath(spanTail) },
   { id: 'participleTail', apply: forBreath(participleTail) },
+  { id: 'whereTail', apply: forBreath(whereTail) },
+  { id: 'showingTail', apply: forBreath(showingTail) },
+  { id: 'soThatTail', apply: forBreath(soThatTail) },
+  { id: 'thenTail', apply: forBreath(thenTail) },
+  { id: 'heldIn', apply: forBreath(heldIn) },
 ];
 
 /** Decomposes a sentence as far as it goes; `least` words, below which it stays whole. */

@@ -69,8 +69,11 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
     const label = verb && k > 0 && !/^(?:ADP|ADV|SCONJ|VERB|CCONJ)$/.test(tokens[0].pos);
     if (verb && k > (label ? 0 : 1) && (told || !label)) return;
     const close = label ? next - 1 : next;
-    if (/^(?:who|which|whose|where)$/.test(first.text) && finite(at + 1, next)) {
-      if (goesOn || next === last) add(at, close, next);
+    // "in the autumn of 2022, when they had one summer behind them, prices rose"
+    const time = first.text === 'when' && !told && /^(?:NUM|NOUN|PROPN)$/.test(tokens[at - 1].pos);
+    if ((time || /^(?:who|which|whose|where)$/.test(first.text)) && finite(at + 1, next)) {
+      if (time && (next === last || !clauseFollows(tokens, next + 1))) return;
+      if (time || goesOn || next === last) add(at, close, next);
       return;
     }
     const act = first.pos === 'ADV' ? tokens[at + 2] : first;
@@ -86,7 +89,7 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       /(?:ing|ed|en|wn)$/.test(first.text) &&
       head === 'NOUN' &&
       next < last &&
-      !finite(at + 1, next) &&
+      !finite(at + 2, next) &&
       /^(?:ADP|ADV|SCONJ|AUX)$/.test(tokens[next + 1]?.pos ?? '') &&
       k < 2
     )

@@ -1,7 +1,7 @@
 /** What is said for one sentence: in short sentences, for the ear, in other words where that is safe. */
 import { remembering, type TaggedToken, type Tagger } from '../../language/tagged.ts';
 import type { SourceDocument } from '../../source/document.ts';
-import { contract, forTheEar, speakerFirst } from '../ear.ts';
+import { contract, forTheEar, speakerFirst, toldTheReporter } from '../ear.ts';
 import { quotesBalance } from '../../facts/speech.ts';
 import { claimContext, faultsIn, type ClaimContext } from '../../trace/index.ts';
 import { safeSplits } from '../split.ts';
@@ -93,16 +93,16 @@ export function tellSentence(
   // An aim without a verb of its own, as labelled abstracts have it.
   if (source.kind === 'abstract' && AIM.test(said) && !/, (?:we|they|the|I|it)\b/.test(said))
     said = `The aim was ${said[0].toLowerCase()}${said.slice(1)}`;
+  if (source.kind === 'news') said = toldTheReporter(said);
   said = speakerFirst(said);
   const parts = safeSplits(said, said === text ? tokens : tagger(said), easyWords(teller.longest));
   const finish = (line: string) => (teller.contractions ? contract(line) : line);
   if (teller.words === 'source') return parts.map(finish);
   const keeps = KEEPS_ITS_WORDS.has(source.kind);
-  const clauses = keeps
-    ? parts
-    : parts.flatMap((part) =>
-        decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, teller.partFrom),
-      );
+  const partFrom = !keeps ? teller.partFrom : source.kind === 'forum' ? teller.breath + 1 : Infinity;
+  const clauses = parts.flatMap((part) =>
+    decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, partFrom),
+  );
   // Of a step nothing goes: what only adds to it may be how it is done.
   const apart =
     source.kind === 'howto'

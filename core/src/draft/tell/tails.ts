@@ -1,0 +1,141 @@
+/**
+ * What hangs at a long sentence's end, told as a sentence of its own: where, what it showed, what followed, what came
+ * then, what a thing is that has just been named. Guards as in `breath`: where one fails the sentence stays whole.
+ */
+import { formOf, inflect } from '../../language/inflect.ts';
+import type { TaggedToken } from '../../language/tagged.ts';
+import { GOVERNS, finiteIn, subjectBefore, timeOf } from './breath.ts';
+import type { Subject } from './decompose.ts';
+import { upper, type Tagged } from './restructure.ts';
+import { closed, inQuote, words } from './sentence.ts';
+
+const OPENS_SUBJECT = new Set(['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ']);
+/** What makes the clause behind it part of what is said, asked, supposed or denied. */
+const HOLDS =
+  /^(?:said|says|say|told|thought|thinks|believed?|believes|hoped?|hopes|asked|whether|not|n['’]t|never|who|which|where|when|whose|how|what|why)$/i;
+
+/** The last comma outside quotations whose tail `opens` and runs to the end without another mark. */
+function tailAt({ text, tokens }: Tagged, opens: (at: number) => boolean): number {
+  if (/[?:;]/.test(text)) return -1;
+  for (let i = tokens.length - 4; i > 4; i--) {
+    if (tokens[i].text !== ',' || inQuote(text, tokens[i].start)) continue;
+    return opens(i + 1) && !/[“”"()]/.test(text.slice(tokens[i].start)) ? i : -1;
+  }
+  return -1;
+}
+
+/** A main clause before the comma that nothing governs and that says nothing of somebody's saying. */
+const plainBefore = (tokens: readonly TaggedToken[], at: number) =>
+  finiteIn(tokens, 0, at).length > 0 &&
+  !tokens.slice(0, at).some((t) => GOVERNS.test(t.text) || HOLDS.test(t.text));
+
+/** Whether a clause with a subject of its own begins at `from`. */
+const clauseAt = (tokens: readonly TaggedToken[], from: number) => {
+  const verb = finiteIn(tokens, from + 1, Math.min(tokens.length, from + 8))[0];
+  return verb !== undefined && OPENS_SUBJECT.has(tokens[from].pos) && !/^there$/i.test(tokens[from].text)
+    ? verb
+    : -1;
+};
+
+/** Endings of nouns for acts, states and ways (Quirk et al. 1985, I.31–37, from memory): no places, or no matter if they are. */
+const ABSTRACT = /(?:tion|sion|ment|ness|ity|ism|ance|ence|ship|hood|acy|ing|model|case|system|method)$/i;
+
+/** "… to an old wall, where he lays them along the hole." → "… to an old wall. There, he lays them along the hole.": behind a place that one is in, at, on or goes to. */
+export function whereTail(s: Tagged): string[] | null {
+  const { text, tokens } = s;
+  const at = tailAt(s, (i) => tokens[i].text === 'where');
+  if (at < 0 || clauseAt(tokens, at + 2) < 0 || !plainBefore(tokens, at)) return null;
+  let place = at - 1;
+  while (place > 0 && ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(tokens[place].pos)) place--;
+  if (!/^(?:in|at|on|to|into|onto|near|inside|from|of|or|behind|beside|under)$/.test(tokens[place].text))
+    return null;
+  if (
+    ABSTRACT.test(tokens[at - 1].text) ||
+    /\d/.test(tokens[at - 1].text) ||
+    !['NOUN', 'PROPN'].includes(tokens[at - 1].pos) ||
+    words(text.slice(tokens[at + 2].start)) < 4
+  )
+    return null;
+  return [closed(text.slice(0, tokens[at].start)), closed(`There, ${text.slice(tokens[at + 2].start)}`)];
+}
+
+/** Verbs that say what an event lets one know (Levin 1993, 37.7 and 48.1.2 in part, from memory). */
+const LETS_KNOW = /^(?:show|mean|prove|suggest|reveal|confirm|indicate|imply|demonstrate|establish)$/;
+
+/** "It broke across a corner, showing that it was hollow." → "It broke across a corner. That showed that it was hollow." */
+export function showingTail(s: Tagged): string[] | null {
+  const { text, tokens } = s;
+  const at = tailAt(s, (i) => /ing$/.test(tokens[i].text) && LETS_KNOW.test(tokens[i].lemma));
+  if (at < 0 || !plainBefore(tokens, at)) return null;
+  if (tokens[at + 2].text !== 'that' && clauseAt(tokens, at + 2) < 0) return null;
+  const time = timeOf(tokens, finiteIn(tokens, 0, at)[0]);
+  if (!time) return null;
+  const said = inflect(tokens[at + 1].lemma, time === 'past' ? 'past' : 'third');
+  return [
+    closed(text.slice(0, tokens[at].start)),
+    closed(`That ${said} ${text.slice(tokens[at + 2].start)}`),
+  ];
+}
+
+/** "…, so that it is a chance and not yet a benefit." → "So it is a chance and not yet a benefit.": what follows, not what was meant. */
+export function soThatTail(s: Tagged): string[] | null {
+  const { text, tokens } = s;
+  const at = tailAt(s, (i) => tokens[i].text === 'so' && tokens[i + 1]?.text === 'that');
+  if (at < 0 || !finiteIn(tokens, 0, at).length || /^(?:if|when|unless|in|to)$/i.test(tokens[0].text))
+    return null;
+  const verb = clauseAt(tokens, at + 3);
+  if (verb < 0 || !/^(?:is|are|was|were|has|had|have)$/.test(tokens[verb].text)) return null;
+  return [closed(text.slice(0, tokens[at].start)), closed(`So ${text.slice(tokens[at + 3].start)}`)];
+}
+
+/** "We left theirs alone, then held the bag against it." → "We left theirs alone. Then we held the bag against it." */
+export function thenTail(s: Tagged, carry: Subject): string[] | null {
+  const { text, tokens } = s;
+  const at = tailAt(
+    s,
+    (i) => tokens[i].text === 'then' || (tokens[i].text === 'and' && tokens[i + 1].text === 'then'),
+  );
+  if (at < 0 || tokens.slice(0, at).some((t) => t.text === ',')) return null;
+  const act = tokens[at + 1].text === 'and' ? at + 3 : at + 2;
+  const first = finiteIn(tokens, 0, at)[0];
+  if (first === undefined || !plainBefore(tokens, at) || tokens[act]?.pos !== 'VERB') return null;
+  const form = (i: number) => formOf(tokens[i].text, tokens[i].lemma, false);
+  if (form(act) !== 'past' || form(first) !== 'past') return null;
+  const subject = subjectBefore(tokens, 0, first);
+  const carried = subject && carry(text.slice(0, subject.at(-1)!.end), subject);
+  if (!carried || words(text.slice(tokens[act].start)) < 4) return null;
+  const who = /^(?:It|They|He|She|We|You)$/.test(carried) ? carried.toLowerCase() : carried;
+  return [closed(text.slice(0, tokens[at].start)), closed(`Then ${who} ${text.slice(tokens[act].start)}`)];
+}
+
+/** "It is a contest of strength held in June between two villages." → "It is a contest of strength. It is held in June between two villages." */
+export function heldIn(s: Tagged, carry: Subject): string[] | null {
+  const { text, tokens } = s;
+  const be = finiteIn(tokens, 0, tokens.length)[0];
+  if (be === undefined || !/^(?:is|was)$/.test(tokens[be].text) || !/^an?$/.test(tokens[be + 1]?.text ?? ''))
+    return null;
+  const subject = subjectBefore(tokens, 0, be);
+  if (!subject) return null;
+  let p = be + 2;
+  while (p < tokens.length && ['ADJ', 'NOUN', 'PROPN', 'NUM', 'ADP'].includes(tokens[p].pos)) p++;
+  const participle = tokens[p];
+  if (
+    participle?.pos !== 'VERB' ||
+    tokens[p - 1].pos !== 'NOUN' ||
+    !['ADP', 'ADV'].includes(tokens[p + 1]?.pos ?? '') ||
+    /ing$/.test(participle.text) ||
+    formOf(participle.text, participle.lemma, true) !== 'participle' ||
+    inQuote(text, participle.start)
+  )
+    return null;
+  // What is left must say something, and what is said of it must be all that follows.
+  if (words(text.slice(0, participle.start)) < 8 || words(text.slice(participle.start)) < 6) return null;
+  if (tokens.slice(p).some((t) => /^(?:which|that|who|:|;)$/.test(t.text))) return null;
+  const made = tokens[p + 1].text === 'by';
+  const carried = carry(text.slice(0, subject.at(-1)!.end), subject);
+  if (!carried || /^(?:They|We|You|I)$/.test(carried)) return null;
+  return [
+    closed(text.slice(0, tokens[p - 1].end)),
+    closed(`${upper(carried)} ${made ? 'was' : tokens[be].text} ${text.slice(participle.start)}`),
+  ];
+}
