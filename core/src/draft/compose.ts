@@ -274,7 +274,8 @@ export function unitLines(unit: Unit, role: LineRole, id: () => string, step?: s
 }
 
 /** "First, look along the gap": the step's number before it, its first letter made small unless it is a name. */
-const counted = (step: string, text: string) => `${step} ${text[0].toLowerCase()}${text.slice(1)}`;
+const counted = (step: string, text: string) =>
+  `${step} ${/^I\b/.test(text) ? 'I' : text[0].toLowerCase()}${text.slice(1)}`;
 
 const STRAIN =
   /\b(?:but|trouble|failed|wrong|never|nobody|stuck|parted|closed|lost|not settled|unknown|worse|danger)\b/i;

@@ -352,6 +352,8 @@ function variantsFor(
     return tellers.get(key)!;
   };
   const firstPerson = read[0].document.kind === 'forum';
+  const breath = longestBreath(brief);
+  const tooLong = (lines: readonly string[]) => lines.some((l) => l.split(/\s+/).length > breath);
   return (unit) =>
     brief.words !== 'own' || unit.speech
       ? []
@@ -363,7 +365,10 @@ function variantsFor(
           )
           .filter(
             (lines, i, all) =>
-              lines.join() !== unit.lines.join() && all.findIndex((x) => x.join() === lines.join()) === i,
+              lines.join() !== unit.lines.join() &&
+              all.findIndex((x) => x.join() === lines.join()) === i &&
+              // What can be said in breaths is not told in one for the sake of the length.
+              (!tooLong(lines) || tooLong(unit.lines)),
           )
           .map((lines) => ({
             lines,

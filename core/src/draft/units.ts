@@ -109,6 +109,12 @@ const COUNTS = /^(?:The|In the|On the|At the) (?:first|second|third|fourth)\b/;
 const announcesCount = ({ fact, tokens }: TaggedSentence) =>
   tokens[0]?.pos === 'NUM' && /^\S+(?: \p{Ll}+)? \p{Ll}+s\.$/u.test(fact.text);
 
+/** "The chalk. The slope. The south wall.": things named one by one, in one passage, are told to the last. */
+const goesOnWithoutVerb = (a: TaggedSentence, b: TaggedSentence) =>
+  a.fact.block === b.fact.block &&
+  [a, b].every(({ fact, tokens }) => fact.step === undefined && !tokens.some((t) => VERBAL.has(t.pos)));
+const VERBAL = new Set(['VERB', 'AUX']);
+
 /** What is tested or argued about is told with what came of it. */
 const SETS_UP =
   /\b(?:in (?:an?|one|another) (?:trial|experiment|test)\b|(?:tested|wondered) (?:whether|if)\b|(?:has|have) been (?:argued|debated|disputed)|(?:is|was|are|were) (?:disputed|debated)\b)/iu;
@@ -118,6 +124,7 @@ const waits = (told: readonly TaggedSentence[], i: number) =>
   i + 1 < told.length &&
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
     announcesCount(told[i]) ||
+    goesOnWithoutVerb(told[i], told[i + 1]) ||
     (told[i + 1].fact.block === told[i].fact.block && SETS_UP.test(told[i].fact.text)) ||
     (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)) ||
     (told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1)));

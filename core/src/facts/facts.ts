@@ -13,7 +13,7 @@ import { laterSays, superseded } from './superseded.ts';
 import { references, titleNouns } from './references.ts';
 import { statementOf } from './statement.ts';
 import { strengthOf, supported, surprising } from './strength.ts';
-import { NO_VERB, notSpeech } from './speech.ts';
+import { NO_VERB, notSpeech, toTheBoard } from './speech.ts';
 import { relativeDates, timesIn, withYear } from './when.ts';
 
 const span = { start: z.number().int(), end: z.number().int() };
@@ -195,7 +195,10 @@ export function taggedFacts(
     const attribution = attributionOf(s.text, tokens[i]);
     const orders = source.kind === 'howto' && IMPERATIVE.test(s.text);
     const statement = orders ? null : statementOf(s.text, tokens[i]);
-    const silent = silence(s.block, notSpeech(s.text, tokens[i]));
+    const silent = silence(
+      s.block,
+      notSpeech(s.text, tokens[i]) ?? (source.kind === 'forum' ? toTheBoard(s.text) : null),
+    );
     const parts = {
       central: central[i],
       title: titleStems.size ? clamp(shared / Math.min(3, titleStems.size)) : 0,

@@ -13,6 +13,13 @@ const DATED_ROW = new RegExp(
   `^(?:(?:\\d{1,2} )?(?:${PATTERNS.month}) )?(?:1[0-9]|20)\\d\\d[:–—]? (?=\\p{Lu}\\p{Ll}*\\b)`,
   'u',
 );
+/** Letters and signs of an equation. */
+const FORMULA = /(?:^|\s)[\p{L}\d^()+*/-]{1,12}\s?[=≤≥≈]\s?[\p{L}\d(]/u;
+/** "Ann Ware is seen on June 5, 2013", "A barge is shown in this undated photo": words under a picture. */
+const PICTURED = new RegExp(
+  `\\b(?:is|are) (?:seen|pictured|shown)\\b[^.]{0,60}(?:${PATTERNS.month} \\d|\\d ${PATTERNS.month}|\\b(?:photo(?:graph)?|picture|image)\\b)`,
+  'u',
+);
 const LABEL = /^\p{L}+(?:\s\p{L}+){0,2}\s?:$/u;
 const VERBS = new Set(['VERB', 'AUX']);
 /** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
@@ -51,6 +58,8 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (isStamp(text) && words.length <= 12 && !(ended && verbal)) return 'it only says when';
   if (isDatedRow(text, tokens)) return 'it is a row of a table of dates';
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
+  if (PICTURED.test(text) && words.length <= 30) return 'it says what a picture shows';
+  if (FORMULA.test(text)) return 'it is a formula';
   if (POINTS.test(text)) return 'it points at another place of the page';
   if (!ended && words.length < SHORT_ROW && !verbal) return NO_VERB;
   // The end of somebody's words, without the words: "Rudkin.”"
@@ -58,6 +67,17 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (words.length <= 4 && closes && !verbal) return 'it is a fragment';
   return null;
 }
+
+/** Courtesies (Quirk et al. 1985, 11.54, formulaic utterances, from memory) that a poster says to those who read along. */
+const COURTESY =
+  /^(?:(?:ok(?:ay)?|so|and|right|well|oh|yes|anyway),? )?(?:sorry|apologies|my apologies|thanks|many thanks|thank you|thankyou|cheers|ta|hi|hello|hey|welcome|tl;?dr)\b(?! to (?:the|his|her|its|their|a|an|my|our|\p{Lu}))/iu;
+const MOST_COURTEOUS = 22;
+
+/** Whether a sentence of a board's story is said to the board's readers and tells nothing; why, or null. */
+export const toTheBoard = (text: string): string | null =>
+  COURTESY.test(text) && !/["“”]/.test(text) && text.split(/\s+/).length <= MOST_COURTEOUS
+    ? 'it is said to the readers of the board'
+    : null;
 
 /** Whether a sentence can open: it begins and ends like one, has a finite verb or asks, and its quotations are closed. */
 export function isWhole(text: string, tokens: readonly TaggedToken[]): boolean {

@@ -24,6 +24,9 @@ const SHORT_SUM = /\d\p{Ll}{1,2}$/u;
 /** Words that no name begins with. */
 const SMALL_WORD =
   /^(?:The|An?|It|He|She|They|We|You|I|His|Her|Its|Their|Our|My|This|That|These|Those|There|But|And|Or|So|In|On|At|By|For|With|From|When|If|As|Then|Not|No)\b/;
+/** Who said what was just quoted: "Ann Ware said.", "said Ann Ware". */
+const TAG =
+  /^\s(?:\p{Lu}[\p{L}’'.-]*\s){1,4}(?:said|says|asked|asks|wrote|writes|added|told|cried|shouted|replied)\b/u;
 const OPENER = /^["'“‘([]*/;
 
 function isAbbreviation(text: string, stop: number): boolean {
@@ -43,6 +46,7 @@ function isAbbreviation(text: string, stop: number): boolean {
   if (entry) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
   if (CUT_SHORT.test(text.slice(Math.max(0, stop - 6), stop + 1)) && /^\p{Lu}\p{Ll}/u.test(next)) return true;
   // A single capital is an initial when a name follows, but "plan B." ends, and so do "an A." and, but for "the J. Edgar Moss Hall", "the D."
+  if (/^\p{Lu}\.$/u.test(head) && /^\p{Ll}/u.test(next)) return true;
   if (/^\p{Lu}\.$/u.test(head))
     return (
       /^\p{Lu}[\p{Ll}.]/u.test(next) &&
@@ -90,6 +94,10 @@ export function sentences(text: string): SentenceSpan[] {
     }
     const following = text.slice(end, end + 8).trimStart();
     const lower = /^["'“‘([]*\p{Ll}/u.test(following);
+    // “MENLO FORD, Cal. -- In a bid”: what a dash goes on with has not ended.
+    if (match[0] === '.' && /^(?:--|—|–)\s/.test(following)) continue;
+    // “Why?” Tom Ware asked. — who said it belongs to it.
+    if (/[!?…]["”]$/.test(match[0]) && TAG.test(text.slice(end, end + 80))) continue;
     // “Why?” he asked. — the stop belongs to what is quoted.
     if (lower && /[!?…]|["”’']$/.test(match[0])) continue;
     if (lower && (match[0] === '...' || SHORT_SUM.test(text.slice(Math.max(0, at - 5), at)))) continue;

@@ -75,6 +75,7 @@ export function finishSource(found: RawDocument, format: string, options: ReadOp
     .flatMap(cutLong)
     .flatMap(labelApart);
   takeHead(raw, blocks);
+  takeDateline(raw, blocks);
   if (!blocks.some((b) => b.type !== 'heading' && b.type !== 'box'))
     throw new SourceError(
       'empty',
@@ -85,16 +86,20 @@ export function finishSource(found: RawDocument, format: string, options: ReadOp
 
 /** Typographic forms that later rooms rely on: one kind of space, no reference marks, no doubled marks. */
 function cleanText(text: string): string {
-  return text
-    .replace(/[\u00a0\u2007]/g, ' ')
-    .replace(
-      /\s?\[(?:\d{1,3}|citation needed|clarification needed|needs update|who\?|when\?|by whom\?|dubious[^\]]{0,20}|note \d+|edit)\]/gi,
-      '',
-    )
-    .replace(/``|''/g, '"')
-    .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
-    .replace(/\s+/g, ' ')
-    .trim();
+  return (
+    text
+      .replace(/[\u00a0\u2007]/g, ' ')
+      .replace(
+        /\s?\[(?:\d{1,3}|citation needed|clarification needed|needs update|who\?|when\?|by whom\?|dubious[^\]]{0,20}|note \d+|edit)\]/gi,
+        '',
+      )
+      // Markup that was written out: "A&lt;sup&gt;x&lt;/sup&gt;".
+      .replace(/<(sub|sup|b|i|em|strong|u|span|small)\b[^<>]{0,80}>([^<>]*)<\/\1>/gi, '$2')
+      .replace(/``|''/g, '"')
+      .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
+      .replace(/\s+/g, ' ')
+      .trim()
+  );
 }
 
 const MONTH_DAY =
@@ -130,6 +135,34 @@ function takeHead(raw: RawDocument, blocks: RawBlock[]): void {
     if (rest) raw.publisher ??= rest;
     blocks.shift();
   }
+}
+
+/** Where a report was written and by which agency, before its first words: "LONG ACRE, Kent (News Service) — ". */
+const DATELINE = new RegExp(
+  '^(?:' +
+    String.raw`\p{Lu}[\p{Lu}’'.-]{2,}(?:[ -]\p{Lu}[\p{Lu}’'.-]+){0,3}(?:,? ?[^—–:;!?“”"]{0,45}?)?` +
+    String.raw`|\p{Lu}[\p{L}’'.-]+(?: \p{Lu}[\p{L}’'.-]+){0,2}(?:, [^—–:;!?“”"()]{2,25})?,? ?\([\p{Lu}][\p{L}\d .&’'/-]{1,30}\)` +
+    String.raw`|\([\p{Lu}][\p{L}\d .&’'/-]{1,30}\)` +
+    String.raw`),?\s*(?:—|–|--|-)\s+(?=["“‘]?\p{Lu}|\d)`,
+  'u',
+);
+/** Among so many passages a dateline stands, and so many words must be behind it. */
+const DATELINE_AMONG = 4;
+const BEHIND_DATELINE = 6;
+
+function takeDateline(raw: RawDocument, blocks: RawBlock[]): void {
+  const at = blocks
+    .slice(0, DATELINE_AMONG)
+    .findIndex((b) => b.type === 'paragraph' && DATELINE.test(b.text));
+  if (at < 0) return;
+  const [line] = DATELINE.exec(blocks[at].text)!;
+  const text = blocks[at].text.slice(line.length);
+  if (text.split(' ').length < BEHIND_DATELINE) return;
+  blocks[at] = { ...blocks[at], text };
+  raw.leftOut = [
+    ...(raw.leftOut ?? []),
+    { text: line.trim(), why: 'it says where it was written', doubt: false, at },
+  ];
 }
 
 /** "Background. Children who learn …": the label of a part, set with a full stop, stands as a heading, in mid-paragraph too. */

@@ -291,6 +291,8 @@ export function objectRelative({ text, tokens }: Tagged, carry: Subject): string
 export function becauseTail({ text, tokens }: Tagged): string[] | null {
   const at = tokens.findIndex((t, i) => i > 4 && t.text === 'because' && tokens[i + 1]?.text !== 'of');
   if (at < 0 || inQuote(text, tokens[at].start) || /\?$/.test(text)) return null;
+  // "… and, because the well was dry, they left": the reason of what follows.
+  if (tokens.slice(at - 2, at).some((t) => t.pos === 'CCONJ')) return null;
   const left = tokens.slice(0, at);
   const right = tokens.slice(at + 1);
   if (

@@ -320,11 +320,16 @@ function candidate(
 
 /** "a" and "an" as the next word sounds, where a swap changed it. */
 export function articles(text: string): string {
-  return text.replace(/\b([Aa])(n?) (?=(\p{L}+))/gu, (whole, a: string, n: string, next: string) => {
-    const vowel =
-      /^(?:[aeio]|u(?!ni|se|su|ti|k|r[aeiou])|hour|honest|heir|honou?r)/i.test(next) &&
-      !/^(?:one|once|eu|uni|use)/i.test(next);
-    if (/^\p{Lu}{2,}$/u.test(next)) return whole;
-    return vowel === (n === 'n') ? whole : `${a}${vowel ? 'n' : ''} `;
-  });
+  return text.replace(
+    /\b([Aa])(n?) (?=(\p{L}+))/gu,
+    (whole, a: string, n: string, next: string, at: number) => {
+      // A capital within a sentence is a letter or a name: "hepatitis A illnesses".
+      if (a === 'A' && !/(?:^|[.!?:]["”’)]?\s+)["“‘(]?$/.test(text.slice(0, at))) return whole;
+      const vowel =
+        /^(?:[aeio]|u(?!ni|se|su|ti|k|r[aeiou])|hour|honest|heir|honou?r)/i.test(next) &&
+        !/^(?:one|once|eu|uni|use)/i.test(next);
+      if (/^\p{Lu}{2,}$/u.test(next)) return whole;
+      return vowel === (n === 'n') ? whole : `${a}${vowel ? 'n' : ''} `;
+    },
+  );
 }

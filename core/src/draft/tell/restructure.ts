@@ -15,7 +15,7 @@ export interface Tagged {
 /** Words that open a sentence and are never a name's first. */
 const SMALL =
   /^(?:The|An?|It|He|She|They|We|You|His|Her|Its|Their|Our|My|This|That|These|Those|Most|Some|Many|Few|Both|All|About|Almost|Nearly|Over|Around|Nobody|Everyone|There|No|Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten)\b/;
-const lower = (text: string) =>
+export const lower = (text: string) =>
   SMALL.test(text) || !/^\p{Lu}(?:\b|\p{Lu}|[\p{Ll}’'-]+ \p{Lu})/u.test(text)
     ? text[0].toLowerCase() + text.slice(1)
     : text;
@@ -57,11 +57,15 @@ export function frontTime({ text, tokens }: Tagged): string | null {
   if (last.pos === 'NOUN' && before.slice(verb + 1).some((t) => t.pos === 'ADP')) return null;
   if (/^(?:last|each|every)$/.test(m[2].split(' ')[0]) && last.pos === 'ADP') return null;
   if (
-    /^ (?:and|or|to|until|since|by|he|she|it|they|but)\b/.test(tail) ||
+    /^ (?:and|or|to|until|since|by|he|she|it|they|but|early|late)\b/.test(tail) ||
     /^,? (?:when|after|before|and|or|because|although|which)\b/.test(tail)
   )
     return null;
-  if (/\bhad\b/.test(head) || /\b(?:also|even|only|already|again|not)$/.test(head)) return null;
+  if (
+    /\bhad\b/.test(head) ||
+    /\b(?:also|even|only|already|again|not|early|late|earlier|later|shortly|just|soon|long|right)$/.test(head)
+  )
+    return null;
   const subject = before[0];
   const start = subject.pos === 'PROPN' || /^I$/.test(subject.text) ? head : lower(head);
   return `${upper(m[2])}${m[2].split(' ').length > 3 ? ',' : ''} ${start}${tail}`;

@@ -1,12 +1,14 @@
 /** What is said for one sentence: in short sentences, for the ear, in other words where that is safe. */
 import { remembering, type TaggedToken, type Tagger } from '../../language/tagged.ts';
 import type { SourceDocument } from '../../source/document.ts';
+import { formOf } from '../../language/inflect.ts';
+import { WEEKDAYS } from '../../language/lexicon.ts';
 import { contract, forTheEar, speakerFirst, toldTheReporter } from '../ear.ts';
 import { quotesBalance } from '../../facts/speech.ts';
 import { claimContext, faultsIn, type ClaimContext } from '../../trace/index.ts';
 import { safeSplits } from '../split.ts';
 import { carrier, decompose, personsOf, type Subject } from './decompose.ts';
-import { OPERATIONS, spokenFigures } from './restructure.ts';
+import { OPERATIONS, lower, spokenFigures, upper } from './restructure.ts';
 import { rephrase } from './phrasebook.ts';
 import { shortened } from './shorten.ts';
 
@@ -77,6 +79,32 @@ const unbracketed = (text: string) =>
     ? text
     : text.replace(/^\(\s*|\s*\)$/g, '').replace(/\s*\)([.!?])$/, '$1');
 
+/** How a poster labels what is added later: "EDIT 2, Tuesday:", "Update (solved):". */
+const ADDED = new RegExp(
+  `^(?:(?:final|small|quick) )?(?:edit(?:ed)?|update|eta|follow-?up)\\b(?: to add)?(?:\\s*#?\\d+)?(?:[,\\s–-]+(${WEEKDAYS.join('|')})\\b)?[^:.!?“"(]{0,24}(?:\\([^)]*\\))?\\s*:\\s*(?=\\S)`,
+  'iu',
+);
+
+/** What was added later, without its label: a day that it gives is said. */
+function withoutLabel(text: string, tagger: Tagger): string {
+  const label = ADDED.exec(text);
+  if (!label) return text;
+  const added = text.slice(label[0].length);
+  if (!label[1]) return upper(added);
+  return `On ${label[1]}, ${/^[“"]/.test(added) || tagger(added)[0]?.pos === 'PROPN' ? added : lower(added)}`;
+}
+
+/** "Borrowed a radio from my brother.": a teller who leaves themself out is heard with an "I". */
+function withTeller(text: string, tagger: Tagger): string {
+  const at = /^(?:(?:On|In|At) [^,]{3,20}, )?/.exec(text)![0].length;
+  const [verb, object] = tagger(text.slice(at));
+  const past =
+    verb?.pos === 'VERB' &&
+    formOf(verb.text, verb.lemma, false) === 'past' &&
+    ['DET', 'PRON', 'NUM'].includes(object?.pos ?? '');
+  return past ? `${text.slice(0, at)}I ${text[at].toLowerCase()}${text.slice(at + 1)}` : text;
+}
+
 /** The lines for a sentence, in order. `speech`: it stands inside a quotation that runs over several sentences, and is told to the letter. */
 export function tellSentence(
   text: string,
@@ -87,7 +115,8 @@ export function tellSentence(
   // Where a quotation begins or ends without the other mark, some of it is somebody's words.
   if (speech || !quotesBalance(text)) return [unbracketed(text)];
   const { source, tagger } = teller;
-  let said = unbracketed(forTheEar(text));
+  let said = unbracketed(forTheEar(withoutLabel(text, tagger)));
+  if (source.kind === 'forum') said = withTeller(said, tagger);
   if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said))
     said = authorsAsThirdPerson(said);
   // An aim without a verb of its own, as labelled abstracts have it.

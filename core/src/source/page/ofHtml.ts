@@ -134,6 +134,8 @@ export function atomsOfHtml(root: Element | null): Atom[] {
       if (abuts(e, loose.at(-1)!.text)) say(' ');
       const said = e.children.length < 3 ? tidy(e.textContent ?? '') : '';
       if (said && said.length <= 60) loose.at(-1)!.spans.push(said);
+      const quoted = isCited(e, loose.at(-1)!.text);
+      const from = loose.at(-1)!.text.length;
       for (const c of e.childNodes)
         inline(
           c,
@@ -142,6 +144,11 @@ export function atomsOfHtml(root: Element | null): Atom[] {
           bold || BOLD.has(tag),
           wrap || `${tag}.${lookOf(namesOf(e))}`,
         );
+      if (quoted) {
+        const line = loose.at(-1)!;
+        line.text =
+          line.text.slice(0, from) + line.text.slice(from).replace(/^(\s*)(.*?)(\s*)$/s, '$1“$2”$3');
+      }
     }
   };
 
@@ -230,6 +237,24 @@ function isTypedProse(e: Element): boolean {
   const ends = (text.match(/\p{Ll}{2}[.!?]["'”’)]*(?=\s|$)/gu) ?? []).length;
   const signs = (text.match(/[{}[\]()=;<>\\|$#&*]/g) ?? []).length;
   return ends >= 3 && signs < text.length * 0.03;
+}
+
+/** Words set in italics within a sentence, from so many on, are somebody's: an inscription, a title. Fewer are stress, or another language. */
+const CITED_WORDS = 3;
+/** Whether the page's type stands for quotation marks: a `q`, whose marks a browser draws, or a run in italics within a sentence. */
+function isCited(e: Element, before: string): boolean {
+  const tag = tagOf(e);
+  const said = tidy(e.textContent ?? '');
+  if (/^["“”'‘’«»]|["“”«»]$/.test(said) || /["“‘(]\s*$/.test(before)) return false;
+  if (tag === 'Q') return said.length > 0;
+  if (tag !== 'I' && tag !== 'CITE') return false;
+  const after = tidy(e.nextSibling?.textContent ?? '');
+  return (
+    said.split(' ').length >= CITED_WORDS &&
+    /[\p{L},]\s*$/u.test(before) &&
+    /^[\p{L},.;:)]/u.test(after) &&
+    !/[.!?]$/.test(said)
+  );
 }
 
 /** Elements whose inline children are one run of words. */
