@@ -58,7 +58,7 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
     const clause = right.slice(1);
     if (clause[0]?.text.toLowerCase() === 'that' || OPENED_BY.test(leftText) || SCOPE.test(leftText))
       continue;
-    if (!hasFiniteVerb(left) || !clauseOpens(clause)) continue;
+    if (!hasFiniteVerb(left) || !(clauseOpens(clause) || clauseBehindAnother(clause))) continue;
     // A second comma before the next verb may be a list; a relative clause left open would lose its noun.
     if (
       /,\s(?:which|who|whose|where)\b[^,]*$/.test(leftText) ||
@@ -72,6 +72,15 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
 
 /** Whether tokens begin with a subject and its finite verb within a few words, with no clause word in between. */
 function clauseOpens(tokens: readonly TaggedToken[]): boolean {
+  if (
+    /^(?:at least|more than|up to|at most|less than|fewer than|as many as) /.test(
+      tokens
+        .slice(0, 3)
+        .map((t) => `${t.text} `)
+        .join(''),
+    )
+  )
+    return hasFiniteVerb(tokens.slice(2, 14));
   if (
     !tokens.length ||
     // "painted pebbles": a participle before its noun.
@@ -90,6 +99,16 @@ function clauseOpens(tokens: readonly TaggedToken[]): boolean {
     if (/^[,;:]$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;
   }
   return false;
+}
+
+/** ", but because the well was dry, they left": a clause that another one opens. */
+function clauseBehindAnother(tokens: readonly TaggedToken[]): boolean {
+  if (!/^(?:because|when|if|although|though|while|after|before|once|as)$/.test(tokens[0]?.text ?? ''))
+    return false;
+  const comma = tokens.findIndex((t) => t.text === ',');
+  return (
+    comma > 3 && comma < 22 && hasFiniteVerb(tokens.slice(1, comma)) && clauseOpens(tokens.slice(comma + 1))
+  );
 }
 
 /** Behind a semicolon: a stretch with a verb of its own that nothing joins to what stands before. */

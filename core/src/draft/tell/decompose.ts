@@ -6,7 +6,16 @@ import { formOf } from '../../language/inflect.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { agentTail, participleTail, spanTail, throughBefore, whenEvent } from './breath.ts';
-import { heldIn, showingTail, soThatTail, thenTail, whereTail } from './tails.ts';
+import {
+  asTail,
+  heldIn,
+  showingTail,
+  soThatTail,
+  subjectApposition,
+  thenTail,
+  whereTail,
+  whileTail,
+} from './tails.ts';
 import type { Tagged } from './restructure.ts';
 import { upper } from './restructure.ts';
 import { closed, inQuote, words } from './sentence.ts';
@@ -88,6 +97,21 @@ export function carrier(persons: Persons): Subject {
 const lastName = (relative: TaggedToken, phrase: readonly TaggedToken[]): string | null =>
   relative.text === 'who' && phrase.slice(-2).every((t) => t.pos === 'PROPN') ? phrase.at(-1)!.text : null;
 
+/** "Samsa, which has four mills, …": a name told of with "which" is a thing, one or several as its verb says. */
+function thing(
+  tokens: readonly TaggedToken[],
+  relative: number,
+  head: readonly TaggedToken[],
+): string | null {
+  if (tokens[relative].text !== 'which' || head.at(-1)!.pos !== 'PROPN') return null;
+  const verb = tokens.slice(relative + 1).find((t) => t.pos !== 'ADV')!;
+  return /^(?:is|was|has)$/.test(verb.text) || formOf(verb.text, verb.lemma, false) === 'third'
+    ? 'It'
+    : /^(?:are|were|have)$/.test(verb.text)
+      ? 'They'
+      : null;
+}
+
 /** The simple subject of a sentence: from its start to its first finite verb, when nothing but a noun phrase stands there. */
 function simpleSubject(tokens: readonly TaggedToken[]): { end: number; verb: number } | null {
   const verb = tokens.findIndex((_, i) => isFiniteVerb(tokens, i));
@@ -138,16 +162,19 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     return parts && [text.slice(0, at) + parts[0], ...parts.slice(1)];
   }
   const subject = simpleSubject(tokens);
-  if (!subject || quotedSpans(text).length) return null;
+  if (!subject || quotedSpans(text).length || /[()]/.test(text)) return null;
   const first = tokens[subject.verb];
   for (let i = subject.verb + 2; i < tokens.length - 2; i++) {
     // "since 1761", "but for 1917": no clause opens there.
     const clause = CLAUSE.test(tokens[i].text) && tokens[i + 1].pos !== 'NUM' && tokens[i + 1].text !== 'for';
     if (clause || /^[;:]$/.test(tokens[i].text)) return null;
-    if (tokens[i].text !== 'and') continue;
+    const but = tokens[i].text === 'but';
+    if (!but && tokens[i].text !== 'and') continue;
     let v = i + 1;
     while (tokens[v]?.pos === 'ADV') v++;
-    if (!tokens[v] || !isFiniteVerb(tokens, v)) continue;
+    if (!tokens[v]) continue;
+    const again = helperAgain(tokens, subject.verb, v);
+    if (!again && !isFiniteVerb(tokens, v)) continue;
     const left = tokens.slice(subject.verb, i);
     const rest = text.slice(tokens[i + 1].start);
     if (words(text.slice(0, tokens[i].start)) < 5 || words(rest) < 4) return null;
@@ -161,16 +188,43 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     const second = tokens[v];
     // A helper of its own opens a verb of its own; a bare verb must have the form of the first.
     const sameKind =
+      again !== null ||
       second.pos === 'AUX' ||
       (first.pos !== 'AUX' ? sameTense(first, second) : isNoHelper(tokens, subject.verb, second));
     if (!sameKind) return null;
     const carried = carry(text.slice(0, tokens[subject.end - 1].end), tokens.slice(0, subject.end));
     if (!carried) return null;
+    const who = `${but ? `But ${small(carried)}` : carried}${again ? ` ${again}` : ''}`;
     return [
       closed(text.slice(0, tokens[i - 1].text === ',' ? tokens[i - 1].start : tokens[i].start)),
-      closed(`${carried} ${rest}`),
+      closed(`${who} ${rest}`),
     ];
   }
+  return null;
+}
+
+const small = (carried: string) =>
+  /^(?:It|They|He|She|We|You)$/.test(carried) ? carried.toLowerCase() : carried;
+
+const PARTICIPLE_ONLY = (t: TaggedToken) =>
+  formOf(t.text, t.lemma, true) === 'participle' && formOf(t.text, t.lemma, false) === 'participle';
+
+/**
+ * "has fallen here but grown there", "will be shut and can be sold": the helper that a second verb shares with the first, to
+ * be said again. Behind "be" only a form that is no past ("taken"): "was elected and retired" has two subjects' worth of time.
+ */
+function helperAgain(tokens: readonly TaggedToken[], first: number, second: number): string | null {
+  const helper = tokens[first];
+  const verb = tokens[second];
+  if (helper.pos !== 'AUX' || verb.pos !== 'VERB' || /ing$/.test(verb.text)) return null;
+  let main = first + 1;
+  while (tokens[main]?.pos === 'ADV') main++;
+  if (tokens[main]?.pos !== 'VERB') return null;
+  if (/^(?:has|have|had)$/.test(helper.text))
+    return formOf(verb.text, verb.lemma, true) === 'participle' ? helper.text : null;
+  if (/^(?:is|are|was|were)$/.test(helper.text)) return PARTICIPLE_ONLY(verb) ? helper.text : null;
+  if (/^(?:will|would|can|could|must|should|may|might)$/.test(helper.text))
+    return verb.text === verb.lemma ? helper.text : null;
   return null;
 }
 
@@ -210,7 +264,7 @@ export function subjectRelative({ text, tokens }: Tagged, carry: Subject): strin
     return null;
   if (tokens.slice(comma, close).some((t) => /[:;“”]/.test(t.text))) return null;
   const phrase = text.slice(0, head.at(-1)!.end);
-  const carried = carry(phrase, head) ?? lastName(tokens[comma + 1], head);
+  const carried = thing(tokens, comma + 1, head) ?? carry(phrase, head) ?? lastName(tokens[comma + 1], head);
   if (!carried) return null;
   return [
     closed(`${phrase} ${text.slice(tokens[comma + 2].start, tokens[close].start)}`),
@@ -327,6 +381,24 @@ export function becauseTail({ text, tokens }: Tagged): string[] | null {
   ];
 }
 
+/** What a whole event does rather than a thing: it surprises, allows, causes, shows (Levin 1993, 26 to 31 in part, from memory). */
+const EVENT_DOES =
+  /^(?:mean|surprise|shock|please|annoy|allow|let|make|lead|cause|show|prompt|force|help|give|bring|enable|result|leave|raise|suggest|indicate|explain|prove|add|push|drive|take|cost|put)$/;
+const TIME_NOUN =
+  /^(?:second|minute|hour|day|week|month|year|decade|century|time|morning|evening|night|season)$/;
+/** Whether "which" behind the comma at `i` tells of "the motion" before it, not of an amount or of all that was said. */
+function ofTheNoun(tokens: readonly TaggedToken[], i: number): boolean {
+  const [noun, verb] = [tokens[i - 1], tokens[i + 2]];
+  if (noun.pos !== 'NOUN' || PLURAL.test(noun.text)) return false;
+  if (/^(?:can|could|will)$/.test(verb.text)) return true;
+  if (TIME_NOUN.test(noun.text) || /^(?:would|might|may|should)$/.test(verb.text)) return false;
+  // "which is a …", "which was unheard of": "That" does for a thing and for all that was said.
+  let main = i + 2;
+  while (tokens[main + 1] && (tokens[main].pos === 'AUX' || tokens[main].pos === 'ADV')) main++;
+  if (tokens[main].pos !== 'VERB') return false;
+  return !EVENT_DOES.test(tokens[main].lemma);
+}
+
 /** "The company lost £19,000, which was more than it had earned." → "… That was more than it had earned.": about one thing or the whole. */
 export function thatTail({ text, tokens }: Tagged): string[] | null {
   for (let i = tokens.length - 5; i > 4; i--) {
@@ -348,9 +420,7 @@ export function thatTail({ text, tokens }: Tagged): string[] | null {
     if (CLAUSE.test(tokens[0].text)) return null;
     return [
       closed(text.slice(0, tokens[i].start)),
-      closed(
-        `${/^(?:can|could|will)$/.test(tokens[i + 2].text) && before.pos === 'NOUN' ? 'It' : 'That'} ${text.slice(tokens[i + 2].start)}`,
-      ),
+      closed(`${ofTheNoun(tokens, i) ? 'It' : 'That'} ${text.slice(tokens[i + 2].start)}`),
     ];
   }
   return null;
@@ -379,12 +449,19 @@ export const DECOMPOSITIONS: readonly {
   { id: 'agentTail', apply: forBreath(agentTail) },
   { id: 'spanTail', apply: forBreath(spanTail) },
   { id: 'participleTail', apply: forBreath(participleTail) },
+  { id: 'subjectApposition', apply: forBreath(subjectApposition) },
   { id: 'whereTail', apply: forBreath(whereTail) },
+  { id: 'whileTail', apply: forBreath(whileTail) },
+  { id: 'asTail', apply: forBreath(asTail) },
   { id: 'showingTail', apply: forBreath(showingTail) },
   { id: 'soThatTail', apply: forBreath(soThatTail) },
   { id: 'thenTail', apply: forBreath(thenTail) },
   { id: 'heldIn', apply: forBreath(heldIn) },
 ];
+
+/** Who says it stands last: a part told without that would be nobody's claim. */
+const SAID_LAST =
+  /, (?:according to .+|[^,“”"]{2,70} (?:said|says|reported|reports|wrote|added|announced|estimates?|estimated)(?: (?:on )?\p{Lu}\p{Ll}+day| in an? [^,]{3,40})?|(?:said|says) [^“”"]{2,90})\.$/u;
 
 /** Decomposes a sentence as far as it goes; `least` words, below which it stays whole. */
 export function decompose(
@@ -393,7 +470,7 @@ export function decompose(
   tagger: (text: string) => readonly TaggedToken[],
   least: number,
 ): string[] {
-  if (words(sentence.text) < least) return [sentence.text];
+  if (words(sentence.text) < least || SAID_LAST.test(sentence.text)) return [sentence.text];
   for (const { apply } of DECOMPOSITIONS) {
     const parts = apply(sentence, carry);
     if (parts)

@@ -77,7 +77,19 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       return;
     }
     const act = first.pos === 'ADV' ? tokens[at + 2] : first;
-    if (act?.pos === 'VERB' && /ing$/.test(act.text) && next === last && !finite(at + 1, last)) {
+    const held = (from: number) =>
+      tokens
+        .slice(from, last)
+        .some(
+          (t, i) =>
+            /^(?:as|when|that|which|who|where|how|after|before)$/.test(t.text) && finite(from + i, last),
+        );
+    if (
+      act?.pos === 'VERB' &&
+      /ing$/.test(act.text) &&
+      next === last &&
+      (!finite(at + 1, last) || held(at + 2))
+    ) {
       // "a late, leaping hit"
       if (!/^(?:ADJ|DET|ADV)$/.test(tokens[at - 1].pos)) add(at, last);
       return;
@@ -104,6 +116,26 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       tokens.slice(at + 1, next).some((t) => t.pos === 'NUM')
     )
       return add(at, next);
+    // "…, with fever being the commonest, followed by a cough.": all that hangs on it goes.
+    if (
+      first.text === 'with' &&
+      told &&
+      !finite(at + 1, last) &&
+      k === marks.findIndex((m) => m > 0 && finite(0, m))
+    )
+      return add(at, last);
+    // "…, the village's first in six years.": what was just told, named again.
+    if (
+      next === last &&
+      marks.length === 1 &&
+      told &&
+      ['NOUN', 'PROPN', 'NUM'].includes(head) &&
+      (/^(?:an?|the|one)$/.test(first.text) || /^(?:'s|’s)$/.test(tokens[at + 2]?.text ?? '')) &&
+      // With "and" it may be the rest of a list.
+      !tokens.slice(at, last).some((t) => t.pos === 'CCONJ') &&
+      !finite(at + 1, last)
+    )
+      return add(at, last);
     // What stands between a name and its verb, or behind everything.
     const within = tokens.slice(at + 1, next).some((t) => /^(?:that|which|who)$/.test(t.text));
     if (first.pos !== 'ADP' || (finite(at + 1, next) && !(within && next === last))) return;
@@ -150,7 +182,9 @@ export function shortened(sentence: Tagged, longest: number): string | null {
   let out = text;
   for (const p of [...fits[0].set].sort((a, b) => b.start - a.start)) {
     const behind = out.slice(p.end).trimStart();
-    out = `${out.slice(0, p.start).trimEnd()}${/^[,.!?]/.test(behind) ? '' : ' '}${behind}`;
+    const before = out.slice(0, p.start).trimEnd();
+    // "until 4 p.m.": its own stop closes the sentence.
+    out = `${before}${/^[,.!?]/.test(behind) ? '' : ' '}${before.endsWith('.') && behind === '.' ? '' : behind}`;
   }
   return out;
 }

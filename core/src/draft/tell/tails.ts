@@ -139,3 +139,71 @@ export function heldIn(s: Tagged, carry: Subject): string[] | null {
     closed(`${upper(carried)} ${made ? 'was' : tokens[be].text} ${text.slice(participle.start)}`),
   ];
 }
+
+/** "They shut the road, while the ferry ran as ever." → "They shut the road. The ferry ran as ever.": side by side, as "while" behind a comma mostly has it. */
+export function whileTail(s: Tagged): string[] | null {
+  const { text, tokens } = s;
+  const at = tailAt(s, (i) => tokens[i].text === 'while');
+  if (at < 0 || clauseAt(tokens, at + 2) < 0 || !plainBefore(tokens, at)) return null;
+  if (words(text.slice(tokens[at + 2].start)) < 5) return null;
+  return [closed(text.slice(0, tokens[at].start)), closed(upper(text.slice(tokens[at + 2].start)))];
+}
+
+/** What "as" belongs to: "as well as", "such as", "known as", "as far as", "so far as". */
+const AS_OF =
+  /^(?:as|such|so|far|well|soon|long|much|many|known|just|even|same|described|regarded|seen|used|serve[sd]?|act(?:s|ed)?|work(?:s|ed)?)$/i;
+
+/** "It has been recalled as an inquiry into the outbreak goes on." → "… recalled. An inquiry into the outbreak goes on." */
+export function asTail({ text, tokens }: Tagged): string[] | null {
+  if (/[?:;]/.test(text)) return null;
+  for (let i = tokens.length - 5; i > 6; i--) {
+    if (tokens[i].text !== 'as' || inQuote(text, tokens[i].start)) continue;
+    if (AS_OF.test(tokens[i - 1].text) || !/^(?:DET|PROPN)$/.test(tokens[i + 1].pos)) return null;
+    const verb = clauseAt(tokens, i + 1);
+    const behind = text.slice(tokens[i + 1].start);
+    // A subject of its own with its verb, to the end; "as a free download", "as a commander who had left" say what something is.
+    if (verb < 0 || /[“”",()]/.test(behind) || words(behind) < 6 || !plainBefore(tokens, i)) return null;
+    if (tokens.slice(i + 1, verb).some((t) => /^(?:who|which|that|with|for|on)$/.test(t.text))) return null;
+    const form = formOf(tokens[verb].text, tokens[verb].lemma, false);
+    if (tokens[verb].pos !== 'AUX' && (form === 'base' || ['PROPN', 'ADP'].includes(tokens[verb - 1].pos)))
+      return null;
+    const end = tokens[i - 1].text === ',' ? tokens[i - 1].start : tokens[i].start;
+    return [closed(text.slice(0, end)), closed(upper(behind))];
+  }
+  return null;
+}
+
+/** "Kay Elder, a specialist at the charity, said …" → "Kay Elder is a specialist at the charity. She said …": who somebody is, before what they say. */
+export function subjectApposition({ text, tokens }: Tagged, carry: Subject): string[] | null {
+  const comma = tokens.findIndex((t) => t.text === ',');
+  if (comma < 2 || comma > 5 || !/^(?:an?|the|one)$/.test(tokens[comma + 1]?.text ?? '')) return null;
+  const name = tokens.slice(0, comma);
+  if (
+    name.some((t) => t.pos !== 'PROPN' || /^[JS]r\.?$/.test(t.text)) ||
+    name.filter((t) => /^\p{Lu}\p{Ll}/u.test(t.text)).length < 2
+  )
+    return null;
+  const close = tokens.findIndex((t, i) => i > comma + 2 && t.text === ',');
+  if (close < 0 || close - comma < 4) return null;
+  let verb = close + 1;
+  while (tokens[verb]?.pos === 'ADV') verb++;
+  const said = tokens[verb];
+  // What they say now: the office is held as they speak.
+  if (
+    !said ||
+    !/^(?:said|says|told|believes?|thinks?|warned|added|explained|argues?|hopes?|wants?)$/.test(said.text)
+  )
+    return null;
+  const is = tokens.slice(comma + 1, close);
+  if (
+    is.some((t) => /^(?:was|were|had|died|when|whose|of whom)$/.test(t.text)) ||
+    /[“”"()]/.test(text.slice(0, tokens[close].start))
+  )
+    return null;
+  const last = name.at(-1)!.text;
+  const carried = carry(text.slice(0, name.at(-1)!.end), name) ?? last;
+  return [
+    closed(`${text.slice(0, name.at(-1)!.end)} is ${text.slice(is[0].start, is.at(-1)!.end)}`),
+    closed(`${carried} ${text.slice(tokens[close + 1].start)}`),
+  ];
+}
