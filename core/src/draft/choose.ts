@@ -3,6 +3,7 @@
  * solved by HiGHS. Every unit chosen brings what it points at; the solver stops by gap or nodes, never by time, so a choice is
  * the same on every machine.
  */
+import { words } from './tell/sentence.ts';
 import { joinedNeighbours } from '../plan/neighbours.ts';
 import { LONG_LINE_WORDS, type Unit } from './units.ts';
 
@@ -54,8 +55,7 @@ const hardNeeds = (unit: Unit) => unit.needs.filter((n) => n.name === undefined)
 const leansBack = (unit: Unit) => unit.needs.some((n) => n.adjacent && n.to === unit.index - 1);
 
 /** How far a unit stands for its stretch: one too long for a breath, less than half. */
-const standsFor = (unit: Unit) =>
-  Math.max(...unit.lines.map((l) => l.split(/\s+/).length)) > LONG_LINE_WORDS ? 0.4 : 1;
+const standsFor = (unit: Unit) => (Math.max(...unit.lines.map((l) => words(l))) > LONG_LINE_WORDS ? 0.4 : 1);
 
 const mean = (list: readonly number[]) => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
 

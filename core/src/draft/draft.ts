@@ -1,4 +1,5 @@
 /** A draft: facts told in closed groups, in sentences that are safe to say, in a shape, fitted to the asked seconds. */
+import { words } from './tell/sentence.ts';
 import type { PlainSection } from '../script/data.ts';
 import type { ShapeId } from '../plan/shapes/shape.ts';
 import type { SourceDocument } from '../source/document.ts';
@@ -190,7 +191,7 @@ function breathNote(plan: DraftPlan, sections: readonly PlainSection[]): string[
   const most = longestBreath(plan.brief);
   const long = sections
     .flatMap((s) => s.lines)
-    .filter((l) => l.from.length && sentences(l.text).some((x) => x.text.split(/\s+/).length > most));
+    .filter((l) => l.from.length && sentences(l.text).some((x) => words(x.text) > most));
   return long.length
     ? [
         `${long.length === 1 ? 'One line runs' : `${long.length} lines run`} over ${most} words and can’t be split safely (${long.map((l) => l.id).join(', ')}): mark a breath, or say ${long.length === 1 ? 'it' : 'them'} in your own words.`,

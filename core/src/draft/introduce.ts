@@ -1,5 +1,9 @@
 /** People named in full, with who they are, where the sentence that introduces them is not told. In the source's own words. */
 import type { SourceDocument } from '../source/document.ts';
+import { words } from './tell/sentence.ts';
+
+/** A sentence longer than this tires a listener, in words (common practice, no published source). */
+const LONG_LINE = 26;
 
 export interface Introduction {
   /** As it is said at first mention, without a closing comma: "the skipper, Maud Ferris", "Ines Pardo, a night nurse". */
@@ -7,6 +11,8 @@ export interface Introduction {
   full: string;
   /** Whether a comma closes the phrase when the sentence goes on. */
   comma: boolean;
+  /** The same as a sentence, where the source tells of today. */
+  says?: string;
 }
 
 const NAME = String.raw`(?:(?:Dr|Sir|Lady|Professor|Councillor|Captain|Father|Sister) )?\p{Lu}\p{Ll}+(?: \p{Lu}\.)?(?: \p{Lu}(?:\p{Ll}|[’'-]?\p{Lu})[\p{L}’'-]*)+`;
@@ -31,14 +37,16 @@ export function introductionsOf(source: SourceDocument): Map<string, Introductio
   const out = new Map<string, Introduction>();
   // A box's rows are no sentences: "Genus: Petrorhina Hale, 1841" names nobody in full.
   const texts = source.blocks.filter((b) => b.type !== 'heading' && b.type !== 'box').map((b) => b.text);
-  const add = (name: string, phrase: string, comma: boolean) => {
-    if (!NOBODY.test(name) && !out.has(last(name))) out.set(last(name), { phrase, full: name, comma });
+  const add = (name: string, phrase: string, comma: boolean, role?: string) => {
+    if (NOBODY.test(name) || out.has(last(name))) return;
+    const says = role && source.kind === 'news' && !/\bformer\b|\blate\b/.test(role);
+    out.set(last(name), { phrase, full: name, comma, ...(says ? { says: `${name} is ${role}.` } : {}) });
   };
   for (const text of texts) {
     for (const m of text.matchAll(BEFORE))
       if (!/^(?:its|their)/i.test(m[1]))
         add(m[2], `${m[1].replace(/^An?\b/i, 'the').replace(/^The\b/, 'the')}, ${m[2]}`, true);
-    for (const m of text.matchAll(BEHIND)) add(m[1], `${m[1]}, ${m[2]}`, true);
+    for (const m of text.matchAll(BEHIND)) add(m[1], `${m[1]}, ${m[2]}`, true, m[2]);
   }
   for (const text of texts) for (const m of text.matchAll(TITLED)) add(m[1], m[1], false);
   return out;
@@ -78,7 +86,12 @@ export function introduced<L extends { text: string }>(
           ? `${intro.phrase},`
           : intro.phrase;
       const opens = at.index === 0 ? phrase[0].toUpperCase() + phrase.slice(1) : phrase;
-      text = text.slice(0, at.index) + opens + rest;
+      const named = text.slice(0, at.index) + opens + rest;
+      // What no breath carries is two sentences: who it is, then what they did.
+      text =
+        words(named) > LONG_LINE && at.index === 0 && !possessive && intro.says
+          ? `${intro.says} ${text}`
+          : named;
     }
     return text === line.text ? line : { ...line, text };
   });

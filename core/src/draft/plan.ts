@@ -1,4 +1,5 @@
 /** Everything a draft decides before a word is told: the units of all sources, what opens and ends, what must be in and out. */
+import { words } from './tell/sentence.ts';
 import { compareSources } from '../facts/compare.ts';
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
 import { remembering } from '../language/tagged.ts';
@@ -353,7 +354,7 @@ function variantsFor(
   };
   const firstPerson = read[0].document.kind === 'forum';
   const breath = longestBreath(brief);
-  const tooLong = (lines: readonly string[]) => lines.some((l) => l.split(/\s+/).length > breath);
+  const tooLong = (lines: readonly string[]) => lines.some((l) => words(l) > breath);
   return (unit) =>
     brief.words !== 'own' || unit.speech
       ? []
@@ -464,7 +465,7 @@ function unitsOf(
     if (u.index === 0 && document.kind === 'encyclopedia')
       lines[0] = lines[0].replace(BRACKETED_NAMES, '$1 $2');
     const changed = lines.some((l, i) => l !== u.lines[i]);
-    const words = Math.max(...lines.map((l) => l.split(/\s+/).length));
+    const most = Math.max(...lines.map(words));
     const special =
       /\b(?:CI|confidence|standard deviation|coefficient|regression|p-value|hectopascal)\b/i.test(
         u.sentence.fact.text,
@@ -483,7 +484,7 @@ function unitsOf(
           label: u.part ?? u.block.under ?? '',
         }) *
         moodWorth(brief.mood, u.sentence.fact) *
-        (words > longest ? 0.6 : 1) *
+        (most > longest ? 0.6 : 1) *
         (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),
     };
   });

@@ -53,6 +53,12 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
       !isList(right)
     )
       return { end: token.start, start: token.end };
+    // "… too many kinds and it is hard to choose": a pronoun begins a clause without a comma too.
+    if (/^(?:and|but)$/.test(token.text) && tokens[i - 1].text !== ',' && pronounClause(right)) {
+      if (!hasFiniteVerb(left) || OPENED_BY.test(leftText) || SCOPE.test(leftText)) continue;
+      if (left.some((t) => /^(?:that|which|who|whose|where|when|if|because|than|as)$/.test(t.text))) continue;
+      return { end: token.start, start: token.text === 'and' ? right[0].start : token.start };
+    }
     if (token.text !== ',' || !/^(?:and|but|so)$/.test(right[0]?.text ?? '')) continue;
     const word = right[0].text;
     const clause = right.slice(1);
@@ -100,6 +106,10 @@ function clauseOpens(tokens: readonly TaggedToken[]): boolean {
   }
   return false;
 }
+
+const pronounClause = (tokens: readonly TaggedToken[]) =>
+  /^(?:it|he|she|they|we|I|these|those)$/.test(tokens[0]?.text ?? '') &&
+  (isFiniteVerb(tokens, 1) || (tokens[1]?.pos === 'ADV' && isFiniteVerb(tokens, 2)));
 
 /** ", but because the well was dry, they left": a clause that another one opens. */
 function clauseBehindAnother(tokens: readonly TaggedToken[]): boolean {

@@ -1,4 +1,5 @@
 /** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
+import { words } from './tell/sentence.ts';
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
 import { studyPart } from '../facts/outline.ts';
 import { superlativesIn } from '../facts/strength.ts';
@@ -63,7 +64,7 @@ function worth(
   part: string | null,
 ): number {
   const { fact } = sentence;
-  const longest = Math.max(...lines.map((l) => l.split(/\s+/).length));
+  const longest = Math.max(...lines.map(words));
   let value = (0.25 + fact.strength) * (part ? (PART_WORTH[part] ?? 1) : 1);
   if (longest > LONG_LINE_WORDS) value *= 0.45;
   if (fact.type === 'quote') value *= 1.1;
@@ -126,8 +127,24 @@ const waits = (told: readonly TaggedSentence[], i: number) =>
     announcesCount(told[i]) ||
     goesOnWithoutVerb(told[i], told[i + 1]) ||
     (told[i + 1].fact.block === told[i].fact.block && SETS_UP.test(told[i].fact.text)) ||
-    (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)) ||
-    (told[i + 1].fact.block === told[i].fact.block && openQuote(told, i + 1)));
+    (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)));
+
+/** What goes on with somebody's words is worth less the longer they have the word: a listener wants what only they would say. */
+const GOES_ON_WORTH = [1, 0.8, 0.5];
+/** How many sentences of a quotation stand before this one, in a row. */
+function quotedBefore(told: readonly TaggedSentence[], i: number): number {
+  let n = 0;
+  while (i - n > 0 && openQuote(told, i - n)) n++;
+  return n;
+}
+
+/** A part of a quotation that runs over several sentences, in marks of its own: whatever is told beside it, it is somebody's words. */
+function inMarks(text: string, opened: boolean, curly: boolean): string {
+  const [open, close] = curly ? ['“', '”'] : ['"', '"'];
+  const said = opened ? `${open}${text}` : text;
+  const count = (mark: string) => said.split(mark).length - 1;
+  return (curly ? count(open) > count(close) : count(open) % 2 === 1) ? `${said}${close}` : said;
+}
 
 /** What stands under a heading needs the heading's first sentence, which says what it is about. */
 function underHeading(
@@ -194,7 +211,12 @@ export function makeUnits(
     const block = blocks.get(sentence.fact.block)!;
     const before = part;
     if (source.kind === 'abstract') part = studyPart({ block, fact: sentence.fact }, part);
-    const lines = tellSentence(sentence.fact.text, sentence.tokens, teller, openQuote(told, index));
+    const opened = openQuote(told, index);
+    const speech = opened || !quotesBalance(sentence.fact.text);
+    const said = tellSentence(sentence.fact.text, sentence.tokens, teller, opened);
+    const lines = speech
+      ? said.map((l, k) => inMarks(l, k === 0 && opened, source.text.includes('“')))
+      : said;
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
     return {
       index,
@@ -204,11 +226,12 @@ export function makeUnits(
       part,
       needs: underHeading(needs[index], firstUnder, block, index, givesSizes(sentence.fact)),
       needsNext: waits(told, index),
-      speech: openQuote(told, index) || !quotesBalance(sentence.fact.text),
+      speech,
       lines,
       ms,
       worth:
         worth(sentence, lines, source, part) *
+        GOES_ON_WORTH[Math.min(quotedBefore(told, index), GOES_ON_WORTH.length - 1)] *
         (source.kind === 'abstract' && part !== before && PART_LEADS.has(part ?? '') ? PART_LEAD_WORTH : 1) *
         (source.kind === 'forum' && index >= told.length * STORY_END.from ? STORY_END.worth : 1) *
         (EPISODE.heading.test(block.under ?? '') ? EPISODE.worth : 1),

@@ -419,12 +419,20 @@ export function faultsIn(
   const toldHedges = hedgesOf(told);
   const allHedges = hedgesOf(source);
   const toldValues = new Set(valuesOf(told, tagger).map((v) => v.key));
-  /** Whether the value that each of these words limits is left out with it. */
-  const goneWithValue = (list: readonly string[]) =>
+  /** Whether what each of these words limits, a value or the words next to it, is left out with it. */
+  const toldRoots = new Set(tagger(told).map((t) => t.lemma));
+  const gone = (name: string, list: readonly string[]) =>
     list.every((word) => {
       const at = source.indexOf(word);
-      const limited = at < 0 ? undefined : valuesOf(source.slice(at + word.length), tagger)[0];
-      return limited && at >= 0 && !toldValues.has(limited.key);
+      if (at < 0) return false;
+      if (OF_VALUES.has(name)) {
+        const limited = valuesOf(source.slice(at + word.length), tagger)[0];
+        return limited !== undefined && !toldValues.has(limited.key);
+      }
+      const near = tagger(source)
+        .filter((t) => t.start >= at + word.length && ['NOUN', 'VERB', 'PROPN', 'ADJ'].includes(t.pos))
+        .slice(0, 3);
+      return near.length > 0 && near.every((t) => !toldRoots.has(t.lemma));
     });
   for (const [name, list] of hedgesOf(coveredText)) {
     const have = toldHedges.get(name)!.length;
@@ -432,7 +440,7 @@ export function faultsIn(
       list.length &&
       !have &&
       !(name === 'likely' && toldHedges.get('possible')!.length) &&
-      !(OF_VALUES.has(name) && goneWithValue(list))
+      !gone(name, list)
     )
       add('hedge', '', list[0]);
   }

@@ -1,6 +1,6 @@
 /** Long sentences for one breath: parted where two things are said, shortened where one can go. Sentences are invented. */
 import { expect } from 'chai';
-import { carrier, DECOMPOSITIONS, personsOf } from '../../src/draft/tell/decompose.ts';
+import { carrier, decompose, DECOMPOSITIONS, personsOf } from '../../src/draft/tell/decompose.ts';
 import { shortened } from '../../src/draft/tell/shorten.ts';
 import { makeTeller, tellSentence } from '../../src/draft/tell/tell.ts';
 import { readSource } from '../../src/source/index.ts';
@@ -114,6 +114,63 @@ describe('a long sentence', () => {
       not: 'The Long Sunday Pull is the only contest of patience held on the last Sunday of August that ends at the foot of the weir.',
     },
     {
+      id: 'whileTail',
+      where: 'between two things side by side',
+      parts: [
+        'The council closed the lower road to lorries and buses in May.',
+        'The ferry at the old mill ran as it always had.',
+      ],
+      of: 'The council closed the lower road to lorries and buses in May, while the ferry at the old mill ran as it always had.',
+      not: 'The clerk said that the council closed the lower road in May, while the ferry at the old mill ran as it always had.',
+    },
+    {
+      id: 'asTail',
+      where: 'before what goes on meanwhile',
+      parts: [
+        'The berries from both farms were taken off the shelves on Monday.',
+        'The inquiry into the illness was still going on.',
+      ],
+      of: 'The berries from both farms were taken off the shelves on Monday as the inquiry into the illness was still going on.',
+      not: 'The berries from both farms were sold on the market on Monday as a treat for children who had been ill.',
+    },
+    {
+      id: 'afterTail',
+      where: 'before what it came after',
+      parts: [
+        'The two keepers of the lower lock were sent home on full pay.',
+        'That was after the boats had struck the gate twice.',
+      ],
+      of: 'The two keepers of the lower lock were sent home on full pay after the boats had struck the gate twice.',
+      not: 'The two keepers of the lower lock were sent home two days after the boats had struck the gate twice.',
+    },
+    {
+      id: 'subjectApposition',
+      where: 'behind who somebody is',
+      parts: [
+        'Kay Elder is a keeper of records at the upper canal.',
+        'Elder said the gate had been opened by hand every spring.',
+      ],
+      of: 'Kay Elder, a keeper of records at the upper canal, said the gate had been opened by hand every spring.',
+      not: 'Kay Elder, a keeper of records who had died before the flood, said the gate had been opened by hand.',
+    },
+    {
+      id: 'thatTail',
+      where: 'before what else is told of a thing',
+      parts: ['Most of the members voted against the motion.', 'It had been tabled by the smallest club.'],
+      of: 'Most of the members voted against the motion, which had been tabled by the smallest club.',
+      not: 'Most of the members voted against the motions, which had been tabled by the smallest club.',
+    },
+    {
+      id: 'twoVerbs',
+      where: 'between two verbs of one helper',
+      parts: [
+        'The number of surf clams has fallen in the warm water off the cape.',
+        'But it has grown in the cold water to the north.',
+      ],
+      of: 'The number of surf clams has fallen in the warm water off the cape but grown in the cold water to the north.',
+      not: 'The number of surf clams was counted in the warm water off the cape and grew in the cold water to the north.',
+    },
+    {
       id: 'twoVerbs',
       where: 'between where a thing is and what it does',
       parts: [
@@ -155,6 +212,13 @@ describe('a long sentence', () => {
         'In the spring of 1997, when the wardens had already counted the nests on four of the islands for another reason, a storm took the hut and all the notes in it.',
       ),
     ).to.equal('In the spring of 1997 a storm took the hut and all the notes in it.');
+  });
+
+  it('never loses who said it: what is said last holds for every part', () => {
+    const text =
+      'The trek will cover five miles of straight road and will take most of a year in all, the managers said.';
+    const parts = decompose({ text, tokens: tagger(text) }, carrier(personsOf(text)), tagger, 8);
+    expect(parts).to.deep.equal([text]);
   });
 
   it('of a person’s own story is parted too, where it is too long to be said at once', async () => {

@@ -34,6 +34,19 @@ describe('an introduction', () => {
     expect(told('Ferris’s boat sank.')).to.deep.equal(['Maud Ferris’s boat sank.']);
   });
 
+  it('is a sentence before what they did where one breath can’t carry both', async () => {
+    const news = introductionsOf(
+      await readSource('The lift\n\nArne Holt, a keeper of locks at the upper canal in Orle, laughed.', {
+        kind: 'news',
+      }),
+    );
+    const text =
+      'Holt said that nobody in the valley had ever thought of asking why the gate opened so late.';
+    expect(introduced([{ text }], news)[0].text).to.equal(
+      `Arne Holt is a keeper of locks at the upper canal in Orle. ${text}`,
+    );
+  });
+
   it('is not made where the full name is told, nor inside a quotation', () => {
     expect(told('Maud Ferris was sent home.', 'Ferris came back.')).to.deep.equal([
       'Maud Ferris was sent home.',

@@ -6,7 +6,7 @@ import { PHRASES, articles, rephrase } from '../../src/draft/tell/phrasebook.ts'
 import { OPERATIONS, spokenFigures } from '../../src/draft/tell/restructure.ts';
 import { makeTeller, tellSentence } from '../../src/draft/tell/tell.ts';
 import { formOf, inflect, VERB_FORMS } from '../../src/language/inflect.ts';
-import { readSource } from '../../src/source/index.ts';
+import { readSource, type SourceKind } from '../../src/source/index.ts';
 import { tagger } from '../tools.ts';
 
 const say = (text: string) => rephrase(text, tagger(text)).text;
@@ -199,6 +199,24 @@ describe('verbs', () => {
 });
 
 describe('what is told of a sentence', () => {
+  const told = async (text: string, kind: SourceKind) => {
+    const source = await readSource(`A story\n\nI kept bees. ${text}`, { kind });
+    return tellSentence(text, tagger(text), makeTeller(source, tagger)).join(' ');
+  };
+  it('has no label of an update: its day is said, and who did it', async () => {
+    expect(await told('EDIT 2, Tuesday: Borrowed a radio from my brother.', 'forum')).to.equal(
+      'On Tuesday, I borrowed a radio from my brother.',
+    );
+    expect(await told('Update (solved!): The bell was mine.', 'forum')).to.equal('The bell was mine.');
+    expect(await told('Edited books are dear: nobody buys them.', 'forum')).to.match(/^Edited books/);
+    expect(await told('Set to go off at two degrees.', 'forum')).to.match(/^Set/);
+  });
+  it('takes no letter for an article', () => {
+    expect(articles('Forty cases of hepatitis A illness came with a apple.')).to.equal(
+      'Forty cases of hepatitis A illness came with an apple.',
+    );
+  });
+
   it('is the sentence itself when the telling would claim something else, and to the letter inside a quotation', async () => {
     const source = await readSource('The pier\n\nAbout forty people came. They stood on the pier.');
     const teller = makeTeller(source, tagger);

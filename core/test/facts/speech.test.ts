@@ -1,6 +1,6 @@
 /** What is no speech is known by its form. */
 import { expect } from 'chai';
-import { isWhole, notSpeech } from '../../src/facts/speech.ts';
+import { isWhole, notSpeech, toTheBoard } from '../../src/facts/speech.ts';
 import { tagger } from '../tools.ts';
 
 const silent = (text: string) => notSpeech(text, tagger(text));
@@ -18,6 +18,10 @@ describe('what is no speech', () => {
     'Rudkin.”',
     '1917 Taken down for scrap, and put back nine days later.',
     '31 March 2024 The recording is played for the first time.',
+    'Nell Hughes is seen at her gate on June 5, 2013.',
+    'The old lift is shown in this undated photograph from the town’s archive.',
+    'If a + b = c then the rest follows.',
+    'SOURCE: sho.rt/13o6lTY Journal of Tides online.',
   ])
     it(`is not told: ${text}`, () => expect(silent(text)).to.be.a('string'));
 
@@ -28,8 +32,17 @@ describe('what is no speech', () => {
     'The gate opened at dawn, and nobody saw it.',
     'Boil the water: the leaves are poisonous.',
     '1917 was the year in which they took it down.',
+    'The comet is seen by everybody who looks up.',
+    'The film was shown in three villages and one barn.',
   ])
     it(`is told: ${text}`, () => expect(silent(text)).to.equal(null));
+
+  it('nor is what a poster says to those who read along, unless it is somebody’s words', () => {
+    for (const text of ['Sorry I’ve been quiet.', 'Thanks everyone for the ideas.', 'OK, thank you all.'])
+      expect(toTheBoard(text), text).to.be.a('string');
+    for (const text of ['Thanks to the frost it rang.', '“Sorry,” he said.', 'He was sorry.'])
+      expect(toTheBoard(text), text).to.equal(null);
+  });
 
   it('a sentence opens only whole: with its verb, its end and its quotations closed', () => {
     const whole = (text: string) => isWhole(text, tagger(text));

@@ -13,6 +13,9 @@ describe('sentences', () => {
     expect(split('She got an A. The teacher had one wish.')).to.have.length(2);
     expect(split('It hung at the top of the D. Wax covered it.')).to.have.length(2);
     expect(split('It met in the J. Orrin Vale Hall.')).to.have.length(1);
+    expect(split('Wasps of N. vitripennis differ. So do others.')).to.have.length(2);
+    expect(split('“A whole liver?” Tom Ware said. He left.')).to.have.length(2);
+    expect(split('MILL FORD, Cal. -- In a bid to sell more, it sank.')).to.have.length(1);
     expect(split('We chose plan B. The rest waited.')).to.deep.equal([
       'We chose plan B.',
       'The rest waited.',

@@ -6,6 +6,43 @@ const BODY =
   'The ferry stopped on Tuesday after a chain broke in the river.\n\nNobody was hurt, and the passengers walked home along the bank.';
 const read = (head: string) => readSource(`# The ferry stops\n\n${head}\n\n${BODY}`, { kind: 'news' });
 
+describe('where a report was written', () => {
+  const REST = 'A chain broke in the river on Tuesday, and nobody knows why.';
+  for (const line of [
+    'LINDMOUTH —',
+    'LONG ACRE, Kent —',
+    'LOWER SENN, Orle (News Service) --',
+    'Lindmouth (News Service) -',
+    '(News Service) –',
+    'MILL FORD, Cal. --',
+  ])
+    it(`is set aside and kept: ${line}`, async () => {
+      const source = await readSource(`# The ferry stops\n\n${line} ${REST}`, { kind: 'news' });
+      expect(source.blocks[0].text).to.equal(REST);
+      expect(source.leftOut!.map((l) => l.text)).to.deep.equal([line]);
+    });
+  it('is nothing but a place before a sentence', async () => {
+    for (const text of [
+      'BREAD — the one thing they had — was gone by the second week.',
+      'The ferry – a white box on wheels – stopped on Tuesday.',
+      'He left on Monday - Nobody has seen him since that day.',
+    ])
+      expect((await readSource(`# The ferry\n\n${text}`, { kind: 'news' })).blocks[0].text).to.equal(text);
+  });
+});
+
+describe('markup that was written out', () => {
+  it('is no text', async () =>
+    expect(
+      (
+        await readSource(
+          '# Powers\n\nThe sum of A&lt;sup&gt;x&lt;/sup&gt; is odd. Nobody knows why that is.',
+          { kind: 'news' },
+        )
+      ).text,
+    ).to.not.match(/<sup>|sup/));
+});
+
 describe('the lines above a text', () => {
   it('give author, day and publisher, in any order', async () => {
     const cases: [string, string | undefined, string | undefined, string | undefined][] = [

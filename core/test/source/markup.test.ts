@@ -37,6 +37,21 @@ describe('what a page’s own style sheet says', () => {
   });
 });
 
+describe('words that the page’s type sets apart within a sentence', () => {
+  it('are in quotation marks where they are an inscription or a title, or a `q` (HTML, 4.5.7); stress and foreign words are not', async () => {
+    const cases: Record<string, string> = {
+      'The words, <i>I call the late</i>, are one reason.': 'The words, “I call the late”, are one reason.',
+      'It stood in the journal<i> Tides and Their Walls</i> last week.':
+        'It stood in the journal “Tides and Their Walls” last week.',
+      'She said <q>no</q> and left the hall.': 'She said “no” and left the hall.',
+      'It grew <i>in situ</i> for nine years.': 'It grew in situ for nine years.',
+      'They called it “<i>the long white wall</i>” at home.': 'They called it “the long white wall” at home.',
+      '<i>All of this was set in slanted type.</i>': 'All of this was set in slanted type.',
+    };
+    for (const [html, text] of Object.entries(cases)) expect(await texts(`<p>${html}</p>`), html).to.deep.equal([text]); // prettier-ignore
+  });
+});
+
 describe('paragraphs in markup that has none', () => {
   it('spans and elements of a page’s own that hold sentences are paragraphs', async () => {
     for (const tag of ['span', 'x-line', 'font'])

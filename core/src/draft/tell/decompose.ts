@@ -7,6 +7,7 @@ import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { agentTail, participleTail, spanTail, throughBefore, whenEvent } from './breath.ts';
 import {
+  afterTail,
   asTail,
   heldIn,
   showingTail,
@@ -166,7 +167,7 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
   const first = tokens[subject.verb];
   for (let i = subject.verb + 2; i < tokens.length - 2; i++) {
     // "since 1761", "but for 1917": no clause opens there.
-    const clause = CLAUSE.test(tokens[i].text) && tokens[i + 1].pos !== 'NUM' && tokens[i + 1].text !== 'for';
+    const clause = CLAUSE.test(tokens[i].text) && tokens[i].text !== 'but' && tokens[i + 1].pos !== 'NUM';
     if (clause || /^[;:]$/.test(tokens[i].text)) return null;
     const but = tokens[i].text === 'but';
     if (!but && tokens[i].text !== 'and') continue;
@@ -453,6 +454,7 @@ export const DECOMPOSITIONS: readonly {
   { id: 'whereTail', apply: forBreath(whereTail) },
   { id: 'whileTail', apply: forBreath(whileTail) },
   { id: 'asTail', apply: forBreath(asTail) },
+  { id: 'afterTail', apply: forBreath(afterTail) },
   { id: 'showingTail', apply: forBreath(showingTail) },
   { id: 'soThatTail', apply: forBreath(soThatTail) },
   { id: 'thenTail', apply: forBreath(thenTail) },

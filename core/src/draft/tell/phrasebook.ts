@@ -313,6 +313,8 @@ function candidate(
     const m = match(phrase, tokens, i);
     if (!m || (best && m.end <= best.end) || !guarded(phrase, tokens, i, m.end)) continue;
     const say = said(phrase, m.caught);
+    // "over more than two decades" is not said "over over".
+    if (say !== null && say.split(' ')[0].toLowerCase() === tokens[i - 1]?.text.toLowerCase()) continue;
     if (say !== null) best = { phrase, end: m.end, say };
   }
   return best;

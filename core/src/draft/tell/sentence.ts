@@ -1,8 +1,9 @@
 /** What every way to part or shorten a sentence counts, closes and keeps out of. */
 import { quotedSpans } from '../../language/quotes.ts';
 
-/** Words as a listener counts them: what stands between spaces. */
-export const words = (text: string): number => text.split(/\s+/).filter(Boolean).length;
+/** Words as a listener counts them: what a hyphen joins are several. */
+export const words = (text: string): number => text.match(WORD)?.length ?? 0;
+const WORD = /[\p{L}\p{N}]+(?:['’.,][\p{L}\p{N}]+)*/gu;
 
 /** A part of a sentence with the full stop it lacks, instead of the mark it broke off at. */
 export const closed = (text: string): string =>

@@ -72,7 +72,13 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
     // "in the autumn of 2022, when they had one summer behind them, prices rose"
     const time = first.text === 'when' && !told && /^(?:NUM|NOUN|PROPN)$/.test(tokens[at - 1].pos);
     if ((time || /^(?:who|which|whose|where)$/.test(first.text)) && finite(at + 1, next)) {
-      if (time && (next === last || !clauseFollows(tokens, next + 1))) return;
+      if (
+        time &&
+        (next === last ||
+          !clauseFollows(tokens, next + 1) ||
+          /^(?:where|who|which|whose)$/.test(tokens[next + 1].text))
+      )
+        return;
       if (time || goesOn || next === last) add(at, close, next);
       return;
     }
@@ -155,7 +161,7 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
 /** The sentence in at most `longest` words with as little left out as will do; null where it can't be. */
 export function shortened(sentence: Tagged, longest: number): string | null {
   const { text, tokens } = sentence;
-  if (/[;:?]/.test(text) || words(text) <= longest) return null;
+  if (/[;?]|:(?!\d)/.test(text) || words(text) <= longest) return null;
   // Commas that list can't be told from commas that bracket.
   const list = tokens.some(
     (t, i) =>

@@ -173,6 +173,33 @@ export function asTail({ text, tokens }: Tagged): string[] | null {
   return null;
 }
 
+/** "They met the mayor after the club had won the cup." → "They met the mayor. That was after the club had won the cup." */
+export function afterTail({ text, tokens }: Tagged): string[] | null {
+  if (/[?:;]/.test(text)) return null;
+  for (let i = tokens.length - 5; i > 5; i--) {
+    if (!/^(?:after|before)$/.test(tokens[i].text) || inQuote(text, tokens[i].start)) continue;
+    const verb = clauseAt(tokens, i + 1);
+    const behind = text.slice(tokens[i].start);
+    if (verb < 0 || /[“”",()]/.test(behind) || words(behind) < 7 || !plainBefore(tokens, i)) return null;
+    const main = finiteIn(tokens, 0, i);
+    // One act, told as past; "not until", "shortly after" and "only after" bind more than the time.
+    if (
+      main.length !== 1 ||
+      timeOf(tokens, main[0]) !== 'past' ||
+      /^(?:has|have)$/.test(tokens[main[0]].text)
+    )
+      return null;
+    if (timeOf(tokens, verb) !== 'past' || ['ADV', 'NUM', 'PUNCT', 'SCONJ'].includes(tokens[i - 1].pos))
+      return null;
+    if (TIMED.test(tokens[i - 1].text) || words(text.slice(0, tokens[i].start)) < 6) return null;
+    return [closed(text.slice(0, tokens[i].start)), closed(`That was ${behind}`)];
+  }
+  return null;
+}
+/** "a day after", "two weeks before": the time belongs to what stands before. */
+const TIMED =
+  /^(?:seconds?|minutes?|hours?|days?|weeks?|fortnight|months?|years?|decades?|centur(?:y|ies)|night|morning|shortly|soon|just|only|even|long)$/;
+
 /** "Kay Elder, a specialist at the charity, said …" → "Kay Elder is a specialist at the charity. She said …": who somebody is, before what they say. */
 export function subjectApposition({ text, tokens }: Tagged, carry: Subject): string[] | null {
   const comma = tokens.findIndex((t) => t.text === ',');

@@ -2,7 +2,7 @@
 import { remembering, type TaggedToken, type Tagger } from '../../language/tagged.ts';
 import type { SourceDocument } from '../../source/document.ts';
 import { formOf } from '../../language/inflect.ts';
-import { WEEKDAYS } from '../../language/lexicon.ts';
+import { MONTHS, WEEKDAYS } from '../../language/lexicon.ts';
 import { contract, forTheEar, speakerFirst, toldTheReporter } from '../ear.ts';
 import { quotesBalance } from '../../facts/speech.ts';
 import { claimContext, faultsIn, type ClaimContext } from '../../trace/index.ts';
@@ -80,8 +80,9 @@ const unbracketed = (text: string) =>
     : text.replace(/^\(\s*|\s*\)$/g, '').replace(/\s*\)([.!?])$/, '$1');
 
 /** How a poster labels what is added later: "EDIT 2, Tuesday:", "Update (solved):". */
+const WHEN = `\\d[\\d./:-]*(?:st|nd|rd|th)?|[ap]m|morning|afternoon|evening|night|later|again|${MONTHS.join('|')}`;
 const ADDED = new RegExp(
-  `^(?:(?:final|small|quick) )?(?:edit(?:ed)?|update|eta|follow-?up)\\b(?: to add)?(?:\\s*#?\\d+)?(?:[,\\s–-]+(${WEEKDAYS.join('|')})\\b)?[^:.!?“"(]{0,24}(?:\\([^)]*\\))?\\s*:\\s*(?=\\S)`,
+  `^(?:(?:final|small|quick) )?(?:edit|edited to add|update|eta|follow-?up)\\b(?:\\s*#?\\d+)?(?:[,\\s–-]+(${WEEKDAYS.join('|')})\\b)?(?:[,\\s–-]+(?:${WHEN})\\b){0,4}\\s?(?:\\([^)]*\\))?\\s*:\\s*(?=\\S)`,
   'iu',
 );
 

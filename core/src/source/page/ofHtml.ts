@@ -146,8 +146,9 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         );
       if (quoted) {
         const line = loose.at(-1)!;
-        line.text =
-          line.text.slice(0, from) + line.text.slice(from).replace(/^(\s*)(.*?)(\s*)$/s, '$1“$2”$3');
+        const own = line.text.slice(from);
+        const words = own.trim();
+        line.text = `${line.text.slice(0, from)}${own.replace(words, () => `“${words}”`)}`;
       }
     }
   };
