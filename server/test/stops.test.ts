@@ -131,12 +131,17 @@ describe('bin/start', () => {
       return 0;
     }
   };
+  const commandOf = (pid: string) => {
+    try {
+      return readFileSync(`/proc/${pid}/cmdline`, 'latin1');
+    } catch {
+      return '';
+    }
+  };
   const serverOf = (parent: number) =>
     readdirSync('/proc').filter(
       (pid) =>
-        /^\d+$/.test(pid) &&
-        parentOf(pid) === parent &&
-        readFileSync(`/proc/${pid}/cmdline`, 'latin1').includes('server/dist/main.js'),
+        /^\d+$/.test(pid) && parentOf(pid) === parent && commandOf(pid).includes('server/dist/main.js'),
     );
   const isThere = (pid: string) => {
     try {

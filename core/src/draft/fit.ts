@@ -153,7 +153,9 @@ export function fit(
     const sections = compose(closer(plan, chosen, wantedMs - usual, tools), chosen);
     const gap = wantedMs - timeOf(sections, tools.clock);
     const room = Math.max(LONGEST_REST * Math.max(1, places), 0);
-    if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < Math.max(900, usual) || round >= 3))
+    // The first rounds look for the rests that the mood asks for.
+    const near = Math.max(700, usual * (round < 2 ? 0.4 : 0.8));
+    if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < near || round >= 3))
       return withRests(sections, gap, tools.clock, wantedMs);
     extraMs = wantedMs - gap - speechOf(chosen) + usual;
     if (round >= 3) widthMs *= 1.3;

@@ -101,7 +101,9 @@ export function sectionTitle(
   const headings = new Map<string, number>();
   for (const u of group)
     if (u.block.under && !u.part) headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);
-  const [heading] = [...headings].sort((a, b) => b[1] - a[1])[0] ?? [];
+  const [numbered] = [...headings].sort((a, b) => b[1] - a[1])[0] ?? [];
+  // "11.2.3. Virtual hosts": where a book has it is no part of the name.
+  const heading = numbered?.replace(/^(?:\d{1,2}\.){2,}\d{0,2}\s+/, '');
   if (heading && heading.length <= 40 && !taken.has(heading) && source.kind !== 'abstract') return heading;
   const part = group[0].part;
   if (part && !taken.has(title(part))) return title(part);

@@ -54,7 +54,12 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
     )
       return { end: token.start, start: token.end };
     // "… too many kinds and it is hard to choose": a pronoun begins a clause without a comma too.
-    if (/^(?:and|but)$/.test(token.text) && tokens[i - 1].text !== ',' && pronounClause(right)) {
+    if (
+      /^(?:and|but)$/.test(token.text) &&
+      tokens[i - 1].text !== ',' &&
+      !/^\p{Lu}/u.test(tokens[i - 1].text) &&
+      pronounClause(right)
+    ) {
       if (!hasFiniteVerb(left) || OPENED_BY.test(leftText) || SCOPE.test(leftText)) continue;
       if (left.some((t) => /^(?:that|which|who|whose|where|when|if|because|than|as)$/.test(t.text))) continue;
       return { end: token.start, start: token.text === 'and' ? right[0].start : token.start };
@@ -107,9 +112,13 @@ function clauseOpens(tokens: readonly TaggedToken[]): boolean {
   return false;
 }
 
+/** A pronoun or a full name, and its verb. */
 const pronounClause = (tokens: readonly TaggedToken[]) =>
-  /^(?:it|he|she|they|we|I|these|those)$/.test(tokens[0]?.text ?? '') &&
-  (isFiniteVerb(tokens, 1) || (tokens[1]?.pos === 'ADV' && isFiniteVerb(tokens, 2)));
+  (tokens[0]?.pos === 'PROPN' &&
+    tokens[1]?.pos === 'PROPN' &&
+    (isFiniteVerb(tokens, 2) || (tokens[2]?.pos === 'PROPN' && isFiniteVerb(tokens, 3)))) ||
+  (/^(?:it|he|she|they|we|I|these|those)$/.test(tokens[0]?.text ?? '') &&
+    (isFiniteVerb(tokens, 1) || (tokens[1]?.pos === 'ADV' && isFiniteVerb(tokens, 2))));
 
 /** ", but because the well was dry, they left": a clause that another one opens. */
 function clauseBehindAnother(tokens: readonly TaggedToken[]): boolean {

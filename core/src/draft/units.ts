@@ -98,6 +98,9 @@ const EPISODE = {
 /** A story's last third holds what came of it; told without, a story has no end. */
 const STORY_END = { from: 0.66, worth: 1.35 };
 
+/** Words for what stands below. */
+const BELOW = /\b(?:following\b[^.:]*|as follows|below|like this)\s?:$/i;
+
 /** Whether a sentence is no narration: of a list of things, or no speech. An item that is a whole sentence is told like any. */
 const isThing = (block: Block, { fact, tokens }: TaggedSentence) =>
   (block.type === 'item' && !block.step && !isWhole(fact.text, tokens)) || fact.silent !== undefined;
@@ -106,7 +109,7 @@ const isThing = (block: Block, { fact, tokens }: TaggedSentence) =>
 const COUNTS_ON = /^(?:The|In the|On the|At the) (?:second|third|fourth|fifth|other)\b/;
 const COUNTS = /^(?:The|In the|On the|At the) (?:first|second|third|fourth)\b/;
 
-/** "Three cautions.": what is announced by its number is told. In so few words the tags say little of the noun. */
+/** "Three cautions.": a heading set as a sentence; it is true only when all of them are told. In so few words the tags say little of the noun. */
 const announcesCount = ({ fact, tokens }: TaggedSentence) =>
   tokens[0]?.pos === 'NUM' && /^\S+(?: \p{Ll}+)? \p{Ll}+s\.$/u.test(fact.text);
 
@@ -124,7 +127,6 @@ const waits = (told: readonly TaggedSentence[], i: number) =>
   // A source may end on a question: nothing waits behind it.
   i + 1 < told.length &&
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
-    announcesCount(told[i]) ||
     goesOnWithoutVerb(told[i], told[i + 1]) ||
     (told[i + 1].fact.block === told[i].fact.block && SETS_UP.test(told[i].fact.text)) ||
     (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)));
@@ -200,17 +202,25 @@ export function makeUnits(
     if (!/:$/.test(t.fact.text) || tagged[k + 1]?.fact.block === t.fact.block) return false;
     const next = source.blocks[source.blocks.findIndex((b) => b.id === t.fact.block) + 1];
     const first = next && tagged.find((x) => x.fact.block === next.id);
-    return !first || isThing(next, first);
+    // "the following line:" before what is no list was code or a picture, which nobody reads.
+    return !first || isThing(next, first) || (next.type === 'paragraph' && BELOW.test(t.fact.text));
   };
   const titleLemmas = titleNouns(source.title, tagger);
-  const speech = tagged.filter((t, k) => !isThing(blocks.get(t.fact.block)!, t) && !announces(t, k));
+  const speech = tagged.filter(
+    (t, k) => !isThing(blocks.get(t.fact.block)!, t) && !announces(t, k) && !announcesCount(t),
+  );
   const { told, needs } = withAntecedents(speech, source.blocks, titleLemmas);
   let part: string | null = null;
   const firstUnder = new Map<string, number>();
   return told.map((sentence, index) => {
     const block = blocks.get(sentence.fact.block)!;
     const before = part;
-    if (source.kind === 'abstract') part = studyPart({ block, fact: sentence.fact }, part);
+    if (source.kind === 'abstract') {
+      part = studyPart({ block, fact: sentence.fact }, part);
+      // "And their churches had all been lit": what leans on the sentence before belongs to its part.
+      const leans = needs[index].some((n) => n.adjacent && n.to === index - 1);
+      if (before !== null && leans && told[index - 1].fact.block === block.id) part = before;
+    }
     const opened = openQuote(told, index);
     const speech = opened || !quotesBalance(sentence.fact.text);
     const said = tellSentence(sentence.fact.text, sentence.tokens, teller, opened);

@@ -20,6 +20,8 @@ const PICTURED = new RegExp(
   `\\b(?:is|are) (?:seen|pictured|shown)\\b[^.]{0,60}(?:${PATTERNS.month} \\d|\\d ${PATTERNS.month}|\\b(?:photo(?:graph)?|picture|image)\\b)`,
   'u',
 );
+/** "Example 10.10.", "Figure 3. The gate": what a book calls its pictures and pieces of code. */
+const NUMBERED = /^(?:Example|Figure|Fig\.|Table|Listing|Box|Plate|Chart)\s\d+(?:[.-]\d+)*[.:]?(?:\s|$)/;
 const LABEL = /^\p{L}+(?:\s\p{L}+){0,2}\s?:$/u;
 const VERBS = new Set(['VERB', 'AUX']);
 /** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
@@ -60,8 +62,11 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
   if (PICTURED.test(text) && words.length <= 30) return 'it says what a picture shows';
   if (FORMULA.test(text)) return 'it is a formula';
+  if (NUMBERED.test(text) && words.length <= 16 && !/^\S+ [\d.-]+ \p{Ll}+s\b/u.test(text))
+    return 'it names a picture or a table';
   if (POINTS.test(text)) return 'it points at another place of the page';
-  if (!ended && words.length < SHORT_ROW && !verbal) return NO_VERB;
+  if (!ended && words.length < SHORT_ROW && !(verbal && (hasFiniteVerb(tokens) || tokens[0]?.pos === 'VERB')))
+    return NO_VERB;
   // The end of somebody's words, without the words: "Rudkin.”"
   const closes = (text.match(/”/g) ?? []).length > (text.match(/“/g) ?? []).length;
   if (words.length <= 4 && closes && !verbal) return 'it is a fragment';

@@ -157,8 +157,28 @@ describe('units', () => {
     expect(await texts(rules)).to.deep.equal(['The stone is heavy.', 'The winner gets a cheese.']);
   });
 
-  it('tell what is announced by its number', async () => {
-    const list = await units('Three cautions. One summer is short. The lamps were old.');
-    expect(list.map((u) => u.needsNext)).to.deep.equal([true, false, false]);
+  it('hold no heading set as a sentence, and tell what is named one by one to the last', async () => {
+    const list = await units(
+      'Three cautions. One summer is short. People had ideas. The chalk. The slope. The old lamps were gone.',
+    );
+    expect(list.map((u) => [u.sentence.fact.text, u.needsNext])).to.deep.equal([
+      ['One summer is short.', false],
+      ['People had ideas.', false],
+      ['The chalk.', true],
+      ['The slope.', false],
+      ['The old lamps were gone.', false],
+    ]);
+  });
+
+  it('are parts of a quotation in marks of their own, worth less the longer it runs', async () => {
+    const list = await units(
+      'Odile Brandt said: “Nobody looked up. The swifts had been there for years. We all took them for sparrows.” She sat down.',
+    );
+    expect(list.slice(0, 3).flatMap((u) => u.lines)).to.deep.equal([
+      'Odile Brandt said: “Nobody looked up.”',
+      '“The swifts had been there for years.”',
+      '“We all took them for sparrows.”',
+    ]);
+    expect(list.slice(0, 3).every((u) => !u.needsNext)).to.equal(true);
   });
 });

@@ -2,7 +2,7 @@
  * A sentence said in another order or in fewer words, the same claim: each operation is one that was found right nearly
  * always, with its guards. All work on one sentence outside quotations and return null where they don't apply.
  */
-import { PATTERNS } from '../../language/lexicon.ts';
+import { MONTHS, PATTERNS, WEEKDAYS } from '../../language/lexicon.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { formOf, inflect } from '../../language/inflect.ts';
 import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
@@ -31,6 +31,10 @@ const quoted = (text: string) => quotedSpans(text).length > 0;
 /** How many finite verbs stand in a stretch. */
 const finite = (tokens: readonly TaggedToken[]) => tokens.filter((_, i) => isFiniteVerb(tokens, i)).length;
 
+const TIME_WORD = new RegExp(
+  `^(?:${[...WEEKDAYS, ...MONTHS].join('|')}|mornings?|afternoons?|evenings?|nights?|days?|weeks?|weekend|fortnight|months?|summers?|winters?|springs?|autumns?|years?|half|quarter)$`,
+);
+
 /** "It was built in 1872 on iron legs" → "In 1872 it was built on iron legs": the time first, from a clause with one verb. */
 export function frontTime({ text, tokens }: Tagged): string | null {
   if (quoted(text) || /[;:?]/.test(text)) return null;
@@ -54,6 +58,8 @@ export function frontTime({ text, tokens }: Tagged): string | null {
   // A clause word before it, or a noun right before it that it may belong to ("the flood of water in 1880", "a harbour in May").
   if (CLAUSE_WORD.test(head) || /[,“”]/.test(head)) return null;
   const last = before[before.length - 1];
+  // "on the first Saturday in June": a time within a time.
+  if (TIME_WORD.test(last.text)) return null;
   if (last.pos === 'NOUN' && before.slice(verb + 1).some((t) => t.pos === 'ADP')) return null;
   if (/^(?:last|each|every)$/.test(m[2].split(' ')[0]) && last.pos === 'ADP') return null;
   if (

@@ -142,6 +142,17 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       !finite(at + 1, last)
     )
       return add(at, last);
+    // "the Cup, a rehearsal for the bigger one, to ask for": a name's apposition, between the only two commas.
+    if (
+      marks.length === 2 &&
+      k === 0 &&
+      told &&
+      tokens[at - 1].pos === 'PROPN' &&
+      /^an?$/.test(first.text) &&
+      !finite(at + 1, next) &&
+      !/^(?:and|or)$/.test(tokens[next + 1]?.text ?? '')
+    )
+      return add(at, next);
     // What stands between a name and its verb, or behind everything.
     const within = tokens.slice(at + 1, next).some((t) => /^(?:that|which|who)$/.test(t.text));
     if (first.pos !== 'ADP' || (finite(at + 1, next) && !(within && next === last))) return;

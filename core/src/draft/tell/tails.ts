@@ -30,8 +30,8 @@ const plainBefore = (tokens: readonly TaggedToken[], at: number) =>
   !tokens.slice(0, at).some((t) => GOVERNS.test(t.text) || HOLDS.test(t.text));
 
 /** Whether a clause with a subject of its own begins at `from`. */
-const clauseAt = (tokens: readonly TaggedToken[], from: number) => {
-  const verb = finiteIn(tokens, from + 1, Math.min(tokens.length, from + 8))[0];
+const clauseAt = (tokens: readonly TaggedToken[], from: number, within = 8) => {
+  const verb = finiteIn(tokens, from + 1, Math.min(tokens.length, from + within))[0];
   return verb !== undefined && OPENS_SUBJECT.has(tokens[from].pos) && !/^there$/i.test(tokens[from].text)
     ? verb
     : -1;
@@ -159,14 +159,16 @@ export function asTail({ text, tokens }: Tagged): string[] | null {
   for (let i = tokens.length - 5; i > 6; i--) {
     if (tokens[i].text !== 'as' || inQuote(text, tokens[i].start)) continue;
     if (AS_OF.test(tokens[i - 1].text) || !/^(?:DET|PROPN)$/.test(tokens[i + 1].pos)) return null;
-    const verb = clauseAt(tokens, i + 1);
+    const verb = clauseAt(tokens, i + 1, 18);
     const behind = text.slice(tokens[i + 1].start);
     // A subject of its own with its verb, to the end; "as a free download", "as a commander who had left" say what something is.
     if (verb < 0 || /[“”",()]/.test(behind) || words(behind) < 6 || !plainBefore(tokens, i)) return null;
-    if (tokens.slice(i + 1, verb).some((t) => /^(?:who|which|that|with|for|on)$/.test(t.text))) return null;
+    if (tokens.slice(i + 1, verb).some((t) => /^(?:who|which|that|where|when|with|for|on)$/.test(t.text)))
+      return null;
     const form = formOf(tokens[verb].text, tokens[verb].lemma, false);
     if (tokens[verb].pos !== 'AUX' && (form === 'base' || ['PROPN', 'ADP'].includes(tokens[verb - 1].pos)))
       return null;
+    if (verb > i + 2 && tokens[verb - 1].pos === 'PRON') return null;
     const end = tokens[i - 1].text === ',' ? tokens[i - 1].start : tokens[i].start;
     return [closed(text.slice(0, end)), closed(upper(behind))];
   }

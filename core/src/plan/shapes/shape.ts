@@ -1,4 +1,5 @@
 /** What a shape is: named parts with roles and shares of the runtime, what facts each part wants, and for which sources it does not work. */
+import { wordsValue } from '../../language/numbers.ts';
 import type { Fact } from '../../facts/facts.ts';
 import type { LineRole, SectionRole } from '../../script/data.ts';
 import type { SourceDocument } from '../../source/document.ts';
@@ -120,14 +121,16 @@ export const signs = {
       );
     return best;
   },
-  /** Headings or items that make a list of three or more. */
+  /** How many things a list article tells of, each under a heading: numbered in turn, or as many as its title counts; 0 for any other. */
   list: (source: SourceDocument) => {
-    const heads = source.blocks.filter(
-      (b) => b.type === 'heading' && /^(?:\d{1,2}[.):]|number \d)/i.test(b.text),
-    ).length;
-    const items = source.blocks.filter(
-      (b) => b.type === 'item' && !b.step && b.text.split(' ').length >= 6,
-    ).length;
-    return Math.max(heads, items);
+    const heads = source.blocks.filter((b) => b.type === 'heading').map((b) => b.text);
+    const numbers = heads.flatMap((h) => /^(?:number |no\. ?)?(\d{1,2})(?:[.):]|:)?(?=\s|$)/i.exec(h)?.[1] ?? []).map(Number); // prettier-ignore
+    const inTurn = (up: boolean) => numbers.every((n, i) => n === (up ? i + 1 : numbers.length - i));
+    if (numbers.length >= 3 && (inTurn(true) || inTurn(false))) return numbers.length;
+    const counted = source.title
+      .split(/[^\p{L}\d]+/u)
+      .map((w) => (/^\d{1,2}$/.test(w) ? Number(w) : wordsValue(w)))
+      .find((n) => n !== null && n >= 3 && n <= 20);
+    return counted && Math.abs(heads.length - counted) <= 1 ? counted : 0;
   },
 };
