@@ -118,6 +118,13 @@ export function speakerFirst(sentence: string): string {
   const [, open, quote, mark, close, verb, who, , more] = m;
   // A relative clause behind the name needs its closing comma before the verb.
   const name = who.trim().replace(/,$/, '');
+  // "said Ann Ware of the new ban": what she spoke of is no part of her name.
+  if (
+    /^\p{Lu}\S*(?: \p{Lu}\S*)* (?:of|about|on|during|after|before|in) (?:the|this|that|his|her|its|their|an?)\b/u.test(
+      name,
+    )
+  )
+    return sentence;
   const subject = /,/.test(name) ? `${name},` : name;
   const end = mark === ',' ? '.' : mark;
   const said = more ? `${open}${quote}${end} ${more.slice(1)}` : `${open}${quote}${end}${close}`;

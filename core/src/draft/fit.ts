@@ -103,9 +103,9 @@ function allowed(plan: DraftPlan, pins: ReadonlySet<number>): number[] {
 
 /** The shortest and the longest telling with these pins, each as it would be framed at its own length. */
 export function carried(asked: DraftPlan, pins: ReadonlySet<number>, tools: DraftTools): Carries {
-  const usual = [pins, ...fewerPins(asked)]
-    .map((p) => shortestUnits(asked.units, choiceFor(asked, p, 0, 0), tools.solver))
-    .find((x) => x !== null);
+  let usual: readonly number[] | null = null;
+  for (const p of [pins, ...fewerPins(asked)])
+    usual ??= shortestUnits(asked.units, choiceFor(asked, p, 0, 0), tools.solver);
   const time = (chosen: readonly number[], seconds = CARRY_SECONDS): number => {
     const plan = { ...asked, options: { ...asked.options, target: { kind: 'point' as const, seconds } } };
     return timeOf(compose(plan, chosen), tools.clock);

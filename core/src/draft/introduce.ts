@@ -66,7 +66,7 @@ export function introduced<L extends { text: string }>(
     for (const [name, intro] of people) {
       if (!text.includes(name) || told.has(name)) continue;
       told.add(name);
-      if (text.includes(intro.full)) continue;
+      if (text.toLowerCase().includes(intro.full.toLowerCase())) continue;
       const at = new RegExp(
         `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?\\b${name}\\b(?!\\s\\p{Lu})([’']s?)?`,
         'u',

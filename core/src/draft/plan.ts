@@ -484,7 +484,7 @@ function unitsOf(
           label: u.part ?? u.block.under ?? '',
         }) *
         moodWorth(brief.mood, u.sentence.fact) *
-        (most > longest ? 0.6 : 1) *
+        (most > longest ? Math.min(0.6, (longest / most) ** 2) : 1) *
         (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),
     };
   });

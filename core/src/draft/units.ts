@@ -129,7 +129,28 @@ const waits = (told: readonly TaggedSentence[], i: number) =>
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
     goesOnWithoutVerb(told[i], told[i + 1]) ||
     (told[i + 1].fact.block === told[i].fact.block && SETS_UP.test(told[i].fact.text)) ||
+    saidAtLast(told, i) ||
     (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)));
+
+/** "“It is old. It still goes,” she said.": whose words it is stands behind the last of them, so that each waits for the next. */
+function saidAtLast(told: readonly TaggedSentence[], i: number): boolean {
+  if (!/^["“]/.test(told[i].fact.text) && !openQuote(told, i)) return false;
+  let k = i;
+  while (k + 1 < told.length && told[k + 1].fact.block === told[i].fact.block && openQuote(told, k + 1)) k++;
+  // It opened behind its speaker: "She said: “It is old."
+  let from = i;
+  while (from > 0 && openQuote(told, from)) from--;
+  return k > i && /^["“]/.test(told[from].fact.text) && /["”]\s\p{L}[^“”"]*$/u.test(told[k].fact.text);
+}
+
+/** Whether the marks of the quotation that goes on here are curly. */
+function curlyAt(told: readonly TaggedSentence[], i: number): boolean {
+  for (let k = i; k >= 0 && told[k].fact.block === told[i].fact.block; k--) {
+    if (/[“”]/.test(told[k].fact.text)) return true;
+    if (told[k].fact.text.includes('"')) return false;
+  }
+  return true;
+}
 
 /** What goes on with somebody's words is worth less the longer they have the word: a listener wants what only they would say. */
 const GOES_ON_WORTH = [1, 0.8, 0.5];
@@ -224,9 +245,7 @@ export function makeUnits(
     const opened = openQuote(told, index);
     const speech = opened || !quotesBalance(sentence.fact.text);
     const said = tellSentence(sentence.fact.text, sentence.tokens, teller, opened);
-    const lines = speech
-      ? said.map((l, k) => inMarks(l, k === 0 && opened, source.text.includes('“')))
-      : said;
+    const lines = speech ? said.map((l, k) => inMarks(l, k === 0 && opened, curlyAt(told, index))) : said;
     const ms = clock.lines([...lines, ''].map((text) => ({ text }))).reduce((sum, l) => sum + l.ms, 0);
     return {
       index,

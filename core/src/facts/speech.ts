@@ -17,7 +17,7 @@ const DATED_ROW = new RegExp(
 const FORMULA = /(?:^|\s)[\p{L}\d^()+*/-]{1,12}\s?[=≤≥≈]\s?[\p{L}\d(]/u;
 /** "Ann Ware is seen on June 5, 2013", "A barge is shown in this undated photo": words under a picture. */
 const PICTURED = new RegExp(
-  `\\b(?:is|are) (?:seen|pictured|shown)\\b[^.]{0,60}(?:${PATTERNS.month} \\d|\\d ${PATTERNS.month}|\\b(?:photo(?:graph)?|picture|image)\\b)`,
+  `\\b(?:is|are) (?:seen|pictured|shown)\\b[^.]{0,140}(?:${PATTERNS.month} \\d|\\d ${PATTERNS.month}|\\b(?:photo(?:graph)?|picture|image)\\b)`,
   'u',
 );
 /** "Example 10.10.", "Figure 3. The gate": what a book calls its pictures and pieces of code. */

@@ -21,6 +21,8 @@ const OF_THE_STATE =
 const CUT_SHORT = /\s(?!(?:[HM]m+|Sh+|Br+|Gr+|Psst|Pfft)\.)\p{Lu}[b-df-hj-np-tv-xz]{1,3}\.$/u;
 /** A sum or measure cut short before a small letter: "2s. and ale". */
 const SHORT_SUM = /\d\p{Ll}{1,2}$/u;
+/** Letters behind a word that is no article or preposition: they stand before a noun. */
+const ATTRIBUTE = /\b(?!(?:the|in|of|to|from|for|by|with|at|and|or)\b)\p{Ll}+\s(?:\p{Lu}\.)+$/u;
 /** Words that no name begins with. */
 const SMALL_WORD =
   /^(?:The|An?|It|He|She|They|We|You|I|His|Her|Its|Their|Our|My|This|That|These|Those|There|But|And|Or|So|In|On|At|By|For|With|From|When|If|As|Then|Not|No)\b/;
@@ -38,6 +40,14 @@ function isAbbreviation(text: string, stop: number): boolean {
     .slice(stop + 1, stop + 40)
     .replace(/^["'”’)\]]*\s+/, '')
     .replace(OPENER, '');
+  // "a former U.N. Envoy" goes on; "in the U.S. Storms followed" ends, and so does any before a word that no name begins with.
+  if (
+    /^(?:\p{Lu}\.){2,}$/u.test(head) &&
+    /^\p{Lu}\p{Ll}/u.test(next) &&
+    !SMALL_WORD.test(next) &&
+    ATTRIBUTE.test(text.slice(Math.max(0, stop - 30), stop + 1))
+  )
+    return true;
   const entry = ABBREVIATIONS.get(head.toLowerCase());
   // "no." is an abbreviation only before a figure; short month forms only when written with a capital.
   if (/^(no|nos|p|pp|ch|fig|vol|sec)\.$/i.test(head)) return /^\d/.test(next);

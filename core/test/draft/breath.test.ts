@@ -144,6 +144,16 @@ describe('a long sentence', () => {
       not: 'The two keepers of the lower lock were sent home two days after the boats had struck the gate twice.',
     },
     {
+      id: 'stepTail',
+      where: 'before what kind of act it was',
+      parts: [
+        'The king pardoned the old keeper in the first week of May.',
+        'That was a move that may have saved the lock.',
+      ],
+      of: 'The king pardoned the old keeper in the first week of May, a move that may have saved the lock.',
+      not: 'The king pardoned the old keeper of the lock in the first week of May, a man that nobody had seen.',
+    },
+    {
       id: 'subjectApposition',
       where: 'behind who somebody is',
       parts: [

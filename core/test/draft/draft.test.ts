@@ -301,6 +301,8 @@ describe('saying it for the ear', () => {
     expect(speakerFirst('“I had the key,” said Tom Ware. “Nobody asked.”')).to.equal(
       'Tom Ware said: “I had the key. Nobody asked.”',
     );
+    const ban = '“We will go on,” said Ann Ware of the new ban.';
+    expect(speakerFirst(ban)).to.equal(ban);
     expect(toldTheReporter('“It was me,” he told our reporter.')).to.equal('“It was me,” he said.');
     expect(toldTheReporter('He told me about it.')).to.equal('He told me about it.');
   });

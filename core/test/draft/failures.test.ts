@@ -170,6 +170,18 @@ describe('units', () => {
     ]);
   });
 
+  it('keep a quotation together up to the words that say whose it is', async () => {
+    const list = await units('“It is old. It still goes,” Ann Ware said. “It was never oiled.” She laughed.');
+    expect(list.map((u) => u.needsNext)).to.deep.equal([true, false, false, false]);
+    const first = await units('Ann Ware said: “It is old. It still goes.” She laughed.');
+    expect(first[0].needsNext).to.equal(false);
+    const straight = await units('Ann Ware said: "It is old. It still goes." She laughed.');
+    expect(straight.slice(0, 2).flatMap((u) => u.lines)).to.deep.equal([
+      'Ann Ware said: "It is old."',
+      '"It still goes."',
+    ]);
+  });
+
   it('are parts of a quotation in marks of their own, worth less the longer it runs', async () => {
     const list = await units(
       'Odile Brandt said: “Nobody looked up. The swifts had been there for years. We all took them for sparrows.” She sat down.',

@@ -16,6 +16,8 @@ describe('sentences', () => {
     expect(split('Wasps of N. vitripennis differ. So do others.')).to.have.length(2);
     expect(split('“A whole liver?” Tom Ware said. He left.')).to.have.length(2);
     expect(split('MILL FORD, Cal. -- In a bid to sell more, it sank.')).to.have.length(1);
+    expect(split('She was the wife of a former U.N. Envoy. He left.')).to.have.length(2);
+    expect(split('It sells well in the U.S. Storms hurt it.')).to.have.length(2);
     expect(split('We chose plan B. The rest waited.')).to.deep.equal([
       'We chose plan B.',
       'The rest waited.',

@@ -48,6 +48,13 @@ describe('shapes', () => {
     expect(rankShapes(await material('ledger.txt')).find((r) => r.id === 'steps')!.reason).to.match(
       /no numbered steps/,
     );
+    // Bullets, and sections numbered as a book numbers them, are nothing that is counted down.
+    const manual = await readSource(
+      '# Setting up a server\n\n## 11.2.1. Installing\n\nThe package is all that is needed for the server to run.\n\n## 11.2.2. Adding keys\n\nThe module is there out of the box and needs no work.\n\n## 11.2.3. Hosts\n\nA virtual host is another name of the same server.\n\n- one that is told by its name alone\n- one that is told by its own address\n- one that nobody has ever asked for',
+      { kind: 'encyclopedia' as SourceKind },
+    );
+    const ranked = rankShapes({ source: manual, facts: extractFacts(manual, tagger), sources: 1 });
+    expect(ranked.find((r) => r.id === 'countdown')!.score).to.equal(0);
     expect(rankShapes(await material('eels.txt')).find((r) => r.id === 'countdown')!.score).to.equal(0);
   });
 

@@ -202,6 +202,31 @@ export function afterTail({ text, tokens }: Tagged): string[] | null {
 const TIMED =
   /^(?:seconds?|minutes?|hours?|days?|weeks?|fortnight|months?|years?|decades?|centur(?:y|ies)|night|morning|shortly|soon|just|only|even|long)$/;
 
+/** "He pardoned him in May, a step that may have come too late." → "He pardoned him in May. That was a step that may have come too late." */
+export function stepTail({ text, tokens }: Tagged): string[] | null {
+  if (/[?:;“”"()]/.test(text)) return null;
+  const at = tokens.findIndex(
+    (t, i) =>
+      i > 4 &&
+      t.text === ',' &&
+      /^an?$/.test(tokens[i + 1]?.text ?? '') &&
+      tokens[i + 2]?.pos === 'NOUN' &&
+      /^(?:that|which)$/.test(tokens[i + 3]?.text ?? ''),
+  );
+  // Behind a name or a thing it tells what that is; behind an act, what kind of act it was.
+  if (at < 0 || !STEPS.test(tokens[at + 2].lemma) || !plainBefore(tokens, at)) return null;
+  const main = finiteIn(tokens, 0, at);
+  const time = main.length === 1 ? timeOf(tokens, main[0]) : null;
+  if (!time || words(text.slice(tokens[at + 1].start)) < 6) return null;
+  return [
+    closed(text.slice(0, tokens[at].start)),
+    closed(`That ${time === 'past' ? 'was' : 'is'} ${text.slice(tokens[at + 1].start)}`),
+  ];
+}
+/** Nouns for an act (WordNet's lexicographer file noun.act, the commonest, from memory). */
+const STEPS =
+  /^(?:act|action|attempt|change|choice|decision|deal|effort|event|feat|gesture|mistake|move|offer|plan|policy|practice|process|project|ruling|sale|step|strategy|tactic|task|trend|vote)$/;
+
 /** "Kay Elder, a specialist at the charity, said …" → "Kay Elder is a specialist at the charity. She said …": who somebody is, before what they say. */
 export function subjectApposition({ text, tokens }: Tagged, carry: Subject): string[] | null {
   const comma = tokens.findIndex((t) => t.text === ',');
