@@ -13,15 +13,22 @@ const DATED_ROW = new RegExp(
   `^(?:(?:\\d{1,2} )?(?:${PATTERNS.month}) )?(?:1[0-9]|20)\\d\\d[:–—]? (?=\\p{Lu}\\p{Ll}*\\b)`,
   'u',
 );
-/** Letters and signs of an equation. */
-const FORMULA = /(?:^|\s)[\p{L}\d^()+*/-]{1,12}\s?[=≤≥≈]\s?[\p{L}\d(]/u;
+/** An equation, outside brackets; what a test of significance gave ("p = 0.03") is none. */
+const EQUATION = /(?:^|\s)(?!(?:p|n|r|t)\s?=)[\p{L}\d^()+*/-]{1,12}\s?[=≤≥≈]\s?[\p{L}\d(]/iu;
+/** Single letters that stand for something: so many beside an equation are a formula. */
+const LETTERS = 3;
+const isFormula = (text: string) => {
+  const plain = text.replace(/\([^()]*\)|\[[^[\]]*\]/g, ' ');
+  const letters = plain.match(/(?<![\p{L}\d’'.-])[B-HJ-Zb-z](?![\p{L}\d’'.-])/gu) ?? [];
+  return EQUATION.test(plain) && letters.length >= LETTERS;
+};
 /** "Ann Ware is seen on June 5, 2013", "A barge is shown in this undated photo": words under a picture. */
 const PICTURED = new RegExp(
   `\\b(?:is|are) (?:seen|pictured|shown)\\b[^.]{0,140}(?:${PATTERNS.month} \\d|\\d ${PATTERNS.month}|\\b(?:photo(?:graph)?|picture|image)\\b)`,
   'u',
 );
 /** "Example 10.10.", "Figure 3. The gate": what a book calls its pictures and pieces of code. */
-const NUMBERED = /^(?:Example|Figure|Fig\.|Table|Listing|Box|Plate|Chart)\s\d+(?:[.-]\d+)*[.:]?(?:\s|$)/;
+const NUMBERED = /^(?:Example|Figure|Fig\.|Table|Listing|Box|Plate|Chart)\s\d+(?:[.-]\d+)*(?:[.:](?:\s|$)|$)/;
 const LABEL = /^\p{L}+(?:\s\p{L}+){0,2}\s?:$/u;
 const VERBS = new Set(['VERB', 'AUX']);
 /** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
@@ -61,9 +68,8 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (isDatedRow(text, tokens)) return 'it is a row of a table of dates';
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
   if (PICTURED.test(text) && words.length <= 30) return 'it says what a picture shows';
-  if (FORMULA.test(text)) return 'it is a formula';
-  if (NUMBERED.test(text) && words.length <= 16 && !/^\S+ [\d.-]+ \p{Ll}+s\b/u.test(text))
-    return 'it names a picture or a table';
+  if (isFormula(text)) return 'it is a formula';
+  if (NUMBERED.test(text) && words.length <= 16) return 'it names a picture or a table';
   if (POINTS.test(text)) return 'it points at another place of the page';
   if (!ended && words.length < SHORT_ROW && !(verbal && (hasFiniteVerb(tokens) || tokens[0]?.pos === 'VERB')))
     return NO_VERB;

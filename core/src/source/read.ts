@@ -140,7 +140,7 @@ function takeHead(raw: RawDocument, blocks: RawBlock[]): void {
 /** Where a report was written and by which agency, before its first words: "LONG ACRE, Kent (News Service) — ". */
 const DATELINE = new RegExp(
   '^(?:' +
-    String.raw`\p{Lu}[\p{Lu}’'.-]{2,}(?:[ -]\p{Lu}[\p{Lu}’'.-]+){0,3}(?:,? ?[^—–:;!?“”"]{0,45}?)?` +
+    String.raw`\p{Lu}[\p{Lu}’'.-]{2,}(?:[ -]\p{Lu}[\p{Lu}’'.-]+){0,3}(?:, [^—–:;!?“”"()]{2,40}?)?(?: ?\([^()]{1,40}\))?` +
     String.raw`|\p{Lu}[\p{L}’'.-]+(?: \p{Lu}[\p{L}’'.-]+){0,2}(?:, [^—–:;!?“”"()]{2,25})?,? ?\([\p{Lu}][\p{L}\d .&’'/-]{1,30}\)` +
     String.raw`|\([\p{Lu}][\p{L}\d .&’'/-]{1,30}\)` +
     String.raw`),?\s*(?:—|–|--|-)\s+(?=["“‘]?\p{Lu}|\d)`,

@@ -20,7 +20,8 @@ describe('what is no speech', () => {
     '31 March 2024 The recording is played for the first time.',
     'Nell Hughes is seen at her gate on June 5, 2013.',
     'The old lift is shown in this undated photograph from the town’s archive.',
-    'If a + b = c then the rest follows.',
+    'Example 10.10. A longer line',
+    'If x + y = z then the rest follows.',
     'SOURCE: sho.rt/13o6lTY Journal of Tides online.',
   ])
     it(`is not told: ${text}`, () => expect(silent(text)).to.be.a('string'));
@@ -34,6 +35,9 @@ describe('what is no speech', () => {
     '1917 was the year in which they took it down.',
     'The comet is seen by everybody who looks up.',
     'The film was shown in three villages and one barn.',
+    'The effect was 20 minutes (p = 0.03, n = 24).',
+    'Box 4 held three letters and a key.',
+    'Bats left earlier, with r = 0.4 in both years.',
   ])
     it(`is told: ${text}`, () => expect(silent(text)).to.equal(null));
 

@@ -23,6 +23,7 @@ describe('where a report was written', () => {
     });
   it('is nothing but a place before a sentence', async () => {
     for (const text of [
+      'NATO leaders met on Monday - The first time since the flood was years ago.',
       'BREAD — the one thing they had — was gone by the second week.',
       'The ferry – a white box on wheels – stopped on Tuesday.',
       'He left on Monday - Nobody has seen him since that day.',
