@@ -75,21 +75,8 @@ const KILLS = 'e2e/kills.test.ts';
 const series = only.length
   ? [[() => mocha(only, { shown: true })]]
   : [
-      [() => mocha(['e2e/**/*.test.ts'], { shown: true, without: [KILLS] })],
-      [() => mocha(['core/test/**/*.test.ts'])],
       [
-        () => mocha([KILLS]),
-        () =>
-          mocha([
-            'cli/test/**/*.test.ts',
-            'standins/test/**/*.test.ts',
-            'demo/test/**/*.test.ts',
-            'web/test/**/*.test.ts',
-          ]),
-      ],
-      [
-        // Long waits first: what only computes fills in when the others have ended.
-        () => mocha(['server/test/**/*.test.ts']),
+        () => mocha(['e2e/**/*.test.ts'], { shown: true, without: [KILLS] }),
         () => check('eslint', ['node_modules/eslint/bin/eslint.js', '.']),
         () =>
           check('prettier', [
@@ -102,6 +89,18 @@ const series = only.length
         () => check('types', ['node_modules/typescript/bin/tsc', '-p', 'tsconfig.json']),
         () => check('types of the page', ['node_modules/typescript/bin/tsc', '-p', 'web/tsconfig.json']),
       ],
+      [() => mocha(['core/test/**/*.test.ts'])],
+      [
+        () => mocha([KILLS]),
+        () =>
+          mocha([
+            'cli/test/**/*.test.ts',
+            'standins/test/**/*.test.ts',
+            'demo/test/**/*.test.ts',
+            'web/test/**/*.test.ts',
+          ]),
+      ],
+      [() => mocha(['server/test/**/*.test.ts'])],
     ];
 let ended = [];
 try {

@@ -95,7 +95,7 @@ describe('drafts from pages no rule was written on', () => {
       expect(share(kind), kind).to.be.within(0.3, 0.92);
   });
 
-  it('hold no value, name, quotation or attribution that no source has, in 120 drafts from 40 pages; a seed repeats itself', async function () {
+  it('hold no value, name, quotation or attribution that no source has, in 80 drafts from 40 pages; a seed repeats itself', async function () {
     this.timeout(300_000);
     expect(ALL_PAGES).to.have.length(40);
     const tools = { tagger, clock, solver: await solver() };
@@ -107,7 +107,7 @@ describe('drafts from pages no rule was written on', () => {
       const tagged = taggedFacts(page.source, tagger);
       const lengths = [20, 35, 50, 16, 70, 25, 90, 30, 120, 42];
       let mine = 0;
-      for (let i = 0; mine < 3 && i < 60; i++) {
+      for (let i = 0; mine < 2 && i < 60; i++) {
         const target: Target = {
           kind: i % 3 === 0 ? 'point' : i % 3 === 1 ? 'ceiling' : 'floor',
           seconds: lengths[i % lengths.length],
@@ -135,6 +135,6 @@ describe('drafts from pages no rule was written on', () => {
       }
     }
     expect(wrong, wrong.slice(0, 10).join('\n')).to.deep.equal([]);
-    expect(made).to.be.at.least(117);
+    expect(made).to.be.at.least(78);
   });
 });
