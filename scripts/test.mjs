@@ -75,20 +75,7 @@ const KILLS = 'e2e/kills.test.ts';
 const series = only.length
   ? [[() => mocha(only, { shown: true })]]
   : [
-      [
-        () => mocha(['e2e/**/*.test.ts'], { shown: true, without: [KILLS] }),
-        () => check('eslint', ['node_modules/eslint/bin/eslint.js', '.']),
-        () =>
-          check('prettier', [
-            'node_modules/prettier/bin/prettier.cjs',
-            '--check',
-            '--log-level',
-            'warn',
-            '.',
-          ]),
-        () => check('types', ['node_modules/typescript/bin/tsc', '-p', 'tsconfig.json']),
-        () => check('types of the page', ['node_modules/typescript/bin/tsc', '-p', 'web/tsconfig.json']),
-      ],
+      [() => mocha(['e2e/**/*.test.ts'], { shown: true, without: [KILLS] })],
       [() => mocha(['core/test/**/*.test.ts'])],
       [
         () => mocha([KILLS]),
@@ -100,7 +87,20 @@ const series = only.length
             'web/test/**/*.test.ts',
           ]),
       ],
-      [() => mocha(['server/test/**/*.test.ts'])],
+      [
+        () => check('eslint', ['node_modules/eslint/bin/eslint.js', '.']),
+        () =>
+          check('prettier', [
+            'node_modules/prettier/bin/prettier.cjs',
+            '--check',
+            '--log-level',
+            'warn',
+            '.',
+          ]),
+        () => check('types', ['node_modules/typescript/bin/tsc', '-p', 'tsconfig.json']),
+        () => check('types of the page', ['node_modules/typescript/bin/tsc', '-p', 'web/tsconfig.json']),
+        () => mocha(['server/test/**/*.test.ts']),
+      ],
     ];
 let ended = [];
 try {

@@ -197,9 +197,14 @@ describe('sources on a real PostgreSQL', function () {
     const { id } = (await server.post('/readings', { text: long })).body;
     const hears = events(id);
     await new Promise((r) => setTimeout(r, 1500));
-    const began = Date.now();
-    expect((await server.get('/health')).status).to.equal(200);
-    expect(Date.now() - began, 'an answer while a long source is read').to.be.lessThan(4000);
+    // The least of up to five: a busy machine keeps everybody waiting now and then.
+    let waited = Infinity;
+    for (let ask = 0; ask < 5 && waited >= 1000; ask++) {
+      const began = Date.now();
+      expect((await server.get('/health')).status).to.equal(200);
+      waited = Math.min(waited, Date.now() - began);
+    }
+    expect(waited, 'an answer while a long source is read').to.be.lessThan(1000);
     expect((await server.post(`/readings/${id}/stop`, {})).body.state).to.equal('stopped');
     const told = await hears;
     expect(told.at(-1)!.state).to.equal('stopped');

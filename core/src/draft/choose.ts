@@ -55,7 +55,7 @@ const hardNeeds = (unit: Unit) => unit.needs.filter((n) => n.name === undefined)
 const leansBack = (unit: Unit) => unit.needs.some((n) => n.adjacent && n.to === unit.index - 1);
 
 /** How far a unit stands for its stretch: one too long for a breath, less than half. */
-const standsFor = (unit: Unit) => (Math.max(...unit.lines.map((l) => words(l))) > LONG_LINE_WORDS ? 0.4 : 1);
+const standsFor = (unit: Unit) => (Math.max(...unit.lines.map(words)) > LONG_LINE_WORDS ? 0.4 : 1);
 
 const mean = (list: readonly number[]) => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
 

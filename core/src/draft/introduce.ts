@@ -1,9 +1,7 @@
 /** People named in full, with who they are, where the sentence that introduces them is not told. In the source's own words. */
 import type { SourceDocument } from '../source/document.ts';
 import { words } from './tell/sentence.ts';
-
-/** A sentence longer than this tires a listener, in words (common practice, no published source). */
-const LONG_LINE = 26;
+import { LONG_LINE_WORDS } from './units.ts';
 
 export interface Introduction {
   /** As it is said at first mention, without a closing comma: "the skipper, Maud Ferris", "Ines Pardo, a night nurse". */
@@ -89,7 +87,7 @@ export function introduced<L extends { text: string }>(
       const named = text.slice(0, at.index) + opens + rest;
       // What no breath carries is two sentences: who it is, then what they did.
       text =
-        words(named) > LONG_LINE && at.index === 0 && !possessive && intro.says
+        words(named) > LONG_LINE_WORDS && at.index === 0 && !possessive && intro.says
           ? `${intro.says} ${text}`
           : named;
     }

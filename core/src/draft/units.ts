@@ -138,9 +138,8 @@ function saidAtLast(told: readonly TaggedSentence[], i: number): boolean {
   let k = i;
   while (k + 1 < told.length && told[k + 1].fact.block === told[i].fact.block && openQuote(told, k + 1)) k++;
   // It opened behind its speaker: "She said: “It is old."
-  let from = i;
-  while (from > 0 && openQuote(told, from)) from--;
-  return k > i && /^["“]/.test(told[from].fact.text) && /["”]\s\p{L}[^“”"]*$/u.test(told[k].fact.text);
+  const first = told[i - quotedBefore(told, i)].fact.text;
+  return k > i && /^["“]/.test(first) && /["”]\s\p{L}[^“”"]*$/u.test(told[k].fact.text);
 }
 
 /** Whether the marks of the quotation that goes on here are curly. */
@@ -242,7 +241,8 @@ export function makeUnits(
       const leans = needs[index].some((n) => n.adjacent && n.to === index - 1);
       if (before !== null && leans && told[index - 1].fact.block === block.id) part = before;
     }
-    const opened = openQuote(told, index);
+    const saidBefore = quotedBefore(told, index);
+    const opened = saidBefore > 0;
     const speech = opened || !quotesBalance(sentence.fact.text);
     const said = tellSentence(sentence.fact.text, sentence.tokens, teller, opened);
     const lines = speech ? said.map((l, k) => inMarks(l, k === 0 && opened, curlyAt(told, index))) : said;
@@ -260,7 +260,7 @@ export function makeUnits(
       ms,
       worth:
         worth(sentence, lines, source, part) *
-        GOES_ON_WORTH[Math.min(quotedBefore(told, index), GOES_ON_WORTH.length - 1)] *
+        GOES_ON_WORTH[Math.min(saidBefore, GOES_ON_WORTH.length - 1)] *
         (source.kind === 'abstract' && part !== before && PART_LEADS.has(part ?? '') ? PART_LEAD_WORTH : 1) *
         (source.kind === 'forum' && index >= told.length * STORY_END.from ? STORY_END.worth : 1) *
         (EPISODE.heading.test(block.under ?? '') ? EPISODE.worth : 1),

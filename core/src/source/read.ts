@@ -66,7 +66,9 @@ export async function readSource(
 }
 
 /** What a reader found → a source: clean passages in their places, kind, title, language. */
-export function finishSource(found: RawDocument, format: string, options: ReadOptions): SourceDocument {
+export function finishSource(given: RawDocument, format: string, options: ReadOptions): SourceDocument {
+  // Set aside before the writer's choices are applied, so that it can be taken in again.
+  const found = withoutDateline(given);
   if (found.blocks.reduce((n, b) => n + b.text.length, 0) > MOST_LETTERS) throw tooLong();
   const raw = wellFormedData(options.choices ? applyChoices(found, options.choices) : found);
   const blocks = raw.blocks
@@ -75,7 +77,6 @@ export function finishSource(found: RawDocument, format: string, options: ReadOp
     .flatMap(cutLong)
     .flatMap(labelApart);
   takeHead(raw, blocks);
-  takeDateline(raw, blocks);
   if (!blocks.some((b) => b.type !== 'heading' && b.type !== 'box'))
     throw new SourceError(
       'empty',
@@ -150,19 +151,17 @@ const DATELINE = new RegExp(
 const DATELINE_AMONG = 4;
 const BEHIND_DATELINE = 6;
 
-function takeDateline(raw: RawDocument, blocks: RawBlock[]): void {
-  const at = blocks
+function withoutDateline(raw: RawDocument): RawDocument {
+  const at = raw.blocks
     .slice(0, DATELINE_AMONG)
     .findIndex((b) => b.type === 'paragraph' && DATELINE.test(b.text));
-  if (at < 0) return;
-  const [line] = DATELINE.exec(blocks[at].text)!;
-  const text = blocks[at].text.slice(line.length);
-  if (text.split(' ').length < BEHIND_DATELINE) return;
-  blocks[at] = { ...blocks[at], text };
-  raw.leftOut = [
-    ...(raw.leftOut ?? []),
-    { text: line.trim(), why: 'it says where it was written', doubt: false, at },
-  ];
+  if (at < 0) return raw;
+  const block = raw.blocks[at];
+  const [line] = DATELINE.exec(block.text)!;
+  const text = block.text.slice(line.length);
+  if (text.split(' ').length < BEHIND_DATELINE) return raw;
+  const left = { text: line.trim(), why: 'it says where it was written', doubt: false, at };
+  return { ...raw, blocks: raw.blocks.with(at, { ...block, text }), leftOut: [...(raw.leftOut ?? []), left] };
 }
 
 /** "Background. Children who learn …": the label of a part, set with a full stop, stands as a heading, in mid-paragraph too. */

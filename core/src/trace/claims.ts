@@ -418,22 +418,26 @@ export function faultsIn(
   const coveredText = covered.map((c) => c.tokens.map((t) => t.text).join(' ')).join(' . ');
   const toldHedges = hedgesOf(told);
   const allHedges = hedgesOf(source);
-  const toldValues = new Set(valuesOf(told, tagger).map((v) => v.key));
   /** Whether what each of these words limits, a value or the words next to it, is left out with it. */
-  const toldRoots = new Set(tagger(told).map((t) => t.lemma));
-  const gone = (name: string, list: readonly string[]) =>
-    list.every((word) => {
+  const gone = (name: string, list: readonly string[]) => {
+    const [saidTokens, theirTokens] = [tagger(told), tagger(source)];
+    const toldValues = new Set(valuesOf(told, tagger).map((v) => v.key));
+    const toldRoots = new Set(saidTokens.map((t) => t.lemma));
+    return list.every((word) => {
       const at = source.indexOf(word);
       if (at < 0) return false;
       if (OF_VALUES.has(name)) {
         const limited = valuesOf(source.slice(at + word.length), tagger)[0];
         return limited !== undefined && !toldValues.has(limited.key);
       }
-      const near = tagger(source)
+      const near = theirTokens
         .filter((t) => t.start >= at + word.length && ['NOUN', 'VERB', 'PROPN', 'ADJ'].includes(t.pos))
         .slice(0, 3);
-      return near.length > 0 && near.every((t) => !toldRoots.has(t.lemma));
+      // Left out, not said in other words: then there would be as many.
+      const shorter = saidTokens.length + near.length < theirTokens.length;
+      return shorter && near.length > 0 && near.every((t) => !toldRoots.has(t.lemma));
     });
+  };
   for (const [name, list] of hedgesOf(coveredText)) {
     const have = toldHedges.get(name)!.length;
     if (

@@ -1,5 +1,6 @@
 /** Lines above a text that say who wrote it, where and when are no narration; labels of a study's parts are headings. */
 import { expect } from 'chai';
+import { NO_CHOICES, withChoice } from '../../src/source/choices.ts';
 import { readSource } from '../../src/source/index.ts';
 
 const BODY =
@@ -21,6 +22,11 @@ describe('where a report was written', () => {
       expect(source.blocks[0].text).to.equal(REST);
       expect(source.leftOut!.map((l) => l.text)).to.deep.equal([line]);
     });
+  it('can be taken in by the writer', async () => {
+    const choices = withChoice(NO_CHOICES, 'LINDMOUTH —', 'in');
+    const source = await readSource(`# The ferry stops\n\nLINDMOUTH — ${REST}`, { kind: 'news', choices });
+    expect(source.blocks.map((b) => b.text)).to.deep.equal(['LINDMOUTH —', REST]);
+  });
   it('is nothing but a place before a sentence', async () => {
     for (const text of [
       'NATO leaders met on Monday - The first time since the flood was years ago.',

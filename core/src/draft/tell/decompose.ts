@@ -20,7 +20,7 @@ import {
 } from './tails.ts';
 import type { Tagged } from './restructure.ts';
 import { upper } from './restructure.ts';
-import { closed, inQuote, words } from './sentence.ts';
+import { closed, inQuote, small, words } from './sentence.ts';
 
 /** What stands for a subject said just before: "It", "They", "She", or its short name. */
 export type Subject = (phrase: string, tokens: readonly TaggedToken[]) => string | null;
@@ -205,10 +205,7 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
   return null;
 }
 
-const small = (carried: string) =>
-  /^(?:It|They|He|She|We|You)$/.test(carried) ? carried.toLowerCase() : carried;
-
-const PARTICIPLE_ONLY = (t: TaggedToken) =>
+const participleOnly = (t: TaggedToken) =>
   formOf(t.text, t.lemma, true) === 'participle' && formOf(t.text, t.lemma, false) === 'participle';
 
 /**
@@ -224,7 +221,7 @@ function helperAgain(tokens: readonly TaggedToken[], first: number, second: numb
   if (tokens[main]?.pos !== 'VERB') return null;
   if (/^(?:has|have|had)$/.test(helper.text))
     return formOf(verb.text, verb.lemma, true) === 'participle' ? helper.text : null;
-  if (/^(?:is|are|was|were)$/.test(helper.text)) return PARTICIPLE_ONLY(verb) ? helper.text : null;
+  if (/^(?:is|are|was|were)$/.test(helper.text)) return participleOnly(verb) ? helper.text : null;
   if (/^(?:will|would|can|could|must|should|may|might)$/.test(helper.text))
     return verb.text === verb.lemma ? helper.text : null;
   return null;

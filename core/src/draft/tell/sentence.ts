@@ -1,9 +1,13 @@
 /** What every way to part or shorten a sentence counts, closes and keeps out of. */
 import { quotedSpans } from '../../language/quotes.ts';
+import { writtenWords } from '../../language/sentences.ts';
 
 /** Words as a listener counts them: what a hyphen joins are several. */
-export const words = (text: string): number => text.match(WORD)?.length ?? 0;
-const WORD = /[\p{L}\p{N}]+(?:['’.,][\p{L}\p{N}]+)*/gu;
+export const words = (text: string): number => writtenWords(text).length;
+
+/** A carried pronoun behind another word: "Then we held"; a name keeps its capital. */
+export const small = (carried: string): string =>
+  /^(?:It|They|He|She|We|You)$/.test(carried) ? carried.toLowerCase() : carried;
 
 /** A part of a sentence with the full stop it lacks, instead of the mark it broke off at. */
 export const closed = (text: string): string =>

@@ -127,7 +127,7 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       first.text === 'with' &&
       told &&
       !finite(at + 1, last) &&
-      k === marks.findIndex((m) => m > 0 && finite(0, m))
+      !marks.slice(0, k).some((m) => finite(0, m))
     )
       return add(at, last);
     // "…, the village's first in six years.": what was just told, named again.
@@ -147,7 +147,7 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       marks.length === 2 &&
       k === 0 &&
       told &&
-      tokens[at - 1].pos === 'PROPN' &&
+      head === 'PROPN' &&
       /^an?$/.test(first.text) &&
       !finite(at + 1, next) &&
       !/^(?:and|or)$/.test(tokens[next + 1]?.text ?? '')

@@ -7,7 +7,7 @@ import type { TaggedToken } from '../../language/tagged.ts';
 import { GOVERNS, finiteIn, subjectBefore, timeOf } from './breath.ts';
 import type { Subject } from './decompose.ts';
 import { upper, type Tagged } from './restructure.ts';
-import { closed, inQuote, words } from './sentence.ts';
+import { closed, inQuote, small, words } from './sentence.ts';
 
 const OPENS_SUBJECT = new Set(['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ']);
 /** What makes the clause behind it part of what is said, asked, supposed or denied. */
@@ -104,8 +104,10 @@ export function thenTail(s: Tagged, carry: Subject): string[] | null {
   const subject = subjectBefore(tokens, 0, first);
   const carried = subject && carry(text.slice(0, subject.at(-1)!.end), subject);
   if (!carried || words(text.slice(tokens[act].start)) < 4) return null;
-  const who = /^(?:It|They|He|She|We|You)$/.test(carried) ? carried.toLowerCase() : carried;
-  return [closed(text.slice(0, tokens[at].start)), closed(`Then ${who} ${text.slice(tokens[act].start)}`)];
+  return [
+    closed(text.slice(0, tokens[at].start)),
+    closed(`Then ${small(carried)} ${text.slice(tokens[act].start)}`),
+  ];
 }
 
 /** "It is a contest of strength held in June between two villages." → "It is a contest of strength. It is held in June between two villages." */
