@@ -220,4 +220,39 @@ describe('the Rundown', function () {
     await soon(async () => expect(await page.locator('.line.open').count()).to.equal(0));
     await page.getByText('Then the bridge was shut.').waitFor();
   });
+
+  it('lists what must be covered: when it is told, which fact has it, or that no source does; a fact is ticked there', async () => {
+    await open('Lift');
+    const { page } = desk;
+    const cover = page.getByRole('region', { name: 'To cover' });
+    await cover.getByRole('button', { name: 'List points' }).click();
+    const field = cover.getByLabel('Points and keywords to cover');
+    await field.fill('the lift\nnine dragons of marzipan');
+    await field.blur();
+    await cover.getByText(/^told at \d+:\d\d$/).waitFor();
+    await cover.getByText('no source says it').waitFor();
+    await cover.getByText('1 of 2 not told').waitFor();
+    expect(await axe(page)).to.deep.equal([]);
+  });
+
+  it('tells a line in another section, or says why it can’t stand there', async () => {
+    await open('Lift');
+    const { page } = desk;
+    const rows = page.locator('[data-testid^="section-"]');
+    await rows.nth(1).locator('button.block').click();
+    const choice = rows
+      .nth(1)
+      .getByLabel(/^Tell it in another section/)
+      .last();
+    const line = (await choice.getAttribute('aria-label'))!.replace(/^.*“|”$/g, '');
+    const [, value] = await choice
+      .locator('option')
+      .evaluateAll((o) => o.map((x) => (x as HTMLOptionElement).value));
+    await choice.selectOption(value);
+    await soon(async () => {
+      const gone = !(await rows.nth(1).innerText()).includes(line);
+      const refused = await page.getByText('Left as it was.').count();
+      expect(gone || refused > 0).to.equal(true);
+    });
+  });
 });

@@ -27,6 +27,7 @@ import { sentences } from '@ursprung/core/language';
 import {
   AIMS,
   AUDIENCES,
+  GENRES,
   HOOK_KINDS,
   PERSONS,
   SHAPE_IDS,
@@ -34,6 +35,7 @@ import {
   briefSchema,
   checkTitle,
   hooksOf,
+  pointsFrom,
 } from '@ursprung/core/plan';
 import { checkScript, sectionsOfLines, type CheckedLine, type ReviewSource } from '@ursprung/core/review';
 import { printedScene } from '@ursprung/core/scenes';
@@ -42,6 +44,7 @@ import {
   FRAMES,
   MOODS,
   cleanDraft,
+  isShort,
   printedSource,
   scriptFile,
   sectionsOfFile,
@@ -69,6 +72,14 @@ export interface Output {
   out: string | Uint8Array;
   /** Things the person should know; they go to stderr. */
   notes?: string[];
+}
+
+/** A brief from the command line; what is too long or too much is said by its option. */
+function briefFrom(given: Record<string, unknown>) {
+  const brief = briefSchema.safeParse(given);
+  if (brief.success) return brief.data;
+  const [issue] = brief.error.issues;
+  throw new UsageError(`--${String(issue.path[0])}: ${issue.message}`);
 }
 
 type Options = NonNullable<ParseArgsConfig['options']>;
@@ -100,6 +111,7 @@ const text = { type: 'string' } as const;
 const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
 const given = <T>(name: string, value: T | undefined) => (value === undefined ? {} : { [name]: value });
 const str = (value: unknown) => value as string | undefined;
+const pointsOf = (value: unknown) => ((value as string[] | undefined) ?? []).flatMap(pointsFrom);
 
 function printed(source: SourceDocument, facts: readonly Fact[]) {
   const printed = printedSource(source, facts);
@@ -180,6 +192,11 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       aim: text,
       hook: text,
       avoid: { type: 'string', multiple: true },
+      cover: { type: 'string', multiple: true },
+      listener: text,
+      known: { type: 'string', multiple: true },
+      genre: text,
+      whose: text,
       veil: { type: 'boolean' },
       floor: { type: 'boolean' },
       ceiling: { type: 'boolean' },
@@ -199,7 +216,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const shape = oneOf('shape', str(values.shape), SHAPE_IDS);
     const kind = oneOf('kind', str(values.kind), SOURCE_KINDS);
     const person = oneOf('person', str(values.person), PERSONS);
-    const brief = briefSchema.parse({
+    const brief = briefFrom({
       mood,
       ...(person ? { person } : {}),
       ...given('audience', oneOf('audience', str(values.audience), AUDIENCES)),
@@ -208,6 +225,11 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       ...given('units', oneOf('units', str(values.units), ['metric', 'imperial', 'both'])),
       veil: values.veil === true,
       ...given('aim', oneOf('aim', str(values.aim), AIMS)),
+      cover: pointsOf(values.cover),
+      known: pointsOf(values.known),
+      ...given('listener', str(values.listener)),
+      ...given('genre', oneOf('genre', str(values.genre), GENRES)),
+      ...given('whose', str(values.whose)),
       avoid: ((values.avoid as string[] | undefined) ?? [])
         .flatMap((w) => w.split(','))
         .map((w) => w.trim())
@@ -253,6 +275,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
         brief,
         ...(shape ? { shape } : {}),
         ...(hook ? { hook } : {}),
+        short: isShort({ frame, target }),
         ...(check?.paid ? { must: [`${check.pays.source}:${check.pays.fact}`] } : {}),
       },
       tools,

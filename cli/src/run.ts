@@ -43,6 +43,7 @@ export async function run([name, ...args]: readonly string[]): Promise<Ended> {
       error instanceof CannotWrite ||
       error instanceof RangeError;
     if (!known) throw error;
-    return said(1, (error as Error).message);
+    const ways = error instanceof DraftError ? error.ways : [];
+    return said(1, [(error as Error).message, ...ways].join(' '));
   }
 }

@@ -307,6 +307,8 @@ export const promiseQuery = z.object({
   seed: z.number().int().min(0).max(1e9).default(1),
   /** A title to be checked. */
   title: z.string().max(300).optional(),
+  /** Whether lines are wanted that show what each mood makes of them. */
+  moods: z.boolean().default(false),
 });
 
 /** The script as the page has it. */
@@ -318,7 +320,7 @@ const plainSections = z
     (sections) => sections.every((s) => s.lines.every((l) => l.text.length <= 20_000)),
     'A line has at most 20,000 letters.',
   );
-export const REDO = ['hook', 'section', 'line', 'fit', 'move', 'shape', 'whole'] as const;
+export const REDO = ['hook', 'section', 'line', 'fit', 'move', 'carry', 'shape', 'whole'] as const;
 export const redoInput = z.object({
   what: z.enum(REDO),
   /** The script as the page has it: what waits to be saved counts too. */

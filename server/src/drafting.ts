@@ -50,6 +50,8 @@ export interface DraftTask {
     parts?: readonly OwnPart[];
     /** The kind of hook that is to open; the best of it is taken. */
     hook?: HookKind;
+    /** For a vertical film: a hook of its own, and the event. */
+    short?: boolean;
   };
 }
 export async function expected<T>(work: () => T | Promise<T>): Promise<WorkResult<T>> {

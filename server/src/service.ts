@@ -13,6 +13,7 @@ import {
   checkChanged,
   clockLines,
   docFromSections,
+  isShort,
   plainSections,
   scriptSchema,
   saidOfStamps,
@@ -319,6 +320,7 @@ export class Service {
       must: [...beside.must, ...paid(promise)],
       favour: favoured(promise),
       ...(promise?.reveal ? { reveal: promise.reveal } : {}),
+      short: isShort(row.settings),
       letter: source.letter,
     };
     return { row, sources, source, options };
@@ -355,6 +357,7 @@ export class Service {
           ...open,
           target: { kind: 'ceiling' as const, seconds: input.seconds ?? 60 },
           pace: DEFAULT_PACE['9:16'],
+          short: true,
         },
         frame: '9:16' as const,
         name: 'short',
@@ -444,6 +447,7 @@ export class Service {
             ...(fixed ? { fixed: plainFixed(fixed) } : {}),
             ...(parts?.length ? { parts } : {}),
             ...(hook ? { hook } : {}),
+            short: isShort(input),
             ...beside,
             must: [...beside.must, ...paid(promise)],
             favour: favoured(promise),

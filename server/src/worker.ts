@@ -3,6 +3,8 @@ import {
   draftScript,
   fitToPlan,
   makePlan,
+  carryLine,
+  moodLines,
   moveSection,
   redoHook,
   redoLine,
@@ -11,6 +13,7 @@ import {
   sourceCarries,
   type Carries,
   type Draft,
+  type MoodLine,
   type Redone,
 } from '@ursprung/core/draft';
 import { compareSources, type Fact } from '@ursprung/core/facts';
@@ -22,6 +25,7 @@ import {
   promiseIdeas,
   promiseSentence,
   rankShapes,
+  toAdd,
   storyBeats,
   type StoryBeats,
   type Hook,
@@ -30,11 +34,12 @@ import {
   type RankedShape,
   type ShapeId,
   type TitleCheck,
+  type ToAdd,
 } from '@ursprung/core/plan';
-import type { PlainSection } from '@ursprung/core/script';
+import type { Mood, PlainSection } from '@ursprung/core/script';
 import type { SourceDocument } from '@ursprung/core/source';
 import type { StoredOwnFact } from './db/models.ts';
-import { drafting, expected, materialOf, type DraftTask, type WorkResult } from './drafting.ts';
+import { drafting, expected, materialOf, readSourceOf, type DraftTask, type WorkResult } from './drafting.ts';
 import { chosenWords, ownMade } from './ownFacts.ts';
 import { openedText, outlookOf, type SourceText } from './sourceText.ts';
 import { getClock, getTagger } from './tools.ts';
@@ -52,18 +57,23 @@ export interface PromiseTask {
   page: number;
   seed: number;
   title?: string;
+  moods?: boolean;
 }
 export interface Promised extends PromiseIdeas {
   hooks: Hook[];
   /** What a telling hangs on, source by source. */
   spine: (SpineLink & { ms: number })[];
   shapes: RankedShape[];
+  /** What the sources lack for a longer telling. */
+  toAdd: ToAdd;
+  /** What a mood makes of a sentence of the first source, where that was asked. */
+  moodLines: Partial<Record<Mood, MoodLine>>;
   check: TitleCheck | null;
   /** Where a first-person story turns and is explained; null for other kinds. */
   beats: StoryBeats | null;
 }
 export interface RedoTask extends DraftTask {
-  what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'shape' | 'whole';
+  what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'carry' | 'shape' | 'whole';
   sections: PlainSection[];
   section?: string;
   line?: string;
@@ -138,6 +148,10 @@ export const promise = (task: PromiseTask): Promise<WorkResult<Promised>> =>
       ...ideas,
       // Of the title that was asked about, when it can be paid for.
       sentence: check?.paid ? promiseSentence(material, check.pays) : ideas.sentence,
+      toAdd: toAdd(material, tools.tagger),
+      moodLines: task.moods
+        ? moodLines(sources[0].document, readSourceOf(sources[0]).tagged, tools.tagger)
+        : {},
       hooks: hooksOf(material, tools, task.seed).slice(0, 14),
       spine: material.flatMap(spineOf).map((l) => ({ ...l, ms: tools.clock.time(l.text).ms })),
       shapes: rankShapes({
@@ -169,6 +183,8 @@ export const redo = (task: RedoTask): Promise<WorkResult<Redone>> =>
         return fitToPlan(whole, tools);
       case 'move':
         return moveSection(whole, task.section ?? '', task.to ?? 0, tools);
+      case 'carry':
+        return carryLine(whole, task.line ?? '', task.section ?? '', tools);
       case 'hook': {
         const wanted = task.hook ?? kind;
         const plan = makePlan(whole.source, whole.options, tools);

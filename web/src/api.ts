@@ -42,7 +42,7 @@ export type * from '../../server/src/api.ts';
 export type { Comparison, Promised, Redone, Revised, ScriptHistory };
 
 export interface RedoRequest {
-  what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'shape' | 'whole';
+  what: 'hook' | 'section' | 'line' | 'fit' | 'move' | 'carry' | 'shape' | 'whole';
   sections: readonly PlainSection[];
   section?: string;
   line?: string;
@@ -315,6 +315,7 @@ export const api = {
     page?: number;
     seed?: number;
     title?: string;
+    moods?: boolean;
   }) => call<Promised>('POST', '/promise', input),
   redo: (id: string, input: RedoRequest) => call<Redone>('POST', `/scripts/${id}/redo`, input),
   derive: (id: string, input: { kind: string; seconds?: number; audience?: string; person?: string }) =>

@@ -4,6 +4,7 @@
  */
 import { refsOf } from '../facts/ids.ts';
 import type { Fact } from '../facts/facts.ts';
+import { pointFinder } from '../plan/cover.ts';
 import { loopsOf } from '../plan/loops.ts';
 import { MOOD_RULES, moodTells } from '../plan/moods.ts';
 import type { LineRole, PlainLine, PlainSection, SectionRole } from '../script/data.ts';
@@ -229,6 +230,7 @@ function orderText(
     ...RULES.map((r) => `- ${r}`),
     ...(context.brief.avoid.length ? [`- Never say: ${context.brief.avoid.map((w) => asData(w, 60)).join(', ')}.`] : []), // prettier-ignore
     '',
+    ...coverRows(context, whole),
     ...sections.flatMap((s) => sectionRows(context, all, s)),
     'THE REPLY',
     sections.length === 1
@@ -237,6 +239,24 @@ function orderText(
   ];
   return `${rows.join('\n')}\n`;
 }
+
+/** Points that the writer wants covered, in an order for the whole: with the facts that have them, or that none has. */
+function coverRows(context: CommissionContext, whole: boolean): string[] {
+  const { cover } = context.brief;
+  if (!whole || !cover.length) return [];
+  const refs = refsOf(context.sources);
+  const find = pointFinder(context.sources.map((s) => ({ letter: s.letter, source: s, facts: s.facts })));
+  return [
+    'MUST COME UP',
+    ...cover.map((point) => {
+      const [best] = find(point);
+      return best
+        ? `- ${asData(point, 200)}: ${refs.get(keyOf(best.source, best.fact))} «${asData(best.quote)}»`
+        : `- ${asData(point, 200)}: no fact has it, so say nothing of it`;
+    }),
+    '',
+  ];
+} // prettier-ignore
 
 /** The mood as what a writer can do about it; the channel's own habits, where they are known, come behind it. */
 const moodSays = ({ mood }: CommissionContext): string => {

@@ -1,6 +1,8 @@
 /** How an order says what a channel sounds like, in the channel's own figures. */
+import { asData } from './parts.ts';
 import type { HouseStyle } from '../measure/style.ts';
-import { LONGEST_SENTENCE, contracts, longestSentence, type Brief } from '../plan/brief.ts';
+import { genreSays } from '../plan/genre.ts';
+import { contracts, longestSentence, type Brief } from '../plan/brief.ts';
 
 /** Sentences of an audience nobody measured, in words, middle to longest (common practice, no published source). */
 const USUAL_SHARE = 0.55;
@@ -33,6 +35,21 @@ const figure = (style: HouseStyle | null, id: string) =>
   style?.measures.find((m) => m.id === id)?.middle ?? null;
 const round = (n: number) => Math.round(n);
 
+/** Who listens, first in the writer's own words, with what they know already. */
+const listenersOf = ({ audience, listener, known }: Brief): string => {
+  const who = listener ? asData(listener, 300) : AUDIENCE[audience];
+  return known.length ? `${who}; they know already: ${known.map((k) => asData(k, 120)).join('; ')}` : who;
+};
+
+const WHOSE = { portrait: 'A portrait', opinion: 'An opinion' } as const;
+/** What kind of piece it is, as a row; empty when nobody said. */
+const genreRows = ({ genre, whose }: Brief): string[] => {
+  if (!genre) return [];
+  const of = (genre === 'portrait' || genre === 'opinion') && whose ? ` of ${asData(whose, 80)}` : '';
+  const what = genre === 'portrait' || genre === 'opinion' ? WHOSE[genre] : genre === 'how-to' ? 'A guide' : genre === 'explainer' ? 'An explainer' : 'A story';
+  return [`${what}${of}: ${genreSays(genre)}.`];
+}; // prettier-ignore
+
 export function soundOf(brief: Brief, style: HouseStyle | null): Sound {
   const longest = Math.min(longestSentence(brief), style?.limits.longestSentence ?? Infinity);
   const usual = figure(style, 'sentence') ?? longest * USUAL_SHARE;
@@ -44,6 +61,7 @@ export function soundOf(brief: Brief, style: HouseStyle | null): Sound {
   const grade = style?.limits.grade ?? null;
   const address = (['you', 'we', 'i'] as const).filter((id) => (figure(style, id) ?? 0) >= ADDRESS_LEAST);
   const rows = [
+    ...genreRows(brief),
     `Sentences of about ${round(usual)} words, none over ${longest}; now and then one of five or six.`,
     ...(grade === null
       ? []
@@ -63,7 +81,7 @@ export function soundOf(brief: Brief, style: HouseStyle | null): Sound {
   ];
   const lines = (style?.measures ?? []).flatMap((m) => m.examples).filter((l) => l.split(' ').length > 6);
   return {
-    audience: AUDIENCE[brief.audience] ?? `up to ${LONGEST_SENTENCE.anyone} words a sentence`,
+    audience: listenersOf(brief),
     rows,
     examples: [...new Set(lines)].slice(0, EXAMPLES),
   };

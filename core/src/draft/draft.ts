@@ -4,13 +4,16 @@ import type { PlainSection } from '../script/data.ts';
 import type { ShapeId } from '../plan/shapes/shape.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { clockText } from '../timing/clockText.ts';
+import { toAdd, toAddSays } from '../plan/toAdd.ts';
 import { openIn } from '../plan/openLines.ts';
 import { longestBreath } from '../plan/brief.ts';
+import { coverOf } from '../plan/cover.ts';
 import { sentences } from '../language/sentences.ts';
 import { indexSources, isClose, overlap } from '../trace/overlap.ts';
 import { carried, fit, timeOf, wanted } from './fit.ts';
 import { revealUnits } from './opening.ts';
 import {
+  clip,
   DraftError,
   fewerPins,
   makePlan,
@@ -44,6 +47,7 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
       'too-short',
       `${many ? 'These sources carry' : 'This source carries'} ${clockText(carries.longestMs, false)} at most. Ask for that or less, or add a source.`,
       carries,
+      toAddSays(toAdd(plan.material, tools.tagger), wantedMs - carries.longestMs, wordsAMinute(plan)),
     );
   const notes = [...plan.notes];
   const mustMs = options.must?.length ? carried(plan, new Set(fewerPins(plan)[1]), tools).shortestMs : 0;
@@ -81,6 +85,12 @@ export function draftScript(source: SourceDocument, options: DraftOptions, tools
   );
 }
 
+/** How many words of these sources, as they are told, a minute has. */
+const wordsAMinute = ({ units }: DraftPlan): number =>
+  (units.reduce((n, u) => n + u.lines.reduce((k, l) => k + words(l), 0), 0) /
+    Math.max(1, units.reduce((n, u) => n + u.ms, 0))) *
+  60_000; // prettier-ignore
+
 const done = (
   plan: DraftPlan,
   sections: PlainSection[],
@@ -92,8 +102,31 @@ const done = (
   sections,
   ms: timeOf(sections, tools.clock),
   carries,
-  notes: [...notes, ...openNote(sections), closeNote(plan, sections), ...breathNote(plan, sections)],
+  notes: [
+    ...notes,
+    ...coverNote(plan, sections),
+    ...openNote(sections),
+    closeNote(plan, sections),
+    ...breathNote(plan, sections),
+  ],
 });
+
+/** Which of the writer's points are not told, and whether a source has them. */
+function coverNote(plan: DraftPlan, sections: readonly PlainSection[]): string[] {
+  const left = coverOf(
+    plan.brief.cover,
+    sections.flatMap((s) => s.lines),
+    plan.factsWith,
+  ).filter((c) => c.told === null);
+  const list = (some: typeof left) => some.map((c) => `“${clip(c.point, 40)}”`).join(', ');
+  const [untold, without] = [left.filter((c) => c.facts.length), left.filter((c) => !c.facts.length)];
+  return [
+    ...(untold.length
+      ? [`Not told, though a fact has ${untold.length === 1 ? 'it' : 'them'}: ${list(untold)}. Tick the fact, or give it more time.`]
+      : []),
+    ...(without.length ? [`No source says anything of ${list(without)}.`] : []),
+  ];
+} // prettier-ignore
 
 /** How many places are open, and what to do with them. */
 function openNote(sections: readonly PlainSection[]): string[] {

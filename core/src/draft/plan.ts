@@ -7,12 +7,14 @@ import { ownBlock } from '../facts/own.ts';
 import { taggedFacts } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagged.ts';
 import { contradictions, longestBreath, manner, usualBrief, type Brief } from '../plan/brief.ts';
-import { hooksOf, type Hook } from '../plan/hooks.ts';
+import { pointFinder, type Covered } from '../plan/cover.ts';
+import { genreWorth, shapeFor, whoseNames } from '../plan/genre.ts';
+import { hooksOf, type Hook, type HookKind } from '../plan/hooks.ts';
 import { MOOD_RULES, moodWorth } from '../plan/moods.ts';
 import type { Material } from '../plan/material.ts';
 import { rankShapes, shapeById } from '../plan/shapes.ts';
 import type { OpenPlace } from '../plan/openLines.ts';
-import { spineOf } from '../plan/spine.ts';
+import { spineOf, type LinkKind, type SpineLink } from '../plan/spine.ts';
 import { ownShape, type OwnPart } from '../plan/shapes/own.ts';
 import type { Shape, ShapeId } from '../plan/shapes/shape.ts';
 import type { Mood, Target } from '../script/file.ts';
@@ -76,6 +78,8 @@ export interface DraftOptions {
   reveal?: string;
   /** What opens: a hook, or none but the source's own opening. */
   hook?: Hook | null;
+  /** Whether it opens on a hook of its own in any mood, and keeps the event however short: for vertical films. */
+  short?: boolean;
   fixed?: readonly FixedPart[];
 }
 
@@ -118,6 +122,8 @@ export interface DraftPlan {
   material: readonly Material[];
   /** Links of the spine that rules can't tell: a place is kept for each. */
   open: readonly OpenPlace[];
+  /** Facts that have a point. */
+  factsWith: (point: string) => Covered['facts'];
   /** What the writer should know, in plain words. */
   notes: readonly string[];
 }
@@ -128,6 +134,12 @@ const FAVOURED = 1.9;
 const SPINE_WORTH = 2.5;
 /** Beside an angle that the writer took: its facts come before the rest of the story. */
 const SPINE_BESIDE = 1.3;
+/** Hooks that a vertical film opens with, the first that its source carries. */
+const SHORT_OPENS: readonly HookKind[] = ['stakes', 'contradiction', 'figure', 'question', 'scene'];
+/** What happens in a chain, for a film that has time for little else. */
+const EVENTS: ReadonlySet<LinkKind> = new Set(['act', 'decision', 'turn', 'cost', 'result']);
+/** How much more a fact is worth that has a point the writer wants covered, and how much less what the listener knows. */
+const [COVERED, KNOWN_ALREADY] = [8, 0.1];
 /** Another seed weighs facts a little otherwise, so that another script comes of it: by up to half, the same for the same seed. */
 function turned(seed: number, index: number): number {
   // A hash of two integers (the finaliser of MurmurHash3).
@@ -135,6 +147,31 @@ function turned(seed: number, index: number): number {
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
   return seed === 1 ? 1 : 1 + (((h ^ (h >>> 16)) >>> 0) / 2 ** 32 - 0.5) / 0.9;
+}
+
+/** The strongest link of a source's chain that something happens in. */
+function eventOf(links: readonly SpineLink[], { letter, facts }: Material): string | null {
+  const strength = new Map(facts.map((f) => [f.id, f.strength]));
+  const [best] = links
+    .filter((l) => l.source === letter && EVENTS.has(l.kind))
+    .sort((a, b) => (strength.get(b.fact) ?? 0) - (strength.get(a.fact) ?? 0));
+  return best ? `${best.source}:${best.fact}` : null;
+}
+
+/** How much more or less a unit is worth by what the brief says of points, the listener and the genre. */
+function briefWorth(
+  { cover, known, genre, whose }: Brief,
+  material: readonly Material[],
+  factsWith: (point: string) => Covered['facts'],
+): (unit: Unit) => number {
+  const keys = (facts: Covered['facts']) => facts.map((f) => `${f.source}:${f.fact}`);
+  const covered = new Set(cover.flatMap((point) => keys(factsWith(point).slice(0, 1))));
+  const heard = new Set(known.flatMap((point) => keys(factsWith(point))));
+  const who = whoseNames(genre, whose, material.flatMap((m) => m.facts)); // prettier-ignore
+  return ({ letter, sentence: { fact } }) => {
+    const key = `${letter}:${fact.id}`;
+    return genreWorth(genre, fact, who) * (covered.has(key) ? COVERED : heard.has(key) ? KNOWN_ALREADY : 1);
+  };
 }
 
 /** What an entry's first sentence brackets between its subject and "is a": other names, Latin. It is not for the ear. */
@@ -207,10 +244,17 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     ? ownShape(options.parts)
     : shapeById(
         options.shape ??
-          rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length })[0].id,
+          shapeFor(
+            brief.genre,
+            rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length }),
+          ),
       );
   const favour = new Set(options.favour ?? []);
-  const spine = new Set(material.flatMap((m) => spineOf(m).map((l) => `${l.source}:${l.fact}`)));
+  const links = material.flatMap((m) => spineOf(m));
+  const spine = new Set(links.map((l) => `${l.source}:${l.fact}`));
+  const event = options.short ? eventOf(links, material[0]) : null;
+  const factsWith = pointFinder(material);
+  const asked = briefWorth(brief, material, factsWith);
   // What the writer knows is told like a further source of the same letter: within, never as the end.
   const beside = read
     .filter((r) => r.own.length)
@@ -230,6 +274,8 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
           u.worth *
           (named(u, favour, letter) ? FAVOURED : 1) *
           (spine.has(`${u.letter}:${u.sentence.fact.id}`) ? (favour.size ? SPINE_BESIDE : SPINE_WORTH) : 1) *
+          asked(u) *
+          (event === `${u.letter}:${u.sentence.fact.id}` ? COVERED : 1) *
           turned(options.seed, u.index) *
           turned(options.seed, passages.get(u.block.id)!),
       }));
@@ -288,7 +334,9 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       : index;
   const own = units.filter((u) => u.letter === letter && !u.sentence.fact.own);
   const hook =
-    options.hook === undefined ? usualHook(material, tools, options.seed, brief, own) : options.hook;
+    options.hook === undefined
+      ? usualHook(material, tools, options.seed, brief, own, options.short ? SHORT_OPENS : [])
+      : options.hook;
   // What a study's question hook asks is not told once more.
   const askedBy =
     hook && !hook.own && hook.kind === 'question' && source.kind === 'abstract'
@@ -319,6 +367,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       ...introductionsOf(source),
     ]),
     open: untold(material[0], spine, units, banned, options, tools.clock),
+    factsWith,
     task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
     notes: [
       ...doubled.notes,
@@ -420,8 +469,9 @@ function usualHook(
   seed: number,
   { mood }: Brief,
   units: readonly Unit[],
+  more: readonly HookKind[],
 ): Hook | null {
-  const { opens } = MOOD_RULES[mood];
+  const opens = [...new Set([...MOOD_RULES[mood].opens, ...more])];
   const study = first.source.kind === 'abstract';
   if (!opens.length && !study) return null;
   const hooks = hooksOf([first], tools, seed);

@@ -7,7 +7,8 @@ import { MOOD_RULES } from '../plan/moods.ts';
 import type { PlainLine, PlainSection, SectionTake } from '../script/data.ts';
 import { hooksOf, type Hook } from '../plan/hooks.ts';
 import { sentences } from '../language/sentences.ts';
-import { movedTo, type FactNeeds } from '../plan/rundown.ts';
+import { placesIn } from '../plan/openLines.ts';
+import { lineCarried, movedTo, type FactNeeds } from '../plan/rundown.ts';
 import { chooseUnits } from './choose.ts';
 import { frame, introducedIn, unitLines } from './compose.ts';
 import { draftScript } from './draft.ts';
@@ -506,7 +507,26 @@ export function moveSection(
   tools: DraftTools,
 ): Redone {
   const plan = makePlan(source, options, tools);
-  const needs: FactNeeds = Object.fromEntries(
+  const result = movedTo(sections, id, to, factNeeds(plan));
+  return 'refused' in result ? result : { sections: reintroduced(plan, result.moved), notes: [] };
+}
+
+/** A line carried to another section with what else tells of its fact, as `lineCarried` does; people are introduced anew. */
+export function carryLine(
+  { source, options, sections }: Redo,
+  line: string,
+  section: string,
+  tools: DraftTools,
+): Redone {
+  const plan = makePlan(source, options, tools);
+  const placeOf = placesIn(plan.material.map((m) => ({ letter: m.letter, facts: m.facts })));
+  const result = lineCarried(sections, line, section, factNeeds(plan), placeOf);
+  return 'refused' in result ? result : { sections: reintroduced(plan, result.moved), notes: [] };
+}
+
+/** What each fact of a plan points at. */
+const factNeeds = (plan: DraftPlan): FactNeeds =>
+  Object.fromEntries(
     plan.units.map((u) => [
       idOf(u),
       u.needs.map((n) => ({
@@ -517,9 +537,6 @@ export function moveSection(
       })),
     ]),
   );
-  const result = movedTo(sections, id, to, needs);
-  return 'refused' in result ? result : { sections: reintroduced(plan, result.moved), notes: [] };
-}
 
 /**
  * The whole told anew, in another shape or with another seed: locked sections stay as they are where they stood among the

@@ -1,6 +1,7 @@
 /** The brief: for whom, how it sounds, what is in and out. Every setting changes something that is computed; what, stands beside it. */
 import { z } from 'zod';
 import { MOODS } from '../script/file.ts';
+import { GENRES } from './genre.ts';
 import { MOOD_RULES } from './moods.ts';
 
 export const AUDIENCES = ['anyone', 'newcomers', 'children', 'specialists'] as const;
@@ -40,6 +41,16 @@ export const briefSchema = z.object({
   /** In a story: people by their initial, places unnamed. */
   veil: z.boolean().default(false),
   house: houseSchema.default({}),
+  /** Points and keywords to be covered: facts that have them are told before others. */
+  cover: z.array(z.string().trim().min(2).max(200)).max(40).default([]),
+  /** Who listens, in the writer's words: stands in orders. */
+  listener: z.string().trim().max(300).default(''),
+  /** What they know already, in points: told rather less. */
+  known: z.array(z.string().trim().min(2).max(200)).max(40).default([]),
+  /** What kind of piece it is: which facts are told rather than others, and the usual shape. */
+  genre: z.enum(GENRES).optional(),
+  /** Whose portrait or opinion. */
+  whose: z.string().trim().max(80).default(''),
 });
 export type Brief = z.infer<typeof briefSchema>;
 export type BriefInput = z.input<typeof briefSchema>;

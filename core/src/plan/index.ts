@@ -1,6 +1,8 @@
 /** What a script promises, for whom, in which shape, section by section. */
 export * from './brief.ts';
 export * from './clause.ts';
+export * from './cover.ts';
+export * from './genre.ts';
 export * from './hooks.ts';
 export * from './angles.ts';
 export type { Material } from './material.ts';
@@ -17,5 +19,6 @@ export * from './beats.ts';
 export * from './openLines.ts';
 export * from './opening.ts';
 export * from './spine.ts';
+export * from './toAdd.ts';
 export * from './house.ts';
 export * from './settings.ts';

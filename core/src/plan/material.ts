@@ -1,4 +1,5 @@
 /** Sources with their facts, and what their words give away: tension, trouble, a cause, what is not known. */
+import { stems } from '../facts/centrality.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { SourceDocument } from '../source/document.ts';
 import type { FactRef } from './kept.ts';
@@ -9,6 +10,17 @@ export interface Material {
   source: SourceDocument;
   facts: readonly Fact[];
 }
+
+/** Words of titles and points that ask or frame, and claim nothing. */
+const FRAMING = new Set(
+  stems(
+    'how why what when where who the a an and or of in on at to for from with by is are was were be been it its this that step story truth really inside behind every one day ever about happened nobody knows most people',
+  ),
+);
+/** What a title or a point is about: its content stems, each once. */
+export const claimedStems = (text: string): string[] => [
+  ...new Set(stems(text).filter((s) => !FRAMING.has(s))),
+];
 
 export const TENSION =
   /\b(?:but|not|no|never|nobody|without|only|until|failed|broke|broken|lost|wrong|refused|closed|shut|stopped|vanished|stuck|against|instead|still|last|first|secret|died|killed|missing|stolen|angry|ashamed|alone)\b/i;

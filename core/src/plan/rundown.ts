@@ -185,6 +185,64 @@ export function movedTo(sections: readonly PlainSection[], id: string, to: numbe
   };
 }
 
+/**
+ * A line carried to another section with every line of its own section that rests on one of its facts, to where its source
+ * has them among what is told there. Each section keeps the rest behind its end. Refused with the reason when something
+ * would point at what is told later, or nothing would be left. `placeOf` is the place of a fact in its source, or null.
+ */
+export function lineCarried(
+  sections: readonly PlainSection[],
+  lineId: string,
+  toId: string,
+  needs: FactNeeds,
+  placeOf: (ref: { source: string; fact?: string | undefined }) => number | null,
+): Moved {
+  const from = sections.find((s) => s.lines.some((l) => l.id === lineId));
+  if (!from) throw new RangeError(`There is no line ${lineId}.`);
+  const to = sections[find(sections, toId)];
+  if (from === to) return { refused: 'It stands in that section already.' };
+  if (from.locked || to.locked) return { refused: 'A locked section stays as it is. Unlock it first.' };
+  const line = from.lines.find((l) => l.id === lineId)!;
+  const facts = new Set(line.from.map((f) => `${f.source}:${f.fact}`));
+  const goes = (l: PlainLine) =>
+    l.id === lineId || l.from.some((f) => f.fact && facts.has(`${f.source}:${f.fact}`));
+  const moved = from.lines.filter(goes);
+  if (moved.some((l) => l.locked)) return { refused: 'A locked line stays where it is. Unlock it first.' };
+  const left = from.lines.filter((l) => !goes(l));
+  if (!left.some((l) => l.from.length))
+    return { refused: `“${from.title}” would tell nothing more. Join it to the section before instead.` };
+  const place = (l: PlainLine) => Math.max(-1, ...l.from.map((f) => placeOf(f) ?? -1));
+  const own = Math.max(...moved.map(place));
+  // Behind the last line that its source has before it; a line that leads into the section stays first.
+  const lead = to.lines.findIndex((l) => l.from.length);
+  const behind = to.lines.findLastIndex((l) => place(l) >= 0 && place(l) < own);
+  const at = behind >= 0 ? behind + 1 : Math.max(0, lead);
+  const ends = (lines: readonly PlainLine[], was: readonly PlainLine[]) =>
+    lines.map((l, i) => {
+      const rest = i === lines.length - 1 ? was.at(-1)!.restMs : l.id === was.at(-1)!.id || moved.includes(l) ? 0 : l.restMs; // prettier-ignore
+      return rest === l.restMs ? l : { ...l, restMs: rest };
+    });
+  const next = sections.map((s) =>
+    s === from
+      ? { ...s, lines: ends(left, from.lines) }
+      : s === to
+        ? { ...s, lines: ends([...to.lines.slice(0, at), ...moved, ...to.lines.slice(at)], to.lines) }
+        : s,
+  );
+  const before = brokenReferences(sections, needs);
+  const broken = brokenReferences(next, needs).find(
+    (b) => !before.some((x) => x.fact === b.fact && x.to === b.to),
+  );
+  if (!broken) return { moved: next };
+  const said = (key: string) =>
+    next.flatMap((s) => s.lines).find((l) => l.from.some((f) => `${f.source}:${f.fact}` === key))?.text ?? '';
+  return {
+    refused: `“${clipped(said(broken.fact))}” would be said before “${clipped(said(broken.to))}”, but ${broken.why}.`,
+  };
+}
+
+const clipped = (text: string) => (text.length > 60 ? `${text.slice(0, 60).replace(/\s+\S*$/, '')} …` : text);
+
 /** References that point at what is not told before them, though the script tells it. A person is named in full where they are met. */
 export function brokenReferences(
   sections: readonly PlainSection[],

@@ -129,6 +129,18 @@ function bySteps(m: Material): SpineLink[] {
   return end && !out.some((l) => l.fact === end.id) ? [...out, link(end, 'result')] : out;
 }
 
+/** What any sentence of a source says of the links a chain can have. */
+export function kindsIn(m: Material): Set<LinkKind> {
+  const facts = m.facts.filter((f) => !f.silent);
+  const parts = m.source.kind === 'abstract' ? outlineOf(m.source, facts) : [];
+  return new Set<LinkKind>([
+    ...CUES.filter(([, pattern]) => facts.some((f) => pattern.test(f.text))).map(([kind]) => kind),
+    ...STUDY_LINKS.filter(([part]) => parts.some((p) => p.id === part && p.facts.length)).map(([, kind]) => kind),
+    ...(facts.some((f) => f.step) ? ['step' as const] : []),
+    ...(facts.some((f) => f.type === 'warning') ? ['warning' as const] : []),
+  ]);
+} // prettier-ignore
+
 /** The chain of a source, in telling order; empty when it has nothing to tell. */
 export function spineOf(given: Material): SpineLink[] {
   // Items of a list that are no steps sum up or enumerate, and what announces one says nothing itself.

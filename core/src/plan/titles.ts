@@ -5,7 +5,16 @@ import type { Fact } from '../facts/facts.ts';
 import type { Tagger } from '../language/tagged.ts';
 import { plainClause, undated, whyClause } from './clause.ts';
 import type { FactRef } from './kept.ts';
-import { TENSION, capital, explained, factOf, ref, topicOf, type Material } from './material.ts';
+import {
+  TENSION,
+  capital,
+  claimedStems,
+  explained,
+  factOf,
+  ref,
+  topicOf,
+  type Material,
+} from './material.ts';
 import { isTitleCase } from './topic.ts';
 import { LOOSE_END, proposalsOf, type Proposal } from './proposals.ts';
 
@@ -188,12 +197,6 @@ export function promiseSentence(material: readonly Material[], pays: FactRef): s
 
 export type TitleCheck = { paid: true; pays: FactRef; mustNot: string[] } | { paid: false; why: string };
 
-const FILLER = new Set(
-  stems(
-    'how why what when where who the a an and or of in on at to for from with by is are was were be been it its this that step story truth really inside behind every one day ever about happened nobody knows most people',
-  ),
-);
-
 /** Whether the sources can pay for a title the writer typed; the reason when they can't. */
 export const checkTitle = (title: string, material: readonly Material[]): TitleCheck =>
   titleChecker(material)(title);
@@ -231,7 +234,7 @@ function titleChecker(material: readonly Material[]): (title: string) => TitleCh
       .map((m) => m[0].replace(/[’']s$/, ''))
       .find((n) => !lower.includes(n.toLowerCase()) && text !== text.toUpperCase());
     if (name && !isTitleCase(text)) return { paid: false, why: `No source names ${name}.` };
-    const words = stems(text).filter((s) => !FILLER.has(s));
+    const words = claimedStems(text);
     const best = facts
       .map((x) => ({
         ...x,

@@ -32,6 +32,11 @@ export const targetSchema = z.object({
 });
 export type Target = z.infer<typeof targetSchema>;
 
+/** A vertical film of up to so many seconds is a short: it opens on a hook of its own (common practice, no published source). */
+const LONGEST_SHORT = 90;
+export const isShort = ({ frame, target }: { frame: Frame; target: Target }): boolean =>
+  frame === '9:16' && target.seconds <= LONGEST_SHORT;
+
 const lineSchema = z.object({
   id: z.string().min(1).max(40),
   text: z.string().max(20_000),

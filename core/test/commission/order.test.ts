@@ -80,6 +80,16 @@ describe('an order', function () {
     expect(never).to.deep.equal(['utilise']);
   });
 
+  it('names the points that must come up with the facts that have them, who listens, and what kind of piece it is', async () => {
+    const context = await demoContext('footbridge.html', 150);
+    const brief = { ...context.brief, cover: ['the dampers', 'nine dragons'], listener: 'people who fear bridges', known: ['what resonance is'], genre: 'explainer' as const };
+    const [{ text }] = makeOrders({ ...context, brief }, {});
+    expect(text).to.match(/MUST COME UP\n- the dampers: A\d+ «[^»]*damper/);
+    expect(text).to.match(/- nine dragons: no fact has it, so say nothing of it/);
+    expect(text).to.match(/Listeners: people who fear bridges; they know already: what resonance is\./);
+    expect(text).to.match(/- An explainer: how it works/);
+  }); // prettier-ignore
+
   it('keeps under its length by leaving out weak facts, never one that must be said', () => {
     const full = makeOrders(context, {})[0];
     const short = makeOrders(context, {}, { letters: 6500 });

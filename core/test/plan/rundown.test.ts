@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   brokenReferences,
   joinedToPrevious,
+  lineCarried,
   loopsOf,
   movedTo,
   rebalanced,
@@ -128,6 +129,50 @@ describe('the rundown', () => {
     expect('refused' in movedTo(withLock(story, 'S3', true), 'S3', 0, needs)).to.equal(true);
     expect(brokenReferences(story, needs)).to.deep.equal([]);
   });
+});
+
+describe('a line carried to another section', () => {
+  const place: Record<string, number> = { f1: 1, f2: 2, f3: 3, f4: 4, f5: 5 };
+  const placeOf = (f: { fact?: string | undefined }) => place[f.fact ?? ''] ?? null;
+  const three = () => [
+    section('a', 9000, line('a1', 'One.', 'f1'), line('a2', 'Two.', 'f2'), { ...line('a3', 'Two, again.', 'f2'), restMs: 700 }),
+    section('b', 9000, line('b0', 'And then?'), line('b1', 'Three.', 'f3'), { ...line('b2', 'Five.', 'f5'), restMs: 900 }),
+  ]; // prettier-ignore
+  const ids = (s: readonly PlainSection[]) => s.map((x) => x.lines.map((l) => l.id).join(' '));
+
+  it('takes along what else tells of its fact, to where the source has it; each section keeps its rest', () => {
+    const result = lineCarried(three(), 'a2', 'b', {}, placeOf);
+    if ('refused' in result) return expect.fail(result.refused);
+    expect(ids(result.moved)).to.deep.equal(['a1', 'b0 a2 a3 b1 b2']);
+    expect(result.moved.map((s) => s.lines.map((l) => l.restMs))).to.deep.equal([[700], [0, 0, 0, 0, 900]]);
+  });
+
+  it('is refused where it would point at what is told later, leave nothing, or touch what is locked', () => {
+    const needs: FactNeeds = { 'A:f5': [{ to: 'A:f3', adjacent: false, why: '“it” is named there' }] };
+    const refused = (r: ReturnType<typeof lineCarried>) => ('refused' in r ? r.refused : '');
+    expect(refused(lineCarried(three(), 'b2', 'a', needs, placeOf))).to.match(/said before “Three\.”/);
+    expect(refused(lineCarried([section('a', 1, line('a1', 'One.', 'f1')), three()[1]], 'a1', 'b', {}, placeOf))).to.match(/tell nothing more/); // prettier-ignore
+    expect(refused(lineCarried(withLock(three(), 'b', true), 'a2', 'b', {}, placeOf))).to.match(/locked/i);
+    expect(refused(lineCarried(three(), 'a2', 'a', {}, placeOf))).to.match(/already/);
+  });
+
+  it('loses no line, whatever is carried where', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.constantFrom('f1', 'f2', 'f3', 'f4', 'f5', undefined), { minLength: 1, maxLength: 5 }), { minLength: 2, maxLength: 5 }),
+        fc.nat(),
+        fc.nat(),
+        (facts, at, to) => {
+          const sections = facts.map((list, i) => section(`s${i}`, 9000, ...list.map((f, k) => line(`s${i}l${k}`, `${f ?? 'so'}.`, f)))); // prettier-ignore
+          const all = sections.flatMap((s) => s.lines.map((l) => l.id));
+          const result = lineCarried(sections, all[at % all.length], `s${to % sections.length}`, {}, placeOf);
+          if ('refused' in result) return;
+          expect(result.moved.flatMap((s) => s.lines.map((l) => l.id)).sort()).to.deep.equal([...all].sort());
+          expect(result.moved.every((s) => s.lines.length > 0)).to.equal(true);
+        },
+      ),
+    );
+  }); // prettier-ignore
 });
 
 describe('open loops', () => {

@@ -13,9 +13,12 @@ import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
 import {
   FrameChoice,
+  GenreChoice,
   MoodChoice,
   PaceSlider,
+  PointsField,
   TargetKindChoice,
+  TypedField,
   USUAL_PACE,
   VoiceChoice,
   lengthProblem as problemOf,
@@ -25,7 +28,7 @@ import { base64Of } from '../text/base64.ts';
 import { clockText } from '../text/clockText.ts';
 import { KINDS, kindName } from '../sources/kinds.ts';
 import { Strength } from '../sources/Strength.tsx';
-import { AUDIENCES, PERSONS } from '@ursprung/core/desk';
+import { AUDIENCES, PERSONS, pointFinder, toAddSays, type Genre } from '@ursprung/core/desk';
 import type { Angle, ShapeId } from '@ursprung/core/plan';
 import { Angles } from './Angles.tsx';
 import { LengthStrip } from './LengthStrip.tsx';
@@ -65,6 +68,14 @@ export function Begin() {
   const [angle, setAngle] = useState<Angle | null>(null);
   const [reveal, setReveal] = useState(0);
   const [audience, setAudience] = useState<(typeof AUDIENCES)[number]>('anyone');
+  const [told, setTold] = useState<{
+    genre?: Genre | undefined;
+    whose: string;
+    listener: string;
+    known: readonly string[];
+    cover: readonly string[];
+  }>({ whose: '', listener: '', known: [], cover: [] });
+  const [more, setMore] = useState(false);
   const [person, setPerson] = useState<string>('as told');
   const fileInput = useRef<HTMLInputElement>(null);
   /** The page that the text was copied from, while nothing of it was changed. */
@@ -159,6 +170,11 @@ export function Begin() {
   const brief = {
     mood,
     audience,
+    listener: told.listener,
+    known: [...told.known],
+    cover: [...told.cover],
+    whose: told.whose,
+    ...(told.genre ? { genre: told.genre } : {}),
     ...(channel?.settings.house ? { house: channel.settings.house } : {}),
     ...(person === 'as told' ? {} : { person: person as (typeof PERSONS)[number] }),
   };
@@ -479,6 +495,47 @@ export function Begin() {
                 {lengthProblem ? '' : `about ${Math.round((seconds * pace) / 60)} words`}
               </div>
             </Row>
+            {more ? (
+              <>
+                <Row name="they are">
+                  <TypedField
+                    label="Who listens, in your words"
+                    placeholder="in your words; stands in orders"
+                    most={300}
+                    value={told.listener}
+                    onChange={(listener) => setTold({ ...told, listener })}
+                  />
+                  <PointsField
+                    label="What they know already"
+                    placeholder="what they know already, a line each"
+                    value={told.known}
+                    onChange={(known) => setTold({ ...told, known })}
+                  />
+                </Row>
+                <Row name="piece">
+                  <GenreChoice
+                    value={told.genre}
+                    whose={told.whose}
+                    onChange={(change) => setTold({ ...told, ...change })}
+                  />
+                </Row>
+                <Row name="to cover">
+                  <PointsField
+                    label="Points and keywords to cover"
+                    placeholder="points and keywords, a line each"
+                    value={told.cover}
+                    onChange={(cover) => setTold({ ...told, cover })}
+                  />
+                  {told.cover.length > 0 && source && <Points points={told.cover} source={source} />}
+                </Row>
+              </>
+            ) : (
+              <Row name="more">
+                <button className="textpress" aria-expanded={false} onClick={() => setMore(true)}>
+                  Points to cover, kind of piece, what they know
+                </button>
+              </Row>
+            )}
             {source && (
               <Row name="shape">
                 <select
@@ -514,6 +571,14 @@ export function Begin() {
                   >
                     Take {clockText(Math.floor(carries.data!.longestMs / 1000) * 1000, false)}
                   </button>
+                  {promised.data &&
+                    toAddSays(promised.data.toAdd, seconds * 1000 - carries.data!.longestMs, pace).map(
+                      (says) => (
+                        <span key={says} className="block pt-1 text-ink2">
+                          {says}
+                        </span>
+                      ),
+                    )}
                 </p>
               )}
               {belowWhole && (
@@ -564,6 +629,25 @@ export function Begin() {
         </Foot>
       </div>
     </div>
+  );
+}
+
+/** Which of the points a source has, before anything is drafted. */
+function Points({ points, source }: { points: readonly string[]; source: SourceView }) {
+  const find = useMemo(
+    () => pointFinder([{ letter: 'A', source: source.document, facts: source.facts }]),
+    [source],
+  );
+  const without = points.filter((p) => !find(p).length);
+  return (
+    <p className="m-0 pt-1 text-[12.5px] text-ink2" role="status">
+      {points.length - without.length} of {points.length} in this source
+      {without.length > 0 && (
+        <>
+          ; <span className="finding">it says nothing of</span> {without.join(', ')}
+        </>
+      )}
+    </p>
   );
 }
 

@@ -1,5 +1,15 @@
 /** The rows of a brief that several screens share: length, frame, mood, voice, pace. */
-import { MOOD_RULES, moodRows, moodTells } from '@ursprung/core/desk';
+import { useState } from 'react';
+import {
+  GENRES,
+  MOOD_RULES,
+  genreSays,
+  moodRows,
+  moodTells,
+  pointsFrom,
+  type Genre,
+} from '@ursprung/core/desk';
+import type { MoodLine } from '@ursprung/core/draft';
 import type { ChannelSettings, ScriptRowSettings } from '../api.ts';
 import { Choice } from '../shell/Choice.tsx';
 import { lengthMs } from '../text/clockText.ts';
@@ -26,15 +36,127 @@ export const FrameChoice = (of: Of<Frame>) => (
 const MOODS = Object.keys(MOOD_RULES) as ChannelSettings['mood'][];
 
 /** The mood, and how it sounds; with `rules`, what it does to a draft, so that a writer can follow it too. */
-export const MoodChoice = ({ rules = false, ...of }: Of<ChannelSettings['mood']> & { rules?: boolean }) => (
+export const MoodChoice = ({
+  rules = false,
+  line,
+  ...of
+}: Of<ChannelSettings['mood']> & { rules?: boolean; line?: MoodLine | undefined }) => (
   <div>
     <Choice label="Mood" {...of} options={MOODS.map((m) => [m, m])} />
     <p className="m-0 pt-1 text-[12px] leading-snug text-ink3">
       {`${capital(MOOD_RULES[of.value].says)}. ${rules ? moodRows(of.value).join(' ') : moodTells(of.value)}`}
     </p>
+    {line && (
+      <p className="m-0 pt-1 font-serif text-[13.5px] leading-snug">
+        <span className="text-ink3">
+          {of.value === 'calm' ? 'In the source' : 'Evenly'}: {line.before}
+        </span>{' '}
+        {capital(of.value)}: {line.after}
+      </p>
+    )}
   </div>
 );
 const capital = (text: string) => text[0].toUpperCase() + text.slice(1);
+
+/** What kind of piece it is: which facts it tells rather than others. */
+export const GenreChoice = ({
+  value,
+  whose,
+  onChange,
+}: {
+  value: Genre | undefined;
+  whose: string;
+  onChange: (change: { genre: Genre | undefined; whose: string }) => void;
+}) => (
+  <div>
+    <Choice
+      label="Kind of piece"
+      value={value ?? 'any'}
+      onChange={(v) => onChange({ genre: v === 'any' ? undefined : v, whose })}
+      options={[['any', 'any'] as const, ...GENRES.map((g) => [g, g] as const)]}
+    />
+    {(value === 'portrait' || value === 'opinion') && (
+      <TypedField
+        label={value === 'portrait' ? 'Whose portrait' : 'Whose opinion'}
+        placeholder={value === 'portrait' ? 'whose; else who is named most' : 'whose; else anybody’s'}
+        most={80}
+        value={whose}
+        onChange={(typed) => onChange({ genre: value, whose: typed })}
+      />
+    )}
+    {value && <p className="m-0 pt-1 text-[12px] leading-snug text-ink3">{capital(genreSays(value))}.</p>}
+  </div>
+);
+
+/** A line of words that is taken when it is left. */
+export function TypedField({
+  label,
+  value,
+  placeholder,
+  most,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  placeholder: string;
+  most: number;
+  onChange: (value: string) => void;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  return (
+    <input
+      className="field w-full"
+      aria-label={label}
+      placeholder={placeholder}
+      value={text ?? value}
+      maxLength={most}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={() => {
+        if (text !== null && text.trim() !== value) onChange(text.trim());
+        setText(null);
+      }}
+    />
+  );
+}
+
+/** So many points, each of so many letters, a brief takes. */
+const [MOST_POINTS, LONGEST_POINT] = [40, 200];
+
+/** Points and keywords, a line each, taken when the field is left. */
+export function PointsField({
+  label,
+  value,
+  placeholder,
+  onChange,
+}: {
+  label: string;
+  value: readonly string[];
+  placeholder: string;
+  onChange: (points: string[]) => void;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  const shown = text ?? value.join('\n');
+  return (
+    <textarea
+      className="field w-full resize-y leading-snug"
+      aria-label={label}
+      placeholder={placeholder}
+      rows={Math.min(6, Math.max(2, shown.split('\n').length))}
+      value={shown}
+      maxLength={4000}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={() => {
+        if (text !== null)
+          onChange(
+            pointsFrom(text)
+              .map((p) => p.slice(0, LONGEST_POINT))
+              .slice(0, MOST_POINTS),
+          );
+        setText(null);
+      }}
+    />
+  );
+}
 
 export const VoiceChoice = (of: Of<ChannelSettings['voice']>) => (
   <Choice

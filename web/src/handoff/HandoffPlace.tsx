@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
+import { openIn } from '@ursprung/core/desk';
 import { RECIPIENTS, type Recipient } from '@ursprung/core/handoff/desk';
 import { api, type HandoffSettings, type HandoffView, type Sheet } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';
@@ -58,6 +59,7 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
     retry: 1,
     gcTime: 0,
   });
+  const open = useMemo(() => openIn(snapshot.sections), [snapshot.sections]);
   const { handing, make } = useKit(id, () => void client.invalidateQueries({ queryKey: ['handoffs', id] }));
   const go = (change: Record<string, string | null>) =>
     setQuery((q) => {
@@ -107,6 +109,14 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
           {!saved && (
             <p className="px-6 py-2" role="status">
               <span className="finding">Not all is saved yet.</span> The files hold what the server has.
+            </p>
+          )}
+          {open.count > 0 && (
+            <p className="px-6 py-2 m-0" role="status">
+              <span className="finding">
+                {open.count === 1 ? 'One place is' : `${open.count} places are`} still open
+              </span>
+              , {(open.ms / 1000).toFixed(1)} s in all: nothing is said there, in any file.
             </p>
           )}
           {sheet.isError && <p className="p-10 finding">{sheet.error.message}</p>}

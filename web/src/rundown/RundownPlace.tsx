@@ -8,6 +8,7 @@ import { useActions } from '../shell/commands.tsx';
 import { Foot } from '../shell/Foot.tsx';
 import { clockText } from '../text/clockText.ts';
 import { Hooks, Opens } from './Hooks.tsx';
+import { Cover } from './Cover.tsx';
 import { Spine } from './Spine.tsx';
 import { PromiseRows } from './Promise.tsx';
 import { Sections } from './Sections.tsx';
@@ -72,6 +73,7 @@ export function RundownPlace({
       <main className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_clamp(260px,25vw,324px)]">
         <div className="overflow-auto px-6 pb-10">
           <PromiseRows session={session} promised={promised} onMore={() => setSeed((s) => s + 1)} />
+          <Cover session={session} onGo={open} />
           {(rundown.refused || rundown.notes.length > 0) && (
             <div role="status" className="py-2 flex gap-4 items-baseline border-b border-hair">
               <span className="flex-1">

@@ -369,6 +369,24 @@ function Open({
           <li key={l.id} className="flex gap-3 py-0.5 group">
             <span className="clock text-ink3 w-12 pt-1 shrink-0">{namesOf(factName, l.from).join(' ')}</span>
             <span className="font-serif text-[15px] leading-[21px] flex-1">{l.text}</span>
+            {l.from.length > 0 && !section.locked && sections.length > 2 && (
+              <select
+                className="field opacity-0 group-hover:opacity-100 focus:opacity-100 shrink-0 w-36 self-start"
+                aria-label={`Tell it in another section: “${l.text.slice(0, 60)}”`}
+                value=""
+                disabled={busy}
+                onChange={(e) => rundown.redo({ what: 'carry', line: l.id, section: e.target.value })}
+              >
+                <option value="">tell it in …</option>
+                {sections
+                  .filter((s) => s.id !== section.id && !s.locked)
+                  .map((s) => (
+                    <option key={s.id} value={s.id}>
+                      {s.title}
+                    </option>
+                  ))}
+              </select>
+            )}
             {i > 0 && !section.locked && (
               <button
                 className="quietpress opacity-0 group-hover:opacity-100 focus:opacity-100 shrink-0"

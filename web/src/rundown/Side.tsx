@@ -14,7 +14,7 @@ import {
   type Brief,
 } from '@ursprung/core/desk';
 import { api, type Promised } from '../api.ts';
-import { MoodChoice } from '../brief/fields.tsx';
+import { GenreChoice, MoodChoice, PointsField, TypedField } from '../brief/fields.tsx';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { Choice } from '../shell/Choice.tsx';
@@ -82,8 +82,40 @@ export function Side({
           options={names(AUDIENCES)}
         />
       </Field>
+      <Field name="they are">
+        <TypedField
+          label="Who listens, in your words"
+          placeholder="in your words; stands in orders"
+          most={300}
+          value={brief.listener}
+          onChange={(listener) => set({ listener })}
+        />
+      </Field>
+      <Field name="they know already">
+        <PointsField
+          label="What they know already"
+          placeholder="a line each: told rather less"
+          value={brief.known}
+          onChange={(known) => set({ known })}
+        />
+      </Field>
+      <Field name="kind of piece">
+        <GenreChoice
+          value={brief.genre}
+          whose={brief.whose}
+          onChange={({ genre, whose }) => {
+            const { genre: _, ...rest } = brief;
+            void session.change({ brief: { ...rest, whose, ...(genre ? { genre } : {}) } });
+          }}
+        />
+      </Field>
       <Field name="mood">
-        <MoodChoice rules value={brief.mood} onChange={(mood) => set({ mood })} />
+        <MoodChoice
+          rules
+          line={promised?.moodLines[brief.mood]}
+          value={brief.mood}
+          onChange={(mood) => set({ mood })}
+        />
       </Field>
       <Field name="person">
         <Choice

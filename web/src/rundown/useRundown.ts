@@ -101,6 +101,7 @@ export function usePromised(
         pace,
         page: options.page ?? 0,
         seed: options.seed ?? 1,
+        moods: true,
       }),
     enabled: Boolean(first),
     staleTime: 5 * 60_000,
