@@ -5,7 +5,8 @@ import { framingLines } from '../plan/brief.ts';
 import type { Part } from '../plan/shapes/shape.ts';
 import { introduced } from './introduce.ts';
 import { AIMS, COUNT, GUIDE, TELLER, labelOf, sectionQuestion } from './phrases.ts';
-import { movedOpening, type DraftPlan } from './plan.ts';
+import { inShapeOrder, staysWith } from './order.ts';
+import { movedOpening, shapeAsked, type DraftPlan } from './plan.ts';
 import { cutSections, sectionRole, sectionTitle } from './sections.ts';
 import type { Unit } from './units.ts';
 
@@ -25,8 +26,13 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
     head.length < 3
   )
     head.push(rest.shift()!);
-  const closing = closingGroup(rest);
-  const body = rest.slice(0, rest.length - closing.length);
+  const byShape = shapeAsked(plan.options) && shape.order !== 'source' && shape.order !== 'down';
+  let closing = closingGroup(rest);
+  // What the rest is taken out of its order for must not leave half a passage behind.
+  while (byShape && closing.length > 1 && staysWith(rest[rest.length - closing.length - 1], closing[0]))
+    closing = closing.slice(1);
+  const told = rest.slice(0, rest.length - closing.length);
+  const body = byShape ? inShapeOrder(shape, told, units.length - 1) : told;
   const shorter = plan.options.target.seconds <= 90 ? 0.45 : plan.options.target.seconds <= 240 ? 0.8 : 1;
   const groups = shape.order === 'down' ? countedDown(body) : cutSections(body, shorter);
   const parts = partsFor(plan, groups);

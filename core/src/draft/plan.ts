@@ -132,7 +132,7 @@ export interface DraftPlan {
 const FAVOURED = 1.9;
 /** How much more a link of the spine is worth: what a telling hangs on. */
 const SPINE_WORTH = 2.5;
-/** Beside an angle that the writer took: its facts come before the rest of the story. */
+/** Beside an angle or a shape that the writer took: its facts come before the rest of the story. */
 const SPINE_BESIDE = 1.3;
 /** Hooks that a vertical film opens with, the first that its source carries. */
 const SHORT_OPENS: readonly HookKind[] = ['stakes', 'contradiction', 'figure', 'question', 'scene'];
@@ -182,6 +182,10 @@ const PASSAGES = 100_000;
 
 /** Above this many sentences the rest is left aside before choosing, so that the choice stays quick. */
 const MOST_UNITS = 420;
+
+/** Whether the writer chose the shape, or the kind of piece that has it. */
+export const shapeAsked = ({ shape, brief }: Pick<DraftOptions, 'shape' | 'brief'>): boolean =>
+  shape !== undefined || brief?.genre !== undefined;
 
 export const named = (unit: Unit, ids: ReadonlySet<string>, first: string) =>
   ids.has(`${unit.letter}:${unit.sentence.fact.id}`) ||
@@ -264,7 +268,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       tagged: r.own,
     }));
   const made = [...read, ...beside]
-    .map((r) => unitsOf(r, shape, brief, tools))
+    .map((r) => unitsOf(r, shape, shapeAsked(options), brief, tools))
     .map((list) => {
       const passages = new Map([...new Set(list.map((u) => u.block.id))].map((id, k) => [id, PASSAGES + k]));
       return list.map((u) => ({
@@ -273,7 +277,11 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
         worth:
           u.worth *
           (named(u, favour, letter) ? FAVOURED : 1) *
-          (spine.has(`${u.letter}:${u.sentence.fact.id}`) ? (favour.size ? SPINE_BESIDE : SPINE_WORTH) : 1) *
+          (spine.has(`${u.letter}:${u.sentence.fact.id}`)
+            ? favour.size || shapeAsked(options)
+              ? SPINE_BESIDE
+              : SPINE_WORTH
+            : 1) *
           asked(u) *
           (event === `${u.letter}:${u.sentence.fact.id}` ? COVERED : 1) *
           turned(options.seed, u.index) *
@@ -494,6 +502,7 @@ function usualHook(
 function unitsOf(
   read: { letter: string; document: SourceDocument; tagged: readonly TaggedSentence[] },
   shape: Shape,
+  asked: boolean,
   brief: Brief,
   tools: DraftTools,
 ): Unit[] {
@@ -528,11 +537,14 @@ function unitsOf(
         : u.ms,
       worth:
         u.worth *
-        shape.weigh({
-          fact: u.sentence.fact,
-          at: units.length > 1 ? u.index / (units.length - 1) : 0,
-          label: u.part ?? u.block.under ?? '',
-        }) *
+        // What nobody asked for follows its source.
+        (asked
+          ? shape.weigh({
+              fact: u.sentence.fact,
+              at: units.length > 1 ? u.index / (units.length - 1) : 0,
+              label: u.part ?? u.block.under ?? '',
+            })
+          : 1) *
         moodWorth(brief.mood, u.sentence.fact) *
         (most > longest ? Math.min(0.6, (longest / most) ** 2) : 1) *
         (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),

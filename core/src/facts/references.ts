@@ -242,7 +242,7 @@ export function references(
     else if (sameBlock && ANSWERS.test(fact.text) && ASKED.test(sentences[s - 1].fact.text))
       previous('it answers the sentence before');
     else if (!hasFiniteVerb(tokens) && !fact.step) previous('it has no verb of its own');
-    else if (/^["“][^“”"]*["”]?$/.test(fact.text)) previous('it is a quotation without a speaker');
+    else if (/^\(?["“][^“”"]*["”]?\)?$/.test(fact.text)) previous('it is a quotation without a speaker');
     else {
       const pronoun = pronounReason(sentence);
       if (pronoun) previous(`${pronoun} is told in the sentence before`);

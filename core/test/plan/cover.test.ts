@@ -116,7 +116,7 @@ describe('a brief with points, a listener and a genre', function () {
   });
 
   it('tells another choice of facts for another kind of piece, and a portrait of whom it is', async () => {
-    const pages = ['news-ferry', 'enc-telegraph', 'news-library'];
+    const pages = ['news-ferry', 'enc-lighthouse', 'news-library'];
     let apart = 0;
     for (const name of pages) {
       const [explainer, story] = [

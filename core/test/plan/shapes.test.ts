@@ -73,6 +73,41 @@ describe('shapes', () => {
     expect(new Set(told).size).to.be.at.least(5);
   });
 
+  it('that are offered share under 70 % of facts or of their order, on most pages; nothing comes before what it points at', async () => {
+    const tools = { tagger, clock, solver: await solver() };
+    /** The longest row of facts that two tellings have in the same order, of the shorter's. */
+    const rowShared = (a: readonly string[], b: readonly string[]) => {
+      const best = Array.from({ length: a.length + 1 }, () => new Array<number>(b.length + 1).fill(0));
+      for (let i = 1; i <= a.length; i++)
+        for (let j = 1; j <= b.length; j++)
+          best[i][j] = a[i - 1] === b[j - 1] ? best[i - 1][j - 1] + 1 : Math.max(best[i - 1][j], best[i][j - 1]);
+      return best[a.length][b.length] / Math.min(a.length, b.length);
+    };
+    let [pairs, apart] = [0, 0];
+    for (const { source } of LONG_PAGES.filter((p) => /^news|enc-(?:cricket|lighthouse)/.test(p.name))) {
+      const facts = extractFacts(source, tagger);
+      const order = new Map(facts.map((f, i) => [f.id, i]));
+      const offered = rankShapes({ source, facts, sources: 1 }).filter((s) => s.score > 0 && s.id !== 'own');
+      const told = offered.map((s) => {
+        const { sections } = draftScript(source, { target: { kind: 'point', seconds: 90 }, mood: 'calm', seed: 1, shape: s.id }, tools);
+        const lines = sections.flatMap((x) => x.lines.flatMap((l) => l.from.map((f) => f.fact!)));
+        return [...new Set(lines)];
+      });
+      for (const list of told)
+        for (const [i, id] of list.entries())
+          for (const lean of facts[order.get(id)!].leans)
+            if (list.includes(lean.on)) expect(list.indexOf(lean.on), facts[order.get(id)!].text).to.be.lessThan(i);
+      told.forEach((a, i) =>
+        told.slice(i + 1).forEach((b) => {
+          pairs++;
+          if (rowShared(a, b) < 0.7) apart++;
+        }),
+      );
+    }
+    expect(pairs).to.be.greaterThan(8);
+    expect(apart / pairs, `${apart} of ${pairs}`).to.be.greaterThan(0.5);
+  }); // prettier-ignore
+
   it('can be the writer’s own: parts by name, role and share', async () => {
     const tools = { tagger, clock, solver: await solver() };
     const parts = [

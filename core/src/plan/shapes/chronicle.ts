@@ -1,4 +1,4 @@
-import { TODAY, place, signs, year, type Shape } from './shape.ts';
+import { STORY_BY_I, TODAY, place, signs, type Shape } from './shape.ts';
 
 export const chronicle: Shape = {
   id: 'chronicle',
@@ -62,14 +62,16 @@ export const chronicle: Shape = {
         score: up >= 5 ? 0.8 : 0.6,
         reason: up >= 5 ? `${up} dates in rising order` : 'told in the order it came to be',
       };
+    if (source.kind === 'forum' && signs.firstPerson(facts) >= STORY_BY_I)
+      return { score: 0, reason: 'an “I” tells it: the confession is told in that order' };
     if (source.kind === 'forum') return { score: 0.8, reason: 'one person’s story in the order it happened' };
     if (source.kind === 'news') return { score: 0.6, reason: 'told in the order the report has' };
     return source.kind === 'abstract'
       ? { score: 0.3, reason: 'a study has parts rather than a course of events' }
       : { score: 0.6, reason: 'told in the order it was said' };
   },
-  order: 'source',
+  order: 'time',
   asks: false,
   counts: false,
-  weigh: (p) => (year(p.fact) === null ? 1 : 1.08),
+  weigh: (p) => (p.fact.dates.length || p.fact.times.length ? 5 : p.fact.type === 'event' ? 1.8 : 0.35),
 };

@@ -1,4 +1,4 @@
-import { place, signs, type Shape } from './shape.ts';
+import { SAID_BY_I, STORY_BY_I, place, signs, type Shape } from './shape.ts';
 
 export const confession: Shape = {
   id: 'confession',
@@ -48,7 +48,8 @@ export const confession: Shape = {
   ],
   suits: ({ source, facts }) => {
     const first = signs.firstPerson(facts);
-    if (source.kind !== 'forum' && first < 0.35) return { score: 0, reason: 'nobody tells it of themselves' };
+    if (first < (source.kind === 'forum' ? STORY_BY_I : SAID_BY_I))
+      return { score: 0, reason: 'nobody tells it of themselves' };
     const run = signs.perfectRun(facts);
     return run >= 3
       ? { score: 0.92, reason: 'told by an “I”, with a look back that explains it' }

@@ -1,5 +1,10 @@
 import { place, signs, type Shape } from './shape.ts';
 
+/** Verbs of inherently directed motion and of vehicles (Levin 1993, classes 51.1 and 51.4; from memory), said of somebody. */
+const MOVES =
+  /\b(?:I|we|he|she|they|who|and|\p{Lu}[\p{L}’'-]+) (?:then |later |first |at last )?(?:arrived|ascended|came|climbed|crossed|cycled|departed|descended|drove|entered|fled|flew|followed|left|marched|moved|passed|reached|returned|rode|rowed|sailed|set (?:off|out)|travelled|traveled|walked|went)\b/u;
+const [LEAST_PLACES, LEAST_MOVES] = [4, 4];
+
 export const journey: Shape = {
   id: 'journey',
   name: 'Journey',
@@ -50,7 +55,10 @@ export const journey: Shape = {
     const places = signs.places(facts);
     if (source.kind === 'howto' || source.kind === 'abstract')
       return { score: 0, reason: 'nobody travels in it' };
-    return places >= 4
+    const moves = facts.filter((f) => MOVES.test(f.text) && !f.quotes.length).length;
+    if (places >= LEAST_PLACES && moves < LEAST_MOVES)
+      return { score: 0, reason: `it names ${places} places, but hardly anyone goes from one to another` };
+    return places >= LEAST_PLACES
       ? { score: Math.min(0.7, 0.3 + 0.05 * places), reason: `${places} places, one after another` }
       : {
           score: 0,
@@ -59,8 +67,8 @@ export const journey: Shape = {
             : 'it names no place',
         };
   },
-  order: 'source',
+  order: 'places',
   asks: false,
   counts: false,
-  weigh: (p) => (p.fact.names.some((n) => n.type === 'place') ? 1.25 : 1),
+  weigh: (p) => (p.fact.names.some((n) => n.type === 'place') ? 6.5 : 0.35),
 };

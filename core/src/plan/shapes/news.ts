@@ -63,5 +63,10 @@ export const news: Shape = {
   order: 'source',
   asks: false,
   counts: false,
-  weigh: (p) => (UNKNOWN.test(p.fact.text) ? 1.15 : 1),
+  weigh: (p) =>
+    UNKNOWN.test(p.fact.text) || TODAY.test(p.fact.text)
+      ? 5
+      : p.fact.attribution || p.fact.quotes.length
+        ? 3
+        : 0.6,
 };

@@ -11,7 +11,7 @@ export const question: Shape = {
       role: 'hook',
       share: 0.15,
       lines: ['pull', 'ground'],
-      wants: (p) => place(p.at, 0, 0.12),
+      wants: (p) => (p.fact.type === 'definition' ? 0.9 : 0.4 * place(p.at, 0, 0.12)),
     },
     {
       id: 'where',
@@ -19,7 +19,7 @@ export const question: Shape = {
       role: 'ground',
       share: 0.25,
       lines: ['lead', 'ground'],
-      wants: (p) => place(p.at, 0.1, 0.4),
+      wants: (p) => (p.fact.dates.length && !TODAY.test(p.fact.text) ? 0.8 : 0.3 * place(p.at, 0.1, 0.4)),
     },
     {
       id: 'how',
@@ -27,7 +27,7 @@ export const question: Shape = {
       role: 'workings',
       share: 0.25,
       lines: ['lead', 'ground'],
-      wants: (p) => (HOW.test(p.fact.text) ? 0.8 : 0.4) * place(p.at, 0.25, 0.7),
+      wants: (p) => (HOW.test(p.fact.text) ? 0.75 : 0.3 * place(p.at, 0.25, 0.7)),
     },
     {
       id: 'why',
@@ -35,7 +35,7 @@ export const question: Shape = {
       role: 'turn',
       share: 0.2,
       lines: ['lead', 'settle'],
-      wants: (p) => (CAUSE.test(p.fact.text) ? 1 : 0.3),
+      wants: (p) => (CAUSE.test(p.fact.text) ? 1 : 0.2),
     },
     {
       id: 'now',
@@ -43,7 +43,7 @@ export const question: Shape = {
       role: 'close',
       share: 0.15,
       lines: ['settle'],
-      wants: (p) => (TODAY.test(p.fact.text) ? 1 : 0.4) * place(p.at, 0.75, 1),
+      wants: (p) => (TODAY.test(p.fact.text) ? 0.85 : 0.3 * place(p.at, 0.75, 1)),
     },
   ],
   suits: ({ source }) => {
@@ -51,14 +51,14 @@ export const question: Shape = {
       news: [0.5, 'asks what a listener would ask'],
       encyclopedia: [0.75, 'its headings are answers to plain questions'],
       abstract: [0.7, 'a study is a question and its answer'],
-      forum: [0.2, 'a story loses its pull when it is questioned'],
-      howto: [0.2, 'a guide answers one question only'],
+      forum: [0, 'a story loses its pull when it is questioned'],
+      howto: [0, 'a guide answers one question only'],
       interview: [0.65, 'it was questions and answers already'],
     }[source.kind] as [number, string];
     return { score, reason };
   },
-  order: 'source',
+  order: 'parts',
   asks: true,
   counts: false,
-  weigh: () => 1,
+  weigh: (p) => (CAUSE.test(p.fact.text) || HOW.test(p.fact.text) || p.fact.type === 'definition' ? 5 : 0.45),
 };

@@ -1,4 +1,4 @@
-import { place, signs, type Shape } from './shape.ts';
+import { signs, type Shape } from './shape.ts';
 
 const IF = /\b(?:if|would|could|may|might|will|unless|suppose|should)\b/i;
 
@@ -13,7 +13,7 @@ export const whatif: Shape = {
       role: 'hook',
       share: 0.2,
       lines: ['pull', 'ground'],
-      wants: (p) => place(p.at, 0, 0.25),
+      wants: (p) => (p.fact.modality === 'plain' && !IF.test(p.fact.text) ? 0.6 : 0.2),
     },
     {
       id: 'if',
@@ -37,7 +37,7 @@ export const whatif: Shape = {
       role: 'close',
       share: 0.2,
       lines: ['settle'],
-      wants: (p) => (p.fact.modality === 'plain' ? 0.3 : 0.9) * place(p.at, 0.6, 1),
+      wants: (p) => (p.fact.modality === 'plain' ? 0.2 : 0.95),
     },
   ],
   suits: ({ facts, source }) => {
@@ -45,6 +45,8 @@ export const whatif: Shape = {
     if (!facts.length) return { score: 0, reason: 'needs a forecast' };
     if (source.kind === 'howto' || source.kind === 'forum')
       return { score: 0, reason: 'it holds no forecast' };
+    const ifs = facts.filter((f) => /\b(?:if|unless|suppose)\b/i.test(f.text)).length;
+    if (n >= 5 && ifs < 2) return { score: 0, reason: 'nothing in it hangs on an “if”' };
     return n >= 5
       ? { score: Math.min(0.6, 0.2 + 0.04 * n), reason: `${n} facts say what may or would be` }
       : {
@@ -52,8 +54,8 @@ export const whatif: Shape = {
           reason: `only ${n === 1 ? 'one fact says' : `${n} facts say`} what would follow; it needs five`,
         };
   },
-  order: 'source',
+  order: 'parts',
   asks: false,
   counts: false,
-  weigh: (p) => (IF.test(p.fact.text) ? 1.35 : 1),
+  weigh: (p) => (IF.test(p.fact.text) ? 8 : p.fact.modality !== 'plain' ? 3 : 0.35),
 };
