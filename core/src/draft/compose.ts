@@ -26,7 +26,9 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
     head.length < 3
   )
     head.push(rest.shift()!);
-  const byShape = shapeAsked(plan.options) && shape.order !== 'source' && shape.order !== 'down';
+  // A paper that comes with its abstract says each part twice: they are told together.
+  const byShape =
+    (shapeAsked(plan.options) || shape.id === 'study') && shape.order !== 'source' && shape.order !== 'down';
   let closing = closingGroup(rest);
   // What the rest is taken out of its order for must not leave half a passage behind.
   while (byShape && closing.length > 1 && staysWith(rest[rest.length - closing.length - 1], closing[0]))
@@ -375,8 +377,11 @@ function thirdPersonOnce(sections: PlainSection[]): PlainSection[] {
   return sections.map((s) => ({
     ...s,
     lines: s.lines.map((l, i) => {
-      const about = /^The researchers\b/.test(l.text);
-      const text = about && before && i > 0 ? l.text.replace(/^The researchers\b/, 'They') : l.text;
+      const about = /\bthe researchers\b/i.test(l.text);
+      const text =
+        about && before && i > 0
+          ? l.text.replace(/^The researchers\b/, 'They').replace(/\bthe researchers\b/, 'they')
+          : l.text;
       before = about;
       return text === l.text ? l : { ...l, text };
     }),

@@ -1,6 +1,6 @@
 /** Everything a draft decides before a word is told: the units of all sources, what opens and ends, what must be in and out. */
 import { words } from './tell/sentence.ts';
-import { compareSources } from '../facts/compare.ts';
+import { compareSources, saidAgain } from '../facts/compare.ts';
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
 import { remembering } from '../language/tagged.ts';
 import { ownBlock } from '../facts/own.ts';
@@ -288,7 +288,9 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
           turned(options.seed, passages.get(u.block.id)!),
       }));
     });
-  const [first, ...others] = made;
+  const [told, ...others] = made;
+  const again = repeated(told, source);
+  const first = told.map((u) => (again.has(u.index) ? { ...u, worth: u.worth * SAID_ALREADY } : u));
   const heard = new Set(options.given ?? []);
   const joined = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(
     0,
@@ -537,8 +539,8 @@ function unitsOf(
         : u.ms,
       worth:
         u.worth *
-        // What nobody asked for follows its source.
-        (asked
+        // A shape that nobody asked for follows its source; a guide's steps and a study's results are what they are.
+        (asked || shape.counts || shape.id === 'study'
           ? shape.weigh({
               fact: u.sentence.fact,
               at: units.length > 1 ? u.index / (units.length - 1) : 0,
@@ -550,6 +552,19 @@ function unitsOf(
         (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),
     };
   });
+}
+
+/** How much less a sentence is worth that says again what one before it says. */
+const SAID_ALREADY = 0.15;
+
+/** Units that say again what one before them says. A guide and a story say things again on purpose; what is leaned on stays. */
+function repeated(units: readonly Unit[], { kind }: SourceDocument): Set<number> {
+  if (kind === 'howto' || kind === 'forum') return new Set();
+  const again = saidAgain(units.map((u) => u.sentence.fact));
+  const leanedOn = new Set(units.flatMap((u) => u.needs.filter((n) => n.adjacent).map((n) => n.to)));
+  return new Set(
+    units.filter((u) => again.has(u.sentence.fact.id) && !leanedOn.has(u.index)).map((u) => u.index),
+  );
 }
 
 /** What need not or must not be told beside what another source tells: the same again, or an older figure. */

@@ -56,6 +56,44 @@ function inWords({ text, unit, end }: Fact['numbers'][number], fact: Fact): stri
 }
 const unitOf = (unit: string | undefined) => (unit ?? '').toLowerCase().replace(/s$/, '');
 
+/** So many counts with what they count make two sentences of one source the same news. */
+const SAME_COUNTS = 2;
+const LEAST_TO_REPEAT = 5;
+
+/**
+ * Facts of one source that say again what one before them said in another passage: in nearly the same words, or with the same
+ * counts of the same things ("126 homes and 31 businesses"), as a lead and the text below it do.
+ */
+export function saidAgain(facts: readonly Fact[]): Set<string> {
+  const entries = facts.map((f) => ({
+    f,
+    bag: bagOf(f),
+    counts: new Set(f.numbers.map((n) => inWords(n, f).toLowerCase()).filter((n) => / \p{L}/u.test(n))),
+  }));
+  const again = new Set<string>();
+  for (const [j, b] of entries.entries())
+    for (const a of entries.slice(0, j)) {
+      if (a.f.block === b.f.block || again.has(a.f.id)) continue;
+      const counts = [...b.counts].filter((n) => a.counts.has(n)).length;
+      const alike =
+        b.bag.size >= LEAST_TO_REPEAT && a.bag.size >= LEAST_TO_REPEAT && overlap(a.bag, b.bag) >= SAME;
+      if ((alike && sameFigures(a.f, b.f)) || counts >= SAME_COUNTS) {
+        again.add(b.f.id);
+        break;
+      }
+    }
+  return again;
+}
+
+const sameFigures = (a: Fact, b: Fact) => {
+  const values = (f: Fact) =>
+    f.numbers
+      .map((n) => n.value)
+      .sort((x, y) => x - y)
+      .join();
+  return values(a) === values(b) && a.polarity === b.polarity;
+};
+
 /** Compares every fact with every fact of the other sources. Cost: the product of their numbers, cut by shared rare stems. */
 export function compareSources(
   sources: readonly { letter: string; document: SourceDocument; facts: readonly Fact[] }[],

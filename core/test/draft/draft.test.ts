@@ -272,6 +272,34 @@ describe('drafting', () => {
   });
 });
 
+describe('a paper that comes with its abstract', () => {
+  it('is told part by part: no conclusion before its results, none of them twice', async () => {
+    const source = await readSource(
+      [
+        '# Warm lamps keep guests',
+        '## Background\n\nPeople stay longer where light is warm, shopkeepers have always said.',
+        '## Methods\n\nWe changed the lamps of 18 cafés every two weeks and counted their guests.',
+        '## Results\n\nWith warm lamps guests stayed 11 minutes longer than they did with cold ones.',
+        '## Conclusions\n\nLamps of a warmer colour may be worth their price on dry evenings.',
+        '## Introduction\n\nLamps have been sold by their colour since the first tubes were made.',
+        '## Methods\n\nGuests were counted by a camera above the door that kept no pictures.',
+        '## Results\n\nOn rainy evenings there was no difference between warm lamps and cold ones. Of 900 evenings 880 gave a count that could be used.',
+        '## Discussion\n\nEvery café stood in one street, and other streets may be otherwise.',
+      ].join('\n\n'),
+      { kind: 'abstract' },
+    );
+    const { sections } = draftScript(source, { target: { kind: 'point', seconds: 46 }, mood: 'calm', seed: 1 }, { tagger, clock, solver: await solver() });
+    const told = sections.flatMap((s) => s.lines.map((l) => l.text));
+    const at = (word: RegExp) => told.findIndex((t) => word.test(t));
+    const results = told.flatMap((t, i) => (/11 minutes|rainy evenings|880/.test(t) ? [i] : []));
+    expect(results.length, told.join(' ')).to.be.greaterThan(1);
+    expect(Math.max(at(/18 cafés/), at(/camera/))).to.be.lessThan(Math.min(...results));
+    if (at(/worth their price/) >= 0) expect(at(/worth their price/)).to.be.greaterThan(Math.max(...results));
+    const titles = sections.map((s) => s.title);
+    expect(new Set(titles).size).to.equal(titles.length);
+  }); // prettier-ignore
+});
+
 describe('saying it for the ear', () => {
   it('drops statistics, conversions and short names in brackets, keeps values', () => {
     expect(forTheEar('It fell to 19 hours (95% CI 15 to 24).')).to.equal('It fell to 19 hours.');

@@ -203,6 +203,16 @@ describe('what is told of a sentence', () => {
     const source = await readSource(`A story\n\nI kept bees. ${text}`, { kind });
     return tellSentence(text, tagger(text), makeTeller(source, tagger)).join(' ');
   };
+  it('names a study’s authors at its first “we”, and makes theirs what is “ours”', async () => {
+    expect(await told('At 24 churches we recorded bats, and we counted them.', 'abstract')).to.match(
+      /^At 24 churches the researchers recorded bats/,
+    );
+    expect(await told('We saw bats.', 'abstract')).to.equal('The researchers saw bats.');
+    expect(
+      await told('Other churches see their first bat seven minutes ahead of ours.', 'abstract'),
+    ).to.match(/ahead of theirs\.$/);
+  });
+
   it('has no label of an update: its day is said, and who did it', async () => {
     expect(await told('EDIT 2, Tuesday: Borrowed a radio from my brother.', 'forum')).to.equal(
       'On Tuesday, I borrowed a radio from my brother.',

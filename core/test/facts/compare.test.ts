@@ -1,7 +1,7 @@
 /** Sources beside one another: what is told alike stands once, whoever tells it. */
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { compareSources, extractFacts } from '../../src/facts/index.ts';
+import { compareSources, extractFacts, saidAgain } from '../../src/facts/index.ts';
 import { readSource } from '../../src/source/index.ts';
 import { tagger } from '../tools.ts';
 
@@ -57,5 +57,32 @@ describe('sources beside one another', () => {
   it('tell three wordings of one report as one statement with three origins', () => {
     const { same } = compareSources([source('A', [0]), source('B', [1]), source('C', [2])]);
     expect(same.map((g) => g.origins.map((o) => o.source))).to.deep.equal([['A', 'B', 'C']]);
+  });
+});
+
+describe('what one source says again', () => {
+  const again = async (text: string) => {
+    const facts = extractFacts(await readSource(text, { kind: 'news' }), tagger);
+    const ids = saidAgain(facts);
+    return facts.filter((f) => ids.has(f.id)).map((f) => f.text);
+  };
+
+  it('is the later of two sentences in nearly the same words, or with the same counts of the same things', async () => {
+    expect(
+      await again(`${SENTENCES[0]}\n\n${SENTENCES[3]}\n\n${SENTENCES[1]}\n\n${SENTENCES[5]}`),
+    ).to.deep.equal([SENTENCES[1]]);
+    expect(
+      await again(
+        'Water stood in 126 homes and 31 businesses by noon.\n\nThe mayor came at two.\n\nThe council counts 126 homes and 31 businesses so far.',
+      ),
+    ).to.deep.equal(['The council counts 126 homes and 31 businesses so far.']);
+  });
+
+  it('is nothing where a figure differs, or one denies what the other says', async () => {
+    const lead = 'Forty boats lie on the mud of the empty harbour tonight.';
+    expect(await again(`${lead}\n\nFifty boats lie on the mud of the empty harbour tonight.`)).to.deep.equal(
+      [],
+    );
+    expect(await again(`${lead}\n\nNo boats lie on the mud of the empty harbour tonight.`)).to.deep.equal([]);
   });
 });

@@ -52,14 +52,16 @@ export const makeTeller = (
   timeFirst: options.timeFirst ?? true,
 });
 
-const CLAIMS_WE = /\b(?:we|our|us)\b/i;
+const CLAIMS_WE = /\b(?:we|ours?|us)\b/i;
 
 /** "We" of a study's authors, for a listener who hears somebody else: the researchers, then they. */
 function authorsAsThirdPerson(text: string): string {
   return text
     .replace(/^We\b/, 'The researchers')
-    .replace(/\b(and|but|so|which|that|,) we\b/g, '$1 they')
+    .replace(/^((?!The researchers\b).*?)\bwe\b/, '$1the researchers')
     .replace(/\bwe\b/g, 'they')
+    .replace(/\bus\b/g, 'them')
+    .replace(/\bours\b/g, 'theirs')
     .replace(/\bour\b/g, 'their')
     .replace(/\bOur\b/g, 'Their');
 }

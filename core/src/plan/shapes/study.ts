@@ -52,7 +52,7 @@ export const study: Shape = {
     source.kind === 'abstract'
       ? { score: 0.92, reason: 'a study, told by its parts' }
       : { score: 0, reason: 'it is no study' },
-  order: 'source',
+  order: 'parts',
   asks: true,
   counts: false,
   weigh: (p) => (is(p.label, 'results') ? 1.15 : 1),
