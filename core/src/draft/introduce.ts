@@ -24,6 +24,7 @@ const TITLED = new RegExp(String.raw`\b(${NAME})\b`, 'gu');
 /** A capital that opens a sentence, or a day, is nobody's name. */
 const NOBODY =
   /^(?:On|In|At|By|After|Before|Since|Until|From|The|Then|Now|Here|There|Once|An?|His|Her|Its|Their|When|While|If|But|And|So|For|With|Both|Two|Three|No|Not|That|This|Last|Next|Every|Each|Most|Some|Many) |(?:day|January|February|March|April|May|June|July|August|September|October|November|December)$/;
+const ofNobody = (name: string) => name.replace(/[’']s?$/, '');
 const last = (name: string) =>
   name
     .split(' ')
@@ -46,7 +47,7 @@ export function introductionsOf(source: SourceDocument): Map<string, Introductio
         add(m[2], `${m[1].replace(/^An?\b/i, 'the').replace(/^The\b/, 'the')}, ${m[2]}`, true);
     for (const m of text.matchAll(BEHIND)) add(m[1], `${m[1]}, ${m[2]}`, true, m[2]);
   }
-  for (const text of texts) for (const m of text.matchAll(TITLED)) add(m[1], m[1], false);
+  for (const text of texts) for (const m of text.matchAll(TITLED)) add(ofNobody(m[1]), ofNobody(m[1]), false);
   return out;
 }
 
@@ -69,6 +70,9 @@ export function introduced<L extends { text: string }>(
         `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?\\b${name}\\b(?!\\s\\p{Lu})([’']s?)?`,
         'u',
       ).exec(text);
+      // "my uncle Rudi" is Uncle Rudi already.
+      const [title] = intro.full.toLowerCase().split(' ');
+      if (at && text.slice(0, at.index).toLowerCase().trimEnd().split(' ').at(-1) === title) continue;
       // In a quotation, or as part of a longer name, it stays.
       if (
         !at ||

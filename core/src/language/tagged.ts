@@ -61,7 +61,8 @@ export function isFiniteVerb(tokens: readonly TaggedToken[], i: number): boolean
   const word = token.text.toLowerCase().replace("'", '’');
   // The month within a sentence, whatever the tags say.
   if (token.text === 'May' && i > 0) return false;
-  if (token.pos === 'AUX' || FINITE_AUX.has(word)) return FINITE_AUX.has(word);
+  if (token.pos === 'AUX' || FINITE_AUX.has(word))
+    return FINITE_AUX.has(word) || /^’(?:d|s|ve|re|ll|m)$/.test(word);
   if (token.pos !== 'VERB' || word.endsWith('ing')) return false;
   let j = i - 1;
   while (

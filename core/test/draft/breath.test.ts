@@ -14,6 +14,66 @@ const short = (text: string, longest = 26) => shortened({ text, tokens: tagger(t
 describe('a long sentence', () => {
   const PARTED = [
     {
+      id: 'whoSpeaks',
+      where: 'who somebody is before what they say, an age kept',
+      parts: [
+        'Mira Holt, 64, spent eleven nights in the wheelhouse with a lamp and a flask.',
+        'Holt said: “Nobody had ever looked down there after dark.”',
+      ],
+      of: 'Mira Holt, 64, who spent eleven nights in the wheelhouse with a lamp and a flask, said: “Nobody had ever looked down there after dark.”',
+      not: 'The keeper, who spent eleven nights in the wheelhouse with a lamp and a flask, was seen by nobody but the baker and his dog.',
+    },
+    {
+      id: 'whoseClause',
+      where: 'what belongs to somebody, behind what they did',
+      parts: [
+        'The engineers told a full meeting on Monday that the bridge would stand for a century.',
+        'Their report calls it a coat rack on page four.',
+      ],
+      of: 'The engineers, whose report calls it a coat rack on page four, told a full meeting on Monday that the bridge would stand for a century.',
+      not: 'The engineers asked the man whose report calls it a coat rack on page four to come to a full meeting of the council on Monday.',
+    },
+    {
+      id: 'saidBetween',
+      where: 'where a speaker stands between two clauses; both stay theirs',
+      parts: [
+        'Two of the six piers have cracks as wide as a thumb, she said.',
+        'A net for loose stones could be hung by the end of May, she said.',
+      ],
+      of: 'Two of the six piers have cracks as wide as a thumb, she said, and a net for loose stones could be hung by the end of May.',
+      not: 'Two of the six piers have cracks as wide as a thumb, the report of last spring says, and nobody has been down to look since then.',
+    },
+    {
+      id: 'phraseThenClause',
+      where: 'before a clause that a phrase of time opens',
+      parts: [
+        'Stone had been cut on the hill for two hundred years.',
+        'For most of that time it was carried down on the backs of mules.',
+      ],
+      of: 'Stone had been cut on the hill for two hundred years, and for most of that time it was carried down on the backs of mules.',
+      not: 'They argued about how the stone had been cut on the hill, about who had paid for it, and in whether it was carried down by mules.',
+    },
+    {
+      id: 'heldIn',
+      where: 'what a thing is before what it did',
+      parts: [
+        'The Harrow line was a narrow railway.',
+        'It carried stone from the quarries above the town to the quay below it for sixty years.',
+      ],
+      of: 'The Harrow line was a narrow railway carrying stone from the quarries above the town to the quay below it for sixty years.',
+      not: 'The Harrow line has a narrow railway carriage standing in the yard of the old quay below the town, where nobody has touched it.',
+    },
+    {
+      id: 'afterTail',
+      where: 'what came before, behind a comma',
+      parts: [
+        'A chimney that was to be pulled down this spring has been given two more years.',
+        'That came after a postman counted forty nests in the cracks below its rim.',
+      ],
+      of: 'A chimney that was to be pulled down this spring has been given two more years, after a postman counted forty nests in the cracks below its rim.',
+      not: 'The chimney will be pulled down this spring, they say, unless a postman who counted forty nests in the cracks is heard after all.',
+    },
+    {
       id: 'whenEvent',
       where: 'where an event breaks into what went on',
       parts: [

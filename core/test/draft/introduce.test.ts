@@ -25,6 +25,13 @@ describe('an introduction', () => {
     expect([...introductionsOf(await readSource('What I’ve seen is odd. Maud O’Brien saw it.')).keys()]).to.deep.equal(['O’Brien']); // prettier-ignore
   });
 
+  it('says no title twice, and no name with its ’s', async () => {
+    const of = introductionsOf(await readSource('I have three trees from my uncle Rudi. Uncle Rudi’s notebook lay in the shed. Uncle Rudi kept bees.')); // prettier-ignore
+    const [line] = introduced([{ text: 'I have three trees from my uncle Rudi.' }], of);
+    expect(line.text).to.equal('I have three trees from my uncle Rudi.');
+    expect([...of.values()].map((i) => i.full)).to.not.include('Uncle Rudi’s');
+  });
+
   it('stands at first mention only, with its comma and its capital', () => {
     expect(told('Ms Ferris was sent home.', 'Ms Ferris came back.')).to.deep.equal([
       'The skipper, Maud Ferris, was sent home.',

@@ -213,6 +213,22 @@ describe('what is told of a sentence', () => {
     ).to.match(/ahead of theirs\.$/);
   });
 
+  it('has no label of a box', async () => {
+    expect(await told('WARNING: A green potato is a poisonous one.', 'howto')).to.equal(
+      'A green potato is a poisonous one.',
+    );
+    expect(await told('Tip: leave the top bare for a week.', 'howto')).to.equal(
+      'Leave the top bare for a week.',
+    );
+    expect(await told('The note: nobody came.', 'news')).to.match(/^The note/);
+  });
+
+  it('keeps each with a participle behind a comma', async () => {
+    expect(await told('The 96 boxes, each holding 350 nails, stood in a row by the door.', 'news')).to.match(
+      /, each holding 350 nails/,
+    );
+  });
+
   it('has no label of an update: its day is said, and who did it', async () => {
     expect(await told('EDIT 2, Tuesday: Borrowed a radio from my brother.', 'forum')).to.equal(
       'On Tuesday, I borrowed a radio from my brother.',

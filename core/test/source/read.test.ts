@@ -15,6 +15,27 @@ const fails = async (input: string | Uint8Array) => {
 };
 
 describe('reading sources', () => {
+  it('finds the steps within a step, however they are lettered, and leaves a lone letter where it is', async () => {
+    const steps = ['1. Dig the pit and let it dry.', '2. Then make the floor:', '   a. Tread it firm.', '   b. Lay the mesh over it.', '   c. Cover it with straw.', '3. Fill it to the rim.']; // prettier-ignore
+    for (const text of [
+      `How to build a pit\n\nYou need a spade.\n\n${steps.join('\n')}\n\nThat is all.`,
+      `# How to build a pit\n\nYou need a spade.\n\n${steps.join('\n')}\n\nThat is all.`,
+    ]) {
+      const doc = await readSource(text);
+      const within = doc.blocks.filter((b) => b.within).map((b) => [b.within, b.step, b.text]);
+      expect(within).to.deep.equal([
+        [2, 1, 'Tread it firm.'],
+        [2, 2, 'Lay the mesh over it.'],
+        [2, 3, 'Cover it with straw.'],
+      ]);
+      expect(doc.text).to.not.match(/\b[abc]\. [A-Z]/);
+    }
+    const lone = await readSource(
+      '# A plan\n\n1. See plan a. Nobody has another.\n2. Go on with it as it is.',
+    );
+    expect(lone.blocks.some((b) => b.within)).to.equal(false);
+  });
+
   it('finds the article in a page and drops its furniture', async () => {
     const doc = await readSource(demoFile('footbridge.html'));
     expect(doc.title).to.equal('Pell Street footbridge shut after it swayed under the morning crowd');

@@ -5,6 +5,7 @@
 import { formOf } from '../../language/inflect.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
+import { phraseThenClause, saidBetween, whoSpeaks, whoseClause } from './clauses.ts';
 import { agentTail, participleTail, spanTail, throughBefore, whenEvent } from './breath.ts';
 import {
   afterTail,
@@ -443,6 +444,10 @@ export const DECOMPOSITIONS: readonly {
   { id: 'objectRelative', apply: objectRelative },
   { id: 'thatTail', apply: (s) => thatTail(s) },
   { id: 'becauseTail', apply: (s) => becauseTail(s) },
+  { id: 'whoSpeaks', apply: forBreath(whoSpeaks) },
+  { id: 'whoseClause', apply: forBreath(whoseClause) },
+  { id: 'saidBetween', apply: forBreath(saidBetween) },
+  { id: 'phraseThenClause', apply: forBreath(phraseThenClause) },
   { id: 'throughBefore', apply: forBreath(throughBefore) },
   { id: 'whenEvent', apply: forBreath(whenEvent) },
   { id: 'agentTail', apply: forBreath(agentTail) },
@@ -462,7 +467,7 @@ export const DECOMPOSITIONS: readonly {
 
 /** Who says it stands last: a part told without that would be nobody's claim. */
 const SAID_LAST =
-  /, (?:according to .+|[^,“”"]{2,70} (?:said|says|reported|reports|wrote|added|announced|estimates?|estimated)(?: (?:on )?\p{Lu}\p{Ll}+day| in an? [^,]{3,40})?|(?:said|says) [^“”"]{2,90})\.$/u;
+  /, (?:according to [^,]+|[^,“”"]{2,70} (?:said|says|reported|reports|wrote|added|announced|estimates?|estimated)(?: (?:on )?\p{Lu}\p{Ll}+day| in an? [^,]{3,40})?|(?:said|says) [^“”"]{2,90})\.$/u;
 
 /** Decomposes a sentence as far as it goes; `least` words, below which it stays whole. */
 export function decompose(

@@ -315,6 +315,8 @@ function candidate(
     const say = said(phrase, m.caught);
     // "over more than two decades" is not said "over over".
     if (say !== null && say.split(' ')[0].toLowerCase() === tokens[i - 1]?.text.toLowerCase()) continue;
+    // "96 buckets, each holding 350 kilograms": a participle, however it is tagged.
+    if (say === 'every' && /ing$/.test(tokens[m.end]?.text ?? '') && tokens[i - 1]?.text === ',') continue;
     if (say !== null) best = { phrase, end: m.end, say };
   }
   return best;

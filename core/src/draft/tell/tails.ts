@@ -3,7 +3,7 @@
  * then, what a thing is that has just been named. Guards as in `breath`: where one fails the sentence stays whole.
  */
 import { formOf, inflect } from '../../language/inflect.ts';
-import type { TaggedToken } from '../../language/tagged.ts';
+import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { GOVERNS, finiteIn, subjectBefore, timeOf } from './breath.ts';
 import type { Subject } from './decompose.ts';
 import { upper, type Tagged } from './restructure.ts';
@@ -27,7 +27,21 @@ function tailAt({ text, tokens }: Tagged, opens: (at: number) => boolean): numbe
 /** A main clause before the comma that nothing governs and that says nothing of somebody's saying. */
 const plainBefore = (tokens: readonly TaggedToken[], at: number) =>
   finiteIn(tokens, 0, at).length > 0 &&
-  !tokens.slice(0, at).some((t) => GOVERNS.test(t.text) || HOLDS.test(t.text));
+  !tokens.slice(0, at).some((t, i) => (GOVERNS.test(t.text) && !noGovernor(tokens, i)) || HOLDS.test(t.text));
+/** "Until then", "since 1790": a time and no clause. */
+const noGovernor = (tokens: readonly TaggedToken[], i: number) =>
+  /^(?:until|since)$/i.test(tokens[i].text) &&
+  (/^(?:then|now)$/.test(tokens[i + 1]?.text ?? '') || ['NUM', 'PROPN'].includes(tokens[i + 1]?.pos ?? ''));
+/** "a tower that was due": what is told of a thing governs nothing outside it. */
+const onlyOfThings = (tokens: readonly TaggedToken[], at: number) =>
+  finiteIn(tokens, 0, at).length > 1 &&
+  !tokens
+    .slice(0, at)
+    .some(
+      (t, i) =>
+        ((GOVERNS.test(t.text) && !noGovernor(tokens, i)) || HOLDS.test(t.text)) &&
+        !(/^(?:that|which)$/.test(t.text) && tokens[i - 1]?.pos === 'NOUN' && isFiniteVerb(tokens, i + 1)),
+    );
 
 /** Whether a clause with a subject of its own begins at `from`. */
 const clauseAt = (tokens: readonly TaggedToken[], from: number, within = 8) => {
@@ -119,23 +133,37 @@ export function heldIn(s: Tagged, carry: Subject): string[] | null {
   const subject = subjectBefore(tokens, 0, be);
   if (!subject) return null;
   let p = be + 2;
-  while (p < tokens.length && ['ADJ', 'NOUN', 'PROPN', 'NUM', 'ADP'].includes(tokens[p].pos)) p++;
+  // "a gravity-worked cableway": what a hyphen joins is one word.
+  const joined = (i: number) => tokens[i].text === '-' || tokens[i - 1].text === '-';
+  while (p < tokens.length && (joined(p) || ['ADJ', 'NOUN', 'PROPN', 'NUM', 'ADP'].includes(tokens[p].pos)))
+    p++;
   const participle = tokens[p];
+  /** "a cableway carrying slate from the quarries to the yard" */
+  const doing =
+    /ing$/.test(participle?.text ?? '') &&
+    ['NOUN', 'DET', 'ADJ', 'NUM', 'PROPN'].includes(tokens[p + 1]?.pos ?? '');
   if (
     participle?.pos !== 'VERB' ||
     tokens[p - 1].pos !== 'NOUN' ||
-    !['ADP', 'ADV'].includes(tokens[p + 1]?.pos ?? '') ||
-    /ing$/.test(participle.text) ||
-    formOf(participle.text, participle.lemma, true) !== 'participle' ||
+    !(doing || ['ADP', 'ADV'].includes(tokens[p + 1]?.pos ?? '')) ||
+    (!doing && formOf(participle.text, participle.lemma, true) !== 'participle') ||
     inQuote(text, participle.start)
   )
     return null;
   // What is left must say something, and what is said of it must be all that follows.
-  if (words(text.slice(0, participle.start)) < 8 || words(text.slice(participle.start)) < 6) return null;
+  if (words(text.slice(0, participle.start)) < (doing ? 7 : 8) || words(text.slice(participle.start)) < 6)
+    return null;
   if (tokens.slice(p).some((t) => /^(?:which|that|who|:|;)$/.test(t.text))) return null;
   const made = tokens[p + 1].text === 'by';
   const carried = carry(text.slice(0, subject.at(-1)!.end), subject);
   if (!carried || /^(?:They|We|You|I)$/.test(carried)) return null;
+  if (doing) {
+    const verb = inflect(participle.lemma, tokens[be].text === 'was' ? 'past' : 'third');
+    return [
+      closed(text.slice(0, tokens[p - 1].end)),
+      closed(`${upper(carried)} ${verb} ${text.slice(tokens[p + 1].start)}`),
+    ];
+  }
   return [
     closed(text.slice(0, tokens[p - 1].end)),
     closed(`${upper(carried)} ${made ? 'was' : tokens[be].text} ${text.slice(participle.start)}`),
@@ -184,17 +212,21 @@ export function afterTail({ text, tokens }: Tagged): string[] | null {
     if (!/^(?:after|before)$/.test(tokens[i].text) || inQuote(text, tokens[i].start)) continue;
     const verb = clauseAt(tokens, i + 1);
     const behind = text.slice(tokens[i].start);
-    if (verb < 0 || /[“”",()]/.test(behind) || words(behind) < 7 || !plainBefore(tokens, i)) return null;
+    if (verb < 0 || /[“”",()]/.test(behind) || words(behind) < 7) return null;
+    if (!plainBefore(tokens, i) && !(tokens[i - 1].text === ',' && onlyOfThings(tokens, i))) return null;
     const main = finiteIn(tokens, 0, i);
-    // One act, told as past; "not until", "shortly after" and "only after" bind more than the time.
+    // Behind a comma it is told of the whole, whatever stands in it; else of one act, told as past.
+    const apart = tokens[i - 1].text === ',';
+    const act = main.at(apart ? -1 : 0);
+    if (act === undefined || timeOf(tokens, act) !== 'past') return null;
+    if (!apart && (main.length !== 1 || /^(?:has|have)$/.test(tokens[act].text))) return null;
+    // "not until", "shortly after" and "only after" bind more than the time.
     if (
-      main.length !== 1 ||
-      timeOf(tokens, main[0]) !== 'past' ||
-      /^(?:has|have)$/.test(tokens[main[0]].text)
+      timeOf(tokens, verb) !== 'past' ||
+      (!apart && ['ADV', 'NUM', 'PUNCT', 'SCONJ'].includes(tokens[i - 1].pos))
     )
       return null;
-    if (timeOf(tokens, verb) !== 'past' || ['ADV', 'NUM', 'PUNCT', 'SCONJ'].includes(tokens[i - 1].pos))
-      return null;
+    if (apart) return [closed(text.slice(0, tokens[i - 1].start)), closed(`That came ${behind}`)];
     if (TIMED.test(tokens[i - 1].text) || words(text.slice(0, tokens[i].start)) < 6) return null;
     return [closed(text.slice(0, tokens[i].start)), closed(`That was ${behind}`)];
   }
@@ -206,10 +238,11 @@ const TIMED =
 
 /** "He pardoned him in May, a step that may have come too late." → "He pardoned him in May. That was a step that may have come too late." */
 export function stepTail({ text, tokens }: Tagged): string[] | null {
-  if (/[?:;“”"()]/.test(text)) return null;
+  if (/[?:;()]/.test(text)) return null;
   const at = tokens.findIndex(
     (t, i) =>
       i > 4 &&
+      !inQuote(text, t.start) &&
       t.text === ',' &&
       /^an?$/.test(tokens[i + 1]?.text ?? '') &&
       tokens[i + 2]?.pos === 'NOUN' &&
@@ -218,8 +251,12 @@ export function stepTail({ text, tokens }: Tagged): string[] | null {
   // Behind a name or a thing it tells what that is; behind an act, what kind of act it was.
   if (at < 0 || !STEPS.test(tokens[at + 2].lemma) || !plainBefore(tokens, at)) return null;
   const main = finiteIn(tokens, 0, at);
-  const time = main.length === 1 ? timeOf(tokens, main[0]) : null;
-  if (!time || words(text.slice(tokens[at + 1].start)) < 6) return null;
+  // "are shut": a helper and its participle are one verb.
+  const one =
+    main.length === 1 || (main.length === 2 && main[1] === main[0] + 1 && tokens[main[0]].pos === 'AUX');
+  const time = one ? timeOf(tokens, main[0]) : null;
+  if (!time || /[“"]/.test(text.slice(0, tokens[at].start)) || words(text.slice(tokens[at + 1].start)) < 6)
+    return null;
   return [
     closed(text.slice(0, tokens[at].start)),
     closed(`That ${time === 'past' ? 'was' : 'is'} ${text.slice(tokens[at + 1].start)}`),
@@ -227,7 +264,7 @@ export function stepTail({ text, tokens }: Tagged): string[] | null {
 }
 /** Nouns for an act (WordNet's lexicographer file noun.act, the commonest, from memory). */
 const STEPS =
-  /^(?:act|action|attempt|change|choice|decision|deal|effort|event|feat|gesture|mistake|move|offer|plan|policy|practice|process|project|ruling|sale|step|strategy|tactic|task|trend|vote)$/;
+  /^(?:act|action|attempt|change|choice|decision|deal|effort|event|feat|gesture|habit|method|mistake|move|offer|plan|policy|practice|process|project|ruling|sale|step|strategy|tactic|task|technique|trend|trick|vote)$/;
 
 /** "Kay Elder, a specialist at the charity, said …" → "Kay Elder is a specialist at the charity. She said …": who somebody is, before what they say. */
 export function subjectApposition({ text, tokens }: Tagged, carry: Subject): string[] | null {

@@ -88,6 +88,10 @@ const ADDED = new RegExp(
   'iu',
 );
 
+/** How a box in a guide is labelled: "WARNING:", "Tip:". What stands in it is said as it is. */
+const NOTICE = /^(?:warning|caution|danger|tip|note|hint|important|nb|n\.b\.)\s?[:!]\s+(?=[\p{L}\d“"])/iu;
+const withoutNotice = (text: string) => (NOTICE.test(text) ? upper(text.replace(NOTICE, '')) : text);
+
 /** What was added later, without its label: a day that it gives is said. */
 function withoutLabel(text: string, tagger: Tagger): string {
   const label = ADDED.exec(text);
@@ -118,7 +122,7 @@ export function tellSentence(
   // Where a quotation begins or ends without the other mark, some of it is somebody's words.
   if (speech || !quotesBalance(text)) return [unbracketed(text)];
   const { source, tagger } = teller;
-  let said = unbracketed(forTheEar(withoutLabel(text, tagger)));
+  let said = unbracketed(forTheEar(withoutLabel(withoutNotice(text), tagger)));
   if (source.kind === 'forum') said = withTeller(said, tagger);
   if (source.kind === 'abstract' && CLAIMS_WE.test(said) && !/["“]/.test(said))
     said = authorsAsThirdPerson(said);
@@ -131,7 +135,7 @@ export function tellSentence(
   const finish = (line: string) => (teller.contractions ? contract(line) : line);
   if (teller.words === 'source') return parts.map(finish);
   const keeps = KEEPS_ITS_WORDS.has(source.kind);
-  const partFrom = !keeps ? teller.partFrom : source.kind === 'forum' ? teller.breath + 1 : Infinity;
+  const partFrom = keeps ? teller.breath + 1 : teller.partFrom;
   const clauses = parts.flatMap((part) =>
     decompose({ text: part, tokens: tagger(part) }, teller.carry, tagger, partFrom),
   );

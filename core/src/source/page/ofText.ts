@@ -1,6 +1,7 @@
 /** Text without tags, pasted from a browser, a mail or a board → atoms, line by line; lines that only a narrow window broke are joined. */
 import { tidy } from '../tidy.ts';
 import { wordsOf, type Atom } from './atom.ts';
+import { SUB_STEP, letterPlace } from '../subSteps.ts';
 import { isStamp } from './shapes.ts';
 
 const ITEM = /^\s*(?:[-*•–‣◦]\s+|(\d{1,2})[.)]\s+|(?:step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/i;
@@ -40,7 +41,28 @@ export function atomsOfText(text: string, typed = false): Atom[] {
     }
   });
   flush();
+  withSubSteps(out);
   return out.filter((a) => /[\p{L}\p{N}]/u.test(a.text));
+}
+
+/** "a. Tread it firm" below a numbered step is a step within it. */
+function withSubSteps(atoms: Atom[]): void {
+  let within: number | undefined;
+  atoms.forEach((a, i) => {
+    if (a.type === 'item') within = a.step;
+    else {
+      const sub = within === undefined || a.type !== 'paragraph' ? null : SUB_STEP.exec(a.text);
+      if (sub && within !== undefined)
+        atoms[i] = {
+          ...a,
+          type: 'item',
+          text: a.text.slice(sub[0].length),
+          step: letterPlace(sub[1]),
+          within,
+        };
+      else within = undefined;
+    }
+  });
 }
 
 /** The width that lines were broken at, or 0 where paragraphs are lines. */
@@ -58,7 +80,7 @@ function broadest(lines: readonly string[], fewest: number): number {
 
 /** A full line goes on in the next, unless that begins a list, a quotation or a head. */
 function continues(before: string, line: string, wide: number): boolean {
-  if (ITEM.test(line) || /^\s*>/.test(line) !== /^\s*>/.test(before)) return false;
+  if (ITEM.test(line) || SUB_STEP.test(line) || /^\s*>/.test(line) !== /^\s*>/.test(before)) return false;
   const word = line.trim().split(/\s/)[0];
   if (before.length + 1 + word.length <= wide - 6) return false;
   return !isStamp(line) || wordsOf(line).length > 12;

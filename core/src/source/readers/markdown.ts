@@ -1,4 +1,5 @@
 /** Markdown (CommonMark, tables as in GitHub's extension), through mdast; what is furniture in it is judged like a page's. */
+import { partedSteps } from '../subSteps.ts';
 import type { Nodes, Root, RootContent, Table } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmTableFromMarkdown } from 'mdast-util-gfm-table';
@@ -176,7 +177,15 @@ function atomsOf(tree: Root): Atom[] {
           bold: said.reduce((n, s) => n + s.bold, 0),
           spans: said.flatMap((s) => s.spans),
         };
-        add(whole, 'item', ['LI', node.ordered ? 'OL' : 'UL', ...tags], [id, ...inside], step);
+        const parted = node.ordered ? partedSteps(whole.text) : null;
+        const list = ['LI', node.ordered ? 'OL' : 'UL', ...tags];
+        add(parted ? { ...whole, text: parted.step, spans: [] } : whole, 'item', list, [id, ...inside], step);
+        parted?.within.forEach((text, k) =>
+          add({ text, linked: 0, bold: 0, spans: [] }, 'item', ['LI', 'OL', ...list], [id, ...inside], {
+            step: k + 1,
+            within: (node.start ?? 1) + i,
+          }),
+        );
         for (const c of item.children) if (c.type === 'list') walk(c, [id, ...inside], ['LI', ...tags]);
       });
     } else if (node.type === 'table') rows(node, inside, tags);
