@@ -10,7 +10,11 @@ import { clock, tagger } from '../tools.ts';
 import { kin } from './context.ts';
 import { FOURTH, SEEN, THIRD, UNSEEN, type LabelledReply } from './replies.ts';
 
+/** Each reply is checked once for all that is asked of it. */
+const known = new Map<LabelledReply, CheckedReply>();
 function checkedReply(r: LabelledReply): CheckedReply {
+  const before = known.get(r);
+  if (before) return before;
   const ids = [...new Set([...r.lines.flatMap((l) => l.facts), ...r.must])];
   const section = {
     number: 1,
@@ -37,10 +41,12 @@ function checkedReply(r: LabelledReply): CheckedReply {
     ...(r.source.published ? { published: r.source.published } : {}),
   };
   const order = { sections: [section], never: r.never };
-  return makeReplyChecker([source], order, { tagger, kin, clock }).check(
+  const checked = makeReplyChecker([source], order, { tagger, kin, clock }).check(
     r.lines.map((l) => l.text).join('\n'),
     true,
   );
+  known.set(r, checked);
+  return checked;
 }
 
 interface Count {
