@@ -159,7 +159,8 @@ export function topicNoun(source: SourceDocument, tagger: Tagger): string {
     const before = new RegExp(`\\b(the|an?)\\s${named.replace(/[^\p{L}\p{N}\s]/gu, '.')}`, 'iu').exec(
       source.text,
     )?.[1];
-    const small = proper ? named : named[0].toLowerCase() + named.slice(1);
+    const keeps = proper || isNamed(named.split(' ')[0], source.text);
+    const small = keeps ? named : named[0].toLowerCase() + named.slice(1);
     return before ? `the ${small}` : small;
   }
   return /^(?:the|an?)\s/i.test(named) ? named[0].toLowerCase() + named.slice(1) : named;

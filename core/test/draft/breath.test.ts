@@ -195,13 +195,13 @@ describe('a long sentence', () => {
     },
     {
       id: 'afterTail',
-      where: 'before what it came after',
+      where: 'before what it came after, where one breath is too short for both',
       parts: [
-        'The two keepers of the lower lock were sent home on full pay.',
-        'That was after the boats had struck the gate twice.',
+        'The two keepers of the lower lock at Harrow Bend were sent home on full pay by the canal company.',
+        'That was after the boats of the summer regatta had struck the gate twice.',
       ],
-      of: 'The two keepers of the lower lock were sent home on full pay after the boats had struck the gate twice.',
-      not: 'The two keepers of the lower lock were sent home two days after the boats had struck the gate twice.',
+      of: 'The two keepers of the lower lock at Harrow Bend were sent home on full pay by the canal company after the boats of the summer regatta had struck the gate twice.',
+      not: 'The two keepers of the lower lock were sent home on full pay after the boats had struck the gate twice.',
     },
     {
       id: 'stepTail',

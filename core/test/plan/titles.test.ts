@@ -49,6 +49,8 @@ describe('a headline', () => {
       'The boat lift is a canal lift in the city of Sluice.',
     );
     expect(topicNoun(entry, tagger)).to.equal('the boat lift');
+    const named = await readSource('# Orrin gate\n\nThe Orrin gate is a flood gate at the mouth of the Wend. It has been shut twice.', { kind: 'encyclopedia' }); // prettier-ignore
+    expect(topicNoun(named, tagger)).to.equal('the Orrin gate');
     expect(kindOfThing(entry, ['The boat lift is a canal lift in the city of Sluice.'])).to.equal(
       'canal lift',
     );

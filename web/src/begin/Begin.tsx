@@ -495,7 +495,7 @@ export function Begin() {
                 {lengthProblem ? '' : `about ${Math.round((seconds * pace) / 60)} words`}
               </div>
             </Row>
-            {more ? (
+            {more && (
               <>
                 <Row name="they are">
                   <TypedField
@@ -529,12 +529,6 @@ export function Begin() {
                   {told.cover.length > 0 && source && <Points points={told.cover} source={source} />}
                 </Row>
               </>
-            ) : (
-              <Row name="more">
-                <button className="textpress" aria-expanded={false} onClick={() => setMore(true)}>
-                  Points to cover, kind of piece, what they know
-                </button>
-              </Row>
             )}
             {source && (
               <Row name="shape">
@@ -592,19 +586,26 @@ export function Begin() {
                   <span className="finding">Not as asked.</span> {carries.error.message}
                 </p>
               )}
-              <button
-                className="press"
-                disabled={
-                  !channel || Boolean(lengthProblem) || draft.isPending || reading || Boolean(tooLong)
-                }
-                onClick={() => draft.mutate()}
-              >
-                {draft.isPending
-                  ? 'Drafting…'
-                  : source
-                    ? `Draft ${lengthProblem ? '' : clockText(seconds * 1000, false)}`
-                    : 'Begin an empty script'}
-              </button>
+              <div className="flex items-baseline gap-4">
+                <button
+                  className="press"
+                  disabled={
+                    !channel || Boolean(lengthProblem) || draft.isPending || reading || Boolean(tooLong)
+                  }
+                  onClick={() => draft.mutate()}
+                >
+                  {draft.isPending
+                    ? 'Drafting…'
+                    : source
+                      ? `Draft ${lengthProblem ? '' : clockText(seconds * 1000, false)}`
+                      : 'Begin an empty script'}
+                </button>
+                {!more && (
+                  <button className="quietpress" aria-expanded={false} onClick={() => setMore(true)}>
+                    Points, piece, what they know
+                  </button>
+                )}
+              </div>
               {draft.isError && (
                 <p role="alert">
                   <span className="finding">No draft.</span> {draft.error.message}

@@ -205,9 +205,12 @@ export function asTail({ text, tokens }: Tagged): string[] | null {
   return null;
 }
 
+/** A sentence of so many words is one breath. */
+const ONE_BREATH = 25;
 /** "They met the mayor after the club had won the cup." → "They met the mayor. That was after the club had won the cup." */
 export function afterTail({ text, tokens }: Tagged): string[] | null {
-  if (/[?:;]/.test(text)) return null;
+  // What came before is often why: in one breath the two are heard together.
+  if (/[?:;]/.test(text) || words(text) <= ONE_BREATH) return null;
   for (let i = tokens.length - 5; i > 5; i--) {
     if (!/^(?:after|before)$/.test(tokens[i].text) || inQuote(text, tokens[i].start)) continue;
     const verb = clauseAt(tokens, i + 1);
