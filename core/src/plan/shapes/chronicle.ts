@@ -65,7 +65,7 @@ export const chronicle: Shape = {
     if (source.kind === 'forum' && signs.firstPerson(facts) >= STORY_BY_I)
       return { score: 0, reason: 'an “I” tells it: the confession is told in that order' };
     if (source.kind === 'forum') return { score: 0.8, reason: 'one person’s story in the order it happened' };
-    if (source.kind === 'news') return { score: 0.6, reason: 'told in the order the report has' };
+    if (source.kind === 'news') return { score: 0.6, reason: 'from the earliest day that it names on' };
     return source.kind === 'abstract'
       ? { score: 0.3, reason: 'a study has parts rather than a course of events' }
       : { score: 0.6, reason: 'told in the order it was said' };
