@@ -13,10 +13,13 @@ import { laterSays, superseded } from './superseded.ts';
 import { references, titleNouns } from './references.ts';
 import { statementOf } from './statement.ts';
 import { strengthOf, supported, surprising } from './strength.ts';
-import { NO_VERB, notSpeech, toTheBoard } from './speech.ts';
+import { NO_VERB, asksTheBoard, notSpeech, toTheBoard } from './speech.ts';
 import { relativeDates, timesIn, withYear } from './when.ts';
 
 const span = { start: z.number().int(), end: z.number().int() };
+
+/** From here on a story ends: what it asks then, it asks those who read along. */
+const LAST_WORDS = 0.85;
 
 /** What a writer thinks in. `warning` is a guide's own: it is never left out. */
 export const FACT_TYPES = [
@@ -197,7 +200,10 @@ export function taggedFacts(
     const statement = orders ? null : statementOf(s.text, tokens[i]);
     const silent = silence(
       s.block,
-      notSpeech(s.text, tokens[i]) ?? (source.kind === 'forum' ? toTheBoard(s.text) : null),
+      notSpeech(s.text, tokens[i]) ??
+        (source.kind === 'forum'
+          ? (toTheBoard(s.text) ?? (i >= found.length * LAST_WORDS ? asksTheBoard(s.text) : null))
+          : null),
     );
     const parts = {
       central: central[i],

@@ -90,6 +90,14 @@ export const toTheBoard = (text: string): string | null =>
     ? 'it is said to the readers of the board'
     : null;
 
+/** A question to whoever reads: it asks anybody, or you. */
+const ASKS_READERS =
+  /^(?:so,? |and |but )?(?:has|have|does|do|did|is|are|can|could|would|will|should)\b[^“”"]*\b(?:any(?:one|body)|some(?:one|body)|you)\b[^“”"]*\?$/iu;
+
+/** Whether a story's last words ask the board something; why that is not told, or null. */
+export const asksTheBoard = (text: string): string | null =>
+  ASKS_READERS.test(text) ? 'it asks the readers of the board' : null;
+
 /** Whether a sentence can open: it begins and ends like one, has a finite verb or asks, and its quotations are closed. */
 export function isWhole(text: string, tokens: readonly TaggedToken[]): boolean {
   if (!/^["'“‘(]?[\p{Lu}\p{N}£$€]/u.test(text) || !/[.!?…]["'”’)]*$/.test(text) || !quotesBalance(text))

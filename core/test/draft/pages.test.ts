@@ -101,7 +101,7 @@ describe('drafts from pages no rule was written on', () => {
     const tools = { tagger, clock, solver: await solver() };
     let made = 0;
     const wrong: string[] = [];
-    for (const page of ALL_PAGES) {
+    for (const [at, page] of ALL_PAGES.entries()) {
       const stock = stockOf([`${page.source.title}\n${page.source.text}`]);
       // Taken apart once, as a stored source is.
       const tagged = taggedFacts(page.source, tagger);
@@ -124,7 +124,7 @@ describe('drafts from pages no rule was written on', () => {
         for (const line of linesOf(draft))
           for (const u of unsupportedIn(line.text, stock))
             wrong.push(`${page.name}: ${u.why} “${u.text}” in ${line.text}`);
-        if (mine === 1) {
+        if (mine === 1 && at % 4 === 0) {
           const again = draftScript(
             page.source,
             { target, mood: MOODS[i % MOODS.length], seed: i, tagged },

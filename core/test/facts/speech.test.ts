@@ -1,6 +1,6 @@
 /** What is no speech is known by its form. */
 import { expect } from 'chai';
-import { isWhole, notSpeech, toTheBoard } from '../../src/facts/speech.ts';
+import { asksTheBoard, isWhole, notSpeech, toTheBoard } from '../../src/facts/speech.ts';
 import { tagger } from '../tools.ts';
 
 const silent = (text: string) => notSpeech(text, tagger(text));
@@ -55,5 +55,13 @@ describe('what is no speech', () => {
     expect(whole('swayed for nine minutes.')).to.equal(false);
     expect(whole('The bridge at noon.')).to.equal(false);
     expect(whole('“The crowd feeds it, and nobody knows.')).to.equal(false);
+  });
+
+  it('at a story’s end asks whoever reads, not the people in it', () => {
+    expect(asksTheBoard('Has anybody managed to move one?')).to.match(/readers/);
+    expect(asksTheBoard('And would you have told her?')).to.match(/readers/);
+    expect(asksTheBoard('Has the keeper ever come back?')).to.equal(null);
+    expect(asksTheBoard('“Has anybody seen it?” she asked.')).to.equal(null);
+    expect(asksTheBoard('What was I to do with it?')).to.equal(null);
   });
 });
