@@ -1,7 +1,7 @@
 /** How an order says what a channel sounds like, in the channel's own figures. */
 import { asData } from './parts.ts';
 import type { HouseStyle } from '../measure/style.ts';
-import { genreSays } from '../plan/genre.ts';
+import { genreSays, hasSubject, type Genre } from '../plan/genre.ts';
 import { contracts, longestSentence, type Brief } from '../plan/brief.ts';
 
 /** Sentences of an audience nobody measured, in words, middle to longest (common practice, no published source). */
@@ -41,14 +41,19 @@ const listenersOf = ({ audience, listener, known }: Brief): string => {
   return known.length ? `${who}; they know already: ${known.map((k) => asData(k, 120)).join('; ')}` : who;
 };
 
-const WHOSE = { portrait: 'A portrait', opinion: 'An opinion' } as const;
+const PIECE: Readonly<Record<Genre, string>> = {
+  explainer: 'An explainer',
+  story: 'A story',
+  opinion: 'An opinion',
+  portrait: 'A portrait',
+  'how-to': 'A guide',
+};
 /** What kind of piece it is, as a row; empty when nobody said. */
 const genreRows = ({ genre, whose }: Brief): string[] => {
   if (!genre) return [];
-  const of = (genre === 'portrait' || genre === 'opinion') && whose ? ` of ${asData(whose, 80)}` : '';
-  const what = genre === 'portrait' || genre === 'opinion' ? WHOSE[genre] : genre === 'how-to' ? 'A guide' : genre === 'explainer' ? 'An explainer' : 'A story';
-  return [`${what}${of}: ${genreSays(genre)}.`];
-}; // prettier-ignore
+  const of = hasSubject(genre) && whose ? ` of ${asData(whose, 80)}` : '';
+  return [`${PIECE[genre]}${of}: ${genreSays(genre)}.`];
+};
 
 export function soundOf(brief: Brief, style: HouseStyle | null): Sound {
   const longest = Math.min(longestSentence(brief), style?.limits.longestSentence ?? Infinity);

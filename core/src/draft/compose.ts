@@ -6,7 +6,7 @@ import type { Part } from '../plan/shapes/shape.ts';
 import { introduced } from './introduce.ts';
 import { AIMS, COUNT, GUIDE, TELLER, labelOf, sectionQuestion } from './phrases.ts';
 import { inShapeOrder, staysWith } from './order.ts';
-import { movedOpening, shapeAsked, type DraftPlan } from './plan.ts';
+import { movedOpening, type DraftPlan } from './plan.ts';
 import { cutSections, sectionRole, sectionTitle } from './sections.ts';
 import type { Unit } from './units.ts';
 
@@ -27,8 +27,7 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
   )
     head.push(rest.shift()!);
   // A paper that comes with its abstract says each part twice: they are told together.
-  const byShape =
-    (shapeAsked(plan.options) || shape.id === 'study') && shape.order !== 'source' && shape.order !== 'down';
+  const byShape = (plan.asked || shape.id === 'study') && shape.order !== 'source' && shape.order !== 'down';
   let closing = closingGroup(rest);
   // What the rest is taken out of its order for must not leave half a passage behind.
   while (byShape && closing.length > 1 && staysWith(rest[rest.length - closing.length - 1], closing[0]))

@@ -108,6 +108,8 @@ export interface DraftPlan {
   opening: number;
   ending: number;
   shape: Shape;
+  /** Whether the writer asked for the shape, or a kind of piece: it weighs facts and has an order of its own. */
+  asked: boolean;
   source: SourceDocument;
   options: DraftOptions;
   brief: Brief;
@@ -183,10 +185,6 @@ const PASSAGES = 100_000;
 /** Above this many sentences the rest is left aside before choosing, so that the choice stays quick. */
 const MOST_UNITS = 420;
 
-/** Whether the writer chose the shape, or the kind of piece that has it. */
-export const shapeAsked = ({ shape, brief }: Pick<DraftOptions, 'shape' | 'brief'>): boolean =>
-  shape !== undefined || brief?.genre !== undefined;
-
 export const named = (unit: Unit, ids: ReadonlySet<string>, first: string) =>
   ids.has(`${unit.letter}:${unit.sentence.fact.id}`) ||
   (unit.letter === first && ids.has(unit.sentence.fact.id));
@@ -244,21 +242,19 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     out: options.out ?? [],
   });
   if (says.length) throw new DraftError('contradiction', says.join(' '), NONE);
-  const shape = options.parts?.length
-    ? ownShape(options.parts)
-    : shapeById(
-        options.shape ??
-          shapeFor(
-            brief.genre,
-            rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length }),
-          ),
-      );
+  const usual = shapeFor(
+    brief.genre,
+    rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length }),
+  );
+  const shape = options.parts?.length ? ownShape(options.parts) : shapeById(options.shape ?? usual);
+  // A script keeps the shape that suited it best: that one asks for nothing when it is told anew.
+  const asked = brief.genre !== undefined || (!options.parts?.length && shape.id !== usual);
   const favour = new Set(options.favour ?? []);
   const links = material.flatMap((m) => spineOf(m));
   const spine = new Set(links.map((l) => `${l.source}:${l.fact}`));
   const event = options.short ? eventOf(links, material[0]) : null;
   const factsWith = pointFinder(material);
-  const asked = briefWorth(brief, material, factsWith);
+  const byBrief = briefWorth(brief, material, factsWith);
   // What the writer knows is told like a further source of the same letter: within, never as the end.
   const beside = read
     .filter((r) => r.own.length)
@@ -268,7 +264,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       tagged: r.own,
     }));
   const made = [...read, ...beside]
-    .map((r) => unitsOf(r, shape, shapeAsked(options), brief, tools))
+    .map((r) => unitsOf(r, shape, asked, brief, tools))
     .map((list) => {
       const passages = new Map([...new Set(list.map((u) => u.block.id))].map((id, k) => [id, PASSAGES + k]));
       return list.map((u) => ({
@@ -278,11 +274,11 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
           u.worth *
           (named(u, favour, letter) ? FAVOURED : 1) *
           (spine.has(`${u.letter}:${u.sentence.fact.id}`)
-            ? favour.size || shapeAsked(options)
+            ? favour.size || asked
               ? SPINE_BESIDE
               : SPINE_WORTH
             : 1) *
-          asked(u) *
+          byBrief(u) *
           (event === `${u.letter}:${u.sentence.fact.id}` ? COVERED : 1) *
           turned(options.seed, u.index) *
           turned(options.seed, passages.get(u.block.id)!),
@@ -355,7 +351,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
   const hooked = hook?.own
     ? units.find((u) => u.letter === hook.rests.source && u.sentence.fact.id === hook.rests.fact)
     : undefined;
-  const usual = natural(own[openingUnit(first, source)]?.index ?? 0);
+  const opens = natural(own[openingUnit(first, source)]?.index ?? 0);
   return {
     units: askedBy
       ? units.map((u) =>
@@ -364,13 +360,14 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       : units,
     banned,
     shape,
+    asked,
     source,
     options,
     brief,
     hook,
     material,
     variants: variantsFor(read, brief, tools),
-    opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : usual,
+    opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : opens,
     ending: lastOf(own[Math.min(endingUnit(first, source), own.length - 1)].index),
     people: new Map([
       ...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]),

@@ -46,6 +46,21 @@ function overlap(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
   return (shared / small.size) * Math.min(1, (small.size / large.size) * 1.8);
 }
 
+/** For an entry all that share a key with it which not everybody has. */
+function sharing<E>(entries: readonly E[], keysOf: (entry: E) => ReadonlySet<string>): (entry: E) => Set<E> {
+  const byKey = new Map<string, E[]>();
+  for (const e of entries) for (const k of keysOf(e)) (byKey.get(k) ?? byKey.set(k, []).get(k)!).push(e);
+  const common = Math.max(12, entries.length * 0.15);
+  return (entry) => {
+    const met = new Set<E>();
+    for (const k of keysOf(entry)) {
+      const list = byKey.get(k)!;
+      if (list.length <= common) for (const e of list) met.add(e);
+    }
+    return met;
+  };
+}
+
 /** Words without figures: a statement stays the same statement when its figure changes. */
 const bagOf = (fact: Fact) => new Set(stems(fact.text.replace(/\d[\d.,]*/g, ' ')));
 /** A figure with what it counts: its unit, or the next word. */
@@ -65,25 +80,28 @@ const LEAST_TO_REPEAT = 5;
  * counts of the same things ("126 homes and 31 businesses"), as a lead and the text below it do.
  */
 export function saidAgain(facts: readonly Fact[]): Set<string> {
-  const entries = facts.map((f) => ({
+  const entries = facts.map((f, at) => ({
     f,
+    at,
     bag: bagOf(f),
-    counts: new Set(f.numbers.map((n) => inWords(n, f).toLowerCase()).filter((n) => / \p{L}/u.test(n))),
+    counts: [...new Set(f.numbers.map((n) => inWords(n, f).toLowerCase()))].filter((n) => / \p{L}/u.test(n)),
   }));
+  const alike = sharing(entries, (e) => e.bag);
+  const counted = sharing(entries, (e) => new Set(e.counts));
   const again = new Set<string>();
-  for (const [j, b] of entries.entries())
-    for (const a of entries.slice(0, j)) {
-      if (a.f.block === b.f.block || again.has(a.f.id)) continue;
-      const counts = [...b.counts].filter((n) => a.counts.has(n)).length;
-      const alike =
-        b.bag.size >= LEAST_TO_REPEAT && a.bag.size >= LEAST_TO_REPEAT && overlap(a.bag, b.bag) >= SAME;
-      if ((alike && sameFigures(a.f, b.f)) || counts >= SAME_COUNTS) {
-        again.add(b.f.id);
-        break;
-      }
-    }
+  for (const b of entries) {
+    const before = (a: (typeof entries)[number]) => a.at < b.at && a.f.block !== b.f.block && !again.has(a.f.id);
+    const repeats =
+      (b.bag.size >= LEAST_TO_REPEAT &&
+        [...alike(b)].some(
+          (a) => before(a) && a.bag.size >= LEAST_TO_REPEAT && overlap(a.bag, b.bag) >= SAME && sameFigures(a.f, b.f),
+        )) ||
+      (b.counts.length >= SAME_COUNTS &&
+        [...counted(b)].some((a) => before(a) && b.counts.filter((n) => a.counts.includes(n)).length >= SAME_COUNTS));
+    if (repeats) again.add(b.f.id);
+  }
   return again;
-}
+} // prettier-ignore
 
 const sameFigures = (a: Fact, b: Fact) => {
   const values = (f: Fact) =>
@@ -101,20 +119,13 @@ export function compareSources(
   const entries = sources.flatMap(({ letter, document, facts }) =>
     facts.map((f): Entry => ({ source: letter, fact: f.id, f, bag: bagOf(f), document })),
   );
-  const byStem = new Map<string, Entry[]>();
-  for (const e of entries) for (const s of e.bag) (byStem.get(s) ?? byStem.set(s, []).get(s)!).push(e);
-  const common = Math.max(12, entries.length * 0.15);
+  const near = sharing(entries, (e) => e.bag);
   const groupOf = new Map<Entry, Set<Entry>>();
   const disagreements: Disagreement[] = [];
   for (const a of entries) {
-    const met = new Map<Entry, number>();
-    for (const s of a.bag) {
-      const list = byStem.get(s)!;
-      if (list.length > common) continue;
-      for (const b of list) if (b.source > a.source) met.set(b, 0);
-    }
     let best: { b: Entry; share: number } | null = null;
-    for (const b of met.keys()) {
+    for (const b of near(a)) {
+      if (b.source <= a.source) continue;
       const share = overlap(a.bag, b.bag);
       if (share >= RELATED && (!best || share > best.share)) best = { b, share };
     }

@@ -14,6 +14,10 @@ export type Aim = (typeof AIMS)[number];
 export const SPELLINGS = ['as written', 'British', 'American'] as const;
 export const UNIT_SYSTEMS = ['as written', 'metric', 'imperial', 'both'] as const;
 
+/** What a brief takes of the writer's own words: so many points of so many letters, a listener, a name. */
+export const BRIEF_LIMITS = { points: 40, point: 200, listener: 300, whose: 80 } as const;
+const points = z.array(z.string().trim().min(2).max(BRIEF_LIMITS.point)).max(BRIEF_LIMITS.points).default([]);
+
 export const houseSchema = z.object({
   /** The longest sentence of the channel, in words. */
   longest: z.number().int().min(8).max(40).optional(),
@@ -42,15 +46,15 @@ export const briefSchema = z.object({
   veil: z.boolean().default(false),
   house: houseSchema.default({}),
   /** Points and keywords to be covered: facts that have them are told before others. */
-  cover: z.array(z.string().trim().min(2).max(200)).max(40).default([]),
+  cover: points,
   /** Who listens, in the writer's words: stands in orders. */
-  listener: z.string().trim().max(300).default(''),
+  listener: z.string().trim().max(BRIEF_LIMITS.listener).default(''),
   /** What they know already, in points: told rather less. */
-  known: z.array(z.string().trim().min(2).max(200)).max(40).default([]),
+  known: points,
   /** What kind of piece it is: which facts are told rather than others, and the usual shape. */
   genre: z.enum(GENRES).optional(),
   /** Whose portrait or opinion. */
-  whose: z.string().trim().max(80).default(''),
+  whose: z.string().trim().max(BRIEF_LIMITS.whose).default(''),
 });
 export type Brief = z.infer<typeof briefSchema>;
 export type BriefInput = z.input<typeof briefSchema>;

@@ -58,15 +58,18 @@ export function pointFinder(
     facts: Material['facts'];
   }[],
 ): (point: string) => Covered['facts'] {
-  const facts = material.flatMap((m) =>
-    indexed(
-      m.facts.filter((f) => !f.silent),
-      m.source.title,
-    ).map((x) => ({ ...x, source: m.letter })),
-  );
+  const all = () =>
+    material.flatMap((m) =>
+      indexed(
+        m.facts.filter((f) => !f.silent),
+        m.source.title,
+      ).map((x) => ({ ...x, source: m.letter })),
+    );
+  // Most briefs list no points: nothing is gone through for them.
+  let facts: ReturnType<typeof all> | undefined;
   return (point) => {
     const words = claimedStems(point);
-    return facts
+    return (facts ??= all())
       .map((x) => ({ ...x, said: says(words, x.own, x.near) }))
       .filter((x) => x.said > 0)
       .sort((a, b) => b.said - a.said || b.item.strength - a.item.strength)

@@ -2,7 +2,7 @@
 export { placeOf, refsOf } from '../facts/ids.ts';
 export * from './brief.ts';
 export * from './cover.ts';
-export { GENRES, genreSays, type Genre } from './genre.ts';
+export { GENRES, genreSays, hasSubject, type Genre } from './genre.ts';
 export * from './kept.ts';
 export * from './loops.ts';
 export * from './moods.ts';

@@ -54,13 +54,16 @@ const GENRE_RULES: Readonly<
   },
 }; // prettier-ignore
 
+/** Whether a genre is of somebody: theirs. */
+export const hasSubject = (genre: Genre | undefined): boolean => genre === 'portrait' || genre === 'opinion';
+
 const [MORE, LESS] = [3, 0.35];
 
 export const genreSays = (genre: Genre): string => GENRE_RULES[genre].says;
 
 /** Who a portrait or an opinion is of, as the facts name them: whom the writer says, else, for a portrait, who is named most. */
 export function whoseNames(genre: Genre | undefined, whose: string, facts: readonly Fact[]): string[] {
-  if (genre !== 'portrait' && genre !== 'opinion') return [];
+  if (!hasSubject(genre)) return [];
   const people = castOf(facts).filter((c) => c.type === 'person');
   const asked = whose.trim().toLowerCase();
   const member = asked

@@ -12,13 +12,13 @@ import { Foot } from '../shell/Foot.tsx';
 import { Rail } from '../shell/Rail.tsx';
 import { useActions } from '../shell/commands.tsx';
 import {
+  CoverField,
   FrameChoice,
   GenreChoice,
+  ListenerFields,
   MoodChoice,
   PaceSlider,
-  PointsField,
   TargetKindChoice,
-  TypedField,
   USUAL_PACE,
   VoiceChoice,
   lengthProblem as problemOf,
@@ -498,18 +498,10 @@ export function Begin() {
             {more && (
               <>
                 <Row name="they are">
-                  <TypedField
-                    label="Who listens, in your words"
-                    placeholder="in your words; stands in orders"
-                    most={300}
-                    value={told.listener}
-                    onChange={(listener) => setTold({ ...told, listener })}
-                  />
-                  <PointsField
-                    label="What they know already"
-                    placeholder="what they know already, a line each"
-                    value={told.known}
-                    onChange={(known) => setTold({ ...told, known })}
+                  <ListenerFields
+                    listener={told.listener}
+                    known={told.known}
+                    onChange={(change) => setTold({ ...told, ...change })}
                   />
                 </Row>
                 <Row name="piece">
@@ -520,12 +512,7 @@ export function Begin() {
                   />
                 </Row>
                 <Row name="to cover">
-                  <PointsField
-                    label="Points and keywords to cover"
-                    placeholder="points and keywords, a line each"
-                    value={told.cover}
-                    onChange={(cover) => setTold({ ...told, cover })}
-                  />
+                  <CoverField value={told.cover} onChange={(cover) => setTold({ ...told, cover })} />
                   {told.cover.length > 0 && source && <Points points={told.cover} source={source} />}
                 </Row>
               </>

@@ -1,9 +1,11 @@
 /** The rows of a brief that several screens share: length, frame, mood, voice, pace. */
 import { useState } from 'react';
 import {
+  BRIEF_LIMITS,
   GENRES,
   MOOD_RULES,
   genreSays,
+  hasSubject,
   moodRows,
   moodTells,
   pointsFrom,
@@ -79,7 +81,7 @@ export const GenreChoice = ({
       <TypedField
         label={value === 'portrait' ? 'Whose portrait' : 'Whose opinion'}
         placeholder={value === 'portrait' ? 'whose; else who is named most' : 'whose; else anybody’s'}
-        most={80}
+        most={BRIEF_LIMITS.whose}
         value={whose}
         onChange={(typed) => onChange({ genre: value, whose: typed })}
       />
@@ -119,11 +121,8 @@ export function TypedField({
   );
 }
 
-/** So many points, each of so many letters, a brief takes. */
-const [MOST_POINTS, LONGEST_POINT] = [40, 200];
-
 /** Points and keywords, a line each, taken when the field is left. */
-export function PointsField({
+function PointsField({
   label,
   value,
   placeholder,
@@ -149,14 +148,46 @@ export function PointsField({
         if (text !== null)
           onChange(
             pointsFrom(text)
-              .map((p) => p.slice(0, LONGEST_POINT))
-              .slice(0, MOST_POINTS),
+              .map((p) => p.slice(0, BRIEF_LIMITS.point))
+              .slice(0, BRIEF_LIMITS.points),
           );
         setText(null);
       }}
     />
   );
 }
+
+/** Who listens in the writer's words, and what they know already. */
+export const ListenerFields = ({
+  listener,
+  known,
+  onChange,
+}: {
+  listener: string;
+  known: readonly string[];
+  onChange: (change: { listener: string } | { known: string[] }) => void;
+}) => (
+  <>
+    <TypedField
+      label="Who listens, in your words"
+      placeholder="in your words; stands in orders"
+      most={BRIEF_LIMITS.listener}
+      value={listener}
+      onChange={(typed) => onChange({ listener: typed })}
+    />
+    <PointsField
+      label="What they know already"
+      placeholder="what they know already, a line each"
+      value={known}
+      onChange={(points) => onChange({ known: points })}
+    />
+  </>
+);
+
+/** What must come up. */
+export const CoverField = (of: { value: readonly string[]; onChange: (points: string[]) => void }) => (
+  <PointsField label="Points and keywords to cover" placeholder="points and keywords, a line each" {...of} />
+);
 
 export const VoiceChoice = (of: Of<ChannelSettings['voice']>) => (
   <Choice

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useMutation } from '@tanstack/react-query';
 import { briefSchema, coverOf, pointFinder } from '@ursprung/core/desk';
 import { api } from '../api.ts';
-import { PointsField } from '../brief/fields.tsx';
+import { CoverField } from '../brief/fields.tsx';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
@@ -16,15 +16,22 @@ export function Cover({ session, onGo }: { session: ScriptSession; onGo: (sectio
   const times = useSnapshot(session, (s) => s.times);
   const sources = useSnapshot(session, (s) => s.sources);
   const [open, setOpen] = useState(false);
-  const brief = briefSchema.parse({ ...(settings.brief ?? {}), mood: settings.mood });
+  const brief = useMemo(
+    () => briefSchema.parse({ ...(settings.brief ?? {}), mood: settings.mood }),
+    [settings.brief, settings.mood],
+  );
   const find = useMemo(
     () => pointFinder(sources.map((s) => ({ letter: s.letter, source: s.document, facts: s.facts }))),
     [sources],
   );
-  const rows = coverOf(
-    brief.cover,
-    sections.flatMap((s) => s.lines),
-    find,
+  const rows = useMemo(
+    () =>
+      coverOf(
+        brief.cover,
+        sections.flatMap((s) => s.lines),
+        find,
+      ),
+    [brief.cover, sections, find],
   );
   const tick = useMutation({
     mutationFn: ({ source, fact }: { source: string; fact: string }) =>
@@ -53,9 +60,7 @@ export function Cover({ session, onGo }: { session: ScriptSession; onGo: (sectio
       </div>
       {open && (
         <div className="pl-[108px] pt-2">
-          <PointsField
-            label="Points and keywords to cover"
-            placeholder="a line each: what must come up"
+          <CoverField
             value={brief.cover}
             onChange={(cover) => void session.change({ brief: { ...brief, cover } })}
           />

@@ -1,6 +1,5 @@
 /** Beside the sections: the shape and its reasons, the brief, fixed parts, and what else this script can become. */
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import {
   AIMS,
@@ -14,7 +13,7 @@ import {
   type Brief,
 } from '@ursprung/core/desk';
 import { api, type Promised } from '../api.ts';
-import { GenreChoice, MoodChoice, PointsField, TypedField } from '../brief/fields.tsx';
+import { GenreChoice, ListenerFields, MoodChoice, TypedField } from '../brief/fields.tsx';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { Choice } from '../shell/Choice.tsx';
@@ -82,22 +81,8 @@ export function Side({
           options={names(AUDIENCES)}
         />
       </Field>
-      <Field name="they are">
-        <TypedField
-          label="Who listens, in your words"
-          placeholder="in your words; stands in orders"
-          most={300}
-          value={brief.listener}
-          onChange={(listener) => set({ listener })}
-        />
-      </Field>
-      <Field name="they know already">
-        <PointsField
-          label="What they know already"
-          placeholder="a line each: told rather less"
-          value={brief.known}
-          onChange={(known) => set({ known })}
-        />
+      <Field name="they are, and know already">
+        <ListenerFields listener={brief.listener} known={brief.known} onChange={set} />
       </Field>
       <Field name="kind of piece">
         <GenreChoice
@@ -212,30 +197,23 @@ function Field({ name, children }: { name: string; children: React.ReactNode }) 
   );
 }
 
-function Avoid({ words, onChange }: { words: readonly string[]; onChange: (words: string[]) => void }) {
-  const [text, setText] = useState<string | null>(null);
-  return (
-    <input
-      className="field w-full"
-      aria-label="Words to avoid"
-      placeholder="words, with commas between"
-      value={text ?? words.join(', ')}
-      maxLength={500}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={() => {
-        if (text !== null)
-          onChange(
-            text
-              .split(',')
-              .map((w) => w.trim())
-              .filter((w) => w.length > 1)
-              .slice(0, 60),
-          );
-        setText(null);
-      }}
-    />
-  );
-}
+const Avoid = ({ words, onChange }: { words: readonly string[]; onChange: (words: string[]) => void }) => (
+  <TypedField
+    label="Words to avoid"
+    placeholder="words, with commas between"
+    most={500}
+    value={words.join(', ')}
+    onChange={(typed) =>
+      onChange(
+        typed
+          .split(',')
+          .map((w) => w.trim())
+          .filter((w) => w.length > 1)
+          .slice(0, 60),
+      )
+    }
+  />
+);
 
 /** From a finished script: each a script of its own, with its own trace. */
 function Derived({ session }: { session: ScriptSession }) {

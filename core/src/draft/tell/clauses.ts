@@ -155,7 +155,7 @@ export function phraseThenClause({ text, tokens }: Tagged): string[] | null {
     if (
       !finiteIn(tokens, 0, i).length ||
       before.some((t) => GOVERNS.test(t.text) && t.text !== 'since') ||
-      SAYS.test(before.map((t) => t.text).find((w) => SAYS.test(w)) ?? '')
+      before.some((t) => SAYS.test(t.text))
     )
       return null;
     const but = tokens[i + 1].text === 'but';
