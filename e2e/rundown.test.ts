@@ -222,16 +222,25 @@ describe('the Rundown', function () {
   });
 
   it('lists what must be covered: when it is told, which fact has it, or that no source does; a fact is ticked there', async () => {
-    await open('Lift');
-    const { page } = desk;
+    const id = await open('Lift');
+    const { page, server } = desk;
+    // A fact that the script leaves untold, as a point.
+    const script = (await server.get(`/scripts/${id}`)).body;
+    const told = JSON.stringify(script.doc);
+    const { facts } = script.sources[0] as { facts: { id: string; text: string; silent?: string }[] };
+    const untold = facts.find((f) => !f.silent && f.text.length > 60 && f.text.length < 180 && !told.includes(f.id))!; // prettier-ignore
     const cover = page.getByRole('region', { name: 'To cover' });
     await cover.getByRole('button', { name: 'List points' }).click();
     const field = cover.getByLabel('Points and keywords to cover');
-    await field.fill('the lift\nnine dragons of marzipan');
+    await field.fill(`the lift\nnine dragons of marzipan\n${untold.text}`);
     await field.blur();
     await cover.getByText(/^told at \d+:\d\d$/).waitFor();
     await cover.getByText('no source says it').waitFor();
-    await cover.getByText('1 of 2 not told').waitFor();
+    await cover.getByText('2 of 3 not told').waitFor();
+    await cover.getByRole('button', { name: /^Tick its fact: / }).click();
+    await cover.getByText('ticked: told with the next take').waitFor();
+    const marked = (await server.get(`/scripts/${id}`)).body.sources[0].marks;
+    expect(marked[untold.id]).to.deep.include({ mark: 'must' });
     expect(await axe(page)).to.deep.equal([]);
   });
 

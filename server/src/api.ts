@@ -117,6 +117,8 @@ export const scriptSettings = z.object({
   target: targetInput,
   seed: z.number().int().min(0).max(1e9),
   shape: z.string().max(40),
+  /** Whether the writer asked for it. */
+  shapeAsked: z.boolean().optional(),
   brief: briefSchema.optional(),
   promise: promiseSchema.optional(),
   fixed: z.array(fixedSchema).max(12).optional(),

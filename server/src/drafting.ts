@@ -39,6 +39,7 @@ export interface DraftTask {
     sayings?: readonly { word: string; say: string }[];
     seed?: number;
     shape?: string;
+    asked?: boolean;
     must?: string[];
     out?: string[];
     favour?: string[];

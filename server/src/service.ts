@@ -303,7 +303,7 @@ export class Service {
     const [source, ...others] = sources;
     if (!source)
       throw new ApiError('bad-request', 'This script has no source to tell from. Add one in Sources.');
-    const { target, mood, pace, voice, seed, shape, brief, fixed, parts, promise } = row.settings;
+    const { target, mood, pace, voice, seed, shape, shapeAsked, brief, fixed, parts, promise } = row.settings;
     const beside = besides(source, others);
     const options = {
       target,
@@ -312,7 +312,7 @@ export class Service {
       voice,
       sayings: await this.sayings(row.channelId),
       seed,
-      ...(SHAPES.has(shape) ? { shape } : {}),
+      ...(SHAPES.has(shape) ? { shape, asked: shapeAsked === true } : {}),
       ...(brief ? { brief } : {}),
       ...(fixed ? { fixed: plainFixed(fixed) } : {}),
       ...(parts?.length ? { parts } : {}),
@@ -350,7 +350,7 @@ export class Service {
       s.lines.flatMap((l) => l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []))),
     );
     const brief = { ...briefSchema.parse(row.settings.brief ?? {}), mood: row.settings.mood };
-    const { shape: _, ...open } = options;
+    const { shape: _, asked: __, ...open } = options;
     const change = {
       short: {
         options: {
@@ -393,6 +393,7 @@ export class Service {
       pace: change.options.pace,
       target: asked.target,
       shape: draft.shape,
+      shapeAsked: 'asked' in change.options && change.options.asked === true,
       ...('brief' in change.options && change.options.brief ? { brief: change.options.brief } : {}),
     };
     const newId = await this.storeScript(
@@ -464,6 +465,7 @@ export class Service {
       target,
       seed,
       shape: draft?.shape ?? 'none',
+      ...(input.shape ? { shapeAsked: true } : {}),
       ...(brief ? { brief } : {}),
       ...(promise ? { promise } : {}),
       ...(fixed ? { fixed } : {}),

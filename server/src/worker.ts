@@ -196,7 +196,10 @@ export const redo = (task: RedoTask): Promise<WorkResult<Redone>> =>
       }
       default:
         return reshaped(
-          { ...whole, options: { ...whole.options, ...(task.shape ? { shape: task.shape } : {}) } },
+          {
+            ...whole,
+            options: { ...whole.options, ...(task.shape ? { shape: task.shape, asked: true } : {}) },
+          },
           tools,
         );
     }

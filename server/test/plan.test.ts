@@ -117,6 +117,22 @@ describe('planning a script over HTTP', function () {
     }
   });
 
+  it('tells a script anew as it was told, in the shape that suited it; in one that was asked for, by that', async () => {
+    const textsOf = (list: readonly PlainSection[]) => list.flatMap((s) => s.lines.map((l) => l.text));
+    const anew = async (id: string, sections: readonly PlainSection[]) =>
+      (await server.post(`/scripts/${id}/redo`, { what: 'whole', sections })).body.sections;
+    const plain = (await make({})).id;
+    const { shape, shapeAsked } = (await server.get(`/scripts/${plain}`)).body.settings;
+    expect(shapeAsked).to.equal(undefined);
+    const first = await sectionsOf(plain);
+    expect(textsOf(await anew(plain, first))).to.deep.equal(textsOf(first));
+    const asked = (await make({ shape: shape === 'chronicle' ? 'question' : 'chronicle' })).id;
+    expect((await server.get(`/scripts/${asked}`)).body.settings.shapeAsked).to.equal(true);
+    const other = await sectionsOf(asked);
+    expect(textsOf(other)).to.not.deep.equal(textsOf(first));
+    expect(textsOf(await anew(asked, other))).to.deep.equal(textsOf(other));
+  });
+
   it('refuses what it can’t read with words and changes nothing', async () => {
     for (const bad of [{ what: 'everything', sections }, { what: 'hook', sections: [] }, { what: 'hook' }]) {
       const { status, body } = await server.post(`/scripts/${scriptId}/redo`, bad);

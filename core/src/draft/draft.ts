@@ -169,6 +169,14 @@ function shorterPins(plan: DraftPlan): { plan: DraftPlan; pins: Set<number>; say
     says,
   });
   return [
+    ...(plan.event !== null && plan.event > plan.opening
+      ? [
+          ...ends
+            .filter((e) => e > plan.event!)
+            .map((e) => ending(e, [plan.event!], 'its opening, what happened and an end')),
+          ending(plan.event, [], 'its opening and what happened'),
+        ]
+      : []),
     ...(reveal.length ? [ending(Math.max(...reveal), reveal, 'its opening and its reveal')] : []),
     ...findings
       .slice(0, 2)

@@ -54,6 +54,8 @@ export interface DraftOptions {
   target: Target;
   /** The best-suited one when left out. */
   shape?: ShapeId;
+  /** Whether the writer asked for the shape; false where it is only the one that a script was drafted in. */
+  asked?: boolean;
   /** The parts of a shape of the writer's own. */
   parts?: readonly OwnPart[];
   mood: Mood;
@@ -124,6 +126,8 @@ export interface DraftPlan {
   material: readonly Material[];
   /** Links of the spine that rules can't tell: a place is kept for each. */
   open: readonly OpenPlace[];
+  /** What happens, for a short: told however little time there is. */
+  event: number | null;
   /** Facts that have a point. */
   factsWith: (point: string) => Covered['facts'];
   /** What the writer should know, in plain words. */
@@ -138,8 +142,8 @@ const SPINE_WORTH = 2.5;
 const SPINE_BESIDE = 1.3;
 /** Hooks that a vertical film opens with, the first that its source carries. */
 const SHORT_OPENS: readonly HookKind[] = ['stakes', 'contradiction', 'figure', 'question', 'scene'];
-/** What happens in a chain, for a film that has time for little else. */
-const EVENTS: ReadonlySet<LinkKind> = new Set(['act', 'decision', 'turn', 'cost', 'result']);
+/** What happens in a chain, for a film that has time for little else; a bare act only where nothing else happens. */
+const EVENTS: ReadonlySet<LinkKind> = new Set(['obstacle', 'decision', 'turn', 'cost', 'result', 'cause']);
 /** How much more a fact is worth that has a point the writer wants covered, and how much less what the listener knows. */
 const [COVERED, KNOWN_ALREADY] = [8, 0.1];
 /** Another seed weighs facts a little otherwise, so that another script comes of it: by up to half, the same for the same seed. */
@@ -151,13 +155,20 @@ function turned(seed: number, index: number): number {
   return seed === 1 ? 1 : 1 + (((h ^ (h >>> 16)) >>> 0) / 2 ** 32 - 0.5) / 0.9;
 }
 
-/** The strongest link of a source's chain that something happens in. */
-function eventOf(links: readonly SpineLink[], { letter, facts }: Material): string | null {
-  const strength = new Map(facts.map((f) => [f.id, f.strength]));
+/** The strongest link of a source's chain in which something happens, told in the narrator's words; the unit, or null. */
+function eventOf(
+  links: readonly SpineLink[],
+  units: readonly Unit[],
+  banned: ReadonlySet<number>,
+): number | null {
+  const byFact = new Map(units.map((u) => [`${u.letter}:${u.sentence.fact.id}`, u]));
+  const happens = (l: SpineLink) => Number(EVENTS.has(l.kind));
   const [best] = links
-    .filter((l) => l.source === letter && EVENTS.has(l.kind))
-    .sort((a, b) => (strength.get(b.fact) ?? 0) - (strength.get(a.fact) ?? 0));
-  return best ? `${best.source}:${best.fact}` : null;
+    .filter((l) => happens(l) || l.kind === 'act')
+    .map((l) => ({ l, u: byFact.get(`${l.source}:${l.fact}`) }))
+    .flatMap(({ l, u }) => (u && !banned.has(u.index) && !u.sentence.fact.quotes.length ? [{ l, u }] : []))
+    .sort((x, y) => happens(y.l) - happens(x.l) || y.u.sentence.fact.strength - x.u.sentence.fact.strength);
+  return best?.u.index ?? null;
 }
 
 /** How much more or less a unit is worth by what the brief says of points, the listener and the genre. */
@@ -242,17 +253,19 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     out: options.out ?? [],
   });
   if (says.length) throw new DraftError('contradiction', says.join(' '), NONE);
-  const usual = shapeFor(
-    brief.genre,
-    rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length }),
-  );
-  const shape = options.parts?.length ? ownShape(options.parts) : shapeById(options.shape ?? usual);
-  // A script keeps the shape that suited it best: that one asks for nothing when it is told anew.
-  const asked = brief.genre !== undefined || (!options.parts?.length && shape.id !== usual);
+  const shape = options.parts?.length
+    ? ownShape(options.parts)
+    : shapeById(
+        options.shape ??
+          shapeFor(
+            brief.genre,
+            rankShapes({ source, facts: read[0].tagged.map((t) => t.fact), sources: read.length }),
+          ),
+      );
+  const asked = brief.genre !== undefined || (options.shape !== undefined && options.asked !== false);
   const favour = new Set(options.favour ?? []);
   const links = material.flatMap((m) => spineOf(m));
   const spine = new Set(links.map((l) => `${l.source}:${l.fact}`));
-  const event = options.short ? eventOf(links, material[0]) : null;
   const factsWith = pointFinder(material);
   const byBrief = briefWorth(brief, material, factsWith);
   // What the writer knows is told like a further source of the same letter: within, never as the end.
@@ -279,7 +292,6 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
               : SPINE_WORTH
             : 1) *
           byBrief(u) *
-          (event === `${u.letter}:${u.sentence.fact.id}` ? COVERED : 1) *
           turned(options.seed, u.index) *
           turned(options.seed, passages.get(u.block.id)!),
       }));
@@ -351,7 +363,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
   const hooked = hook?.own
     ? units.find((u) => u.letter === hook.rests.source && u.sentence.fact.id === hook.rests.fact)
     : undefined;
-  const opens = natural(own[openingUnit(first, source)]?.index ?? 0);
+  const usual = natural(own[openingUnit(first, source)]?.index ?? 0);
   return {
     units: askedBy
       ? units.map((u) =>
@@ -367,7 +379,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     hook,
     material,
     variants: variantsFor(read, brief, tools),
-    opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : opens,
+    opening: hooked && !banned.has(hooked.index) && mayOpen(hooked, units) ? hooked.index : usual,
     ending: lastOf(own[Math.min(endingUnit(first, source), own.length - 1)].index),
     people: new Map([
       ...(options.others ?? []).flatMap((o) => [...introductionsOf(o.document)]),
@@ -375,6 +387,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     ]),
     open: untold(material[0], spine, units, banned, options, tools.clock),
     factsWith,
+    event: options.short ? eventOf(links, units, banned) : null,
     task: source.kind === 'howto' ? taskOf(source.title, tools.tagger) : null,
     notes: [
       ...doubled.notes,
@@ -602,12 +615,14 @@ export function pinned({
   banned,
   options,
   hook,
+  event,
 }: DraftPlan): Set<number> {
   const letter = options.letter ?? 'A';
   const must = new Set([...(options.must ?? []), ...(hook?.pays ?? []).map((p) => `${p.source}:${p.fact}`)]);
   const pins = new Set([
     opening,
     ending,
+    ...(event === null ? [] : [event]),
     ...(options.others?.length ? [] : revealUnits(units, source, options.reveal)),
     ...units.filter((u) => named(u, must, letter)).map((u) => u.index),
   ]);

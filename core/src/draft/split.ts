@@ -82,7 +82,7 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
 }
 
 /** Whether tokens begin with a subject and its finite verb within a few words, with no clause word in between. */
-function clauseOpens(tokens: readonly TaggedToken[]): boolean {
+export function clauseOpens(tokens: readonly TaggedToken[]): boolean {
   if (
     /^(?:at least|more than|up to|at most|less than|fewer than|as many as) /.test(
       tokens

@@ -77,7 +77,7 @@ export const GenreChoice = ({
       onChange={(v) => onChange({ genre: v === 'any' ? undefined : v, whose })}
       options={[['any', 'any'] as const, ...GENRES.map((g) => [g, g] as const)]}
     />
-    {(value === 'portrait' || value === 'opinion') && (
+    {value && hasSubject(value) && (
       <TypedField
         label={value === 'portrait' ? 'Whose portrait' : 'Whose opinion'}
         placeholder={value === 'portrait' ? 'whose; else who is named most' : 'whose; else anybody’s'}

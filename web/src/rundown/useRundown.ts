@@ -39,7 +39,8 @@ export function useRundown(session: ScriptSession): Rundown {
       if ('refused' in answer) return setRefused(answer.refused);
       session.take(answer.sections, 'take', on);
       setNotes(answer.notes);
-      if (request.what === 'shape' && request.shape) void session.change({ shape: request.shape });
+      if (request.what === 'shape' && request.shape)
+        void session.change({ shape: request.shape, shapeAsked: true });
       if (request.seed !== undefined) void session.change({ seed: request.seed });
     },
     onError: (error) => setRefused(error.message),

@@ -5,6 +5,7 @@
  */
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { quotedSpans } from '../../language/quotes.ts';
+import { clauseOpens } from '../split.ts';
 import { GOVERNS, finiteIn } from './breath.ts';
 import type { Subject } from './decompose.ts';
 import { upper, type Tagged } from './restructure.ts';
@@ -89,7 +90,7 @@ export function saidBetween({ text, tokens }: Tagged): string[] | null {
     const who = tokens.slice(i + 1, said);
     if (!isName(who) && !(who.length === 1 && /^(?:he|she|they)$/.test(who[0].text))) return null;
     const rest = tokens.slice(said + 3);
-    if (!opensClause(rest) || rest.slice(0, -1).some((t) => t.text === ',') || !finiteIn(tokens, 0, i).length)
+    if (!clauseOpens(rest) || rest.slice(0, -1).some((t) => t.text === ',') || !finiteIn(tokens, 0, i).length)
       return null;
     const tag = text.slice(tokens[i].start, tokens[said].end);
     const behind = text.slice(rest[0].start).replace(/\.$/, '');
@@ -100,17 +101,6 @@ export function saidBetween({ text, tokens }: Tagged): string[] | null {
     ];
   }
   return null;
-}
-
-/** Whether tokens open with a noun phrase or pronoun and its finite verb. */
-function opensClause(tokens: readonly TaggedToken[]): boolean {
-  if (!['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(tokens[0]?.pos ?? '')) return false;
-  if (/^(?:which|who|that|whose|to)$/.test(tokens[0].text)) return false;
-  for (let i = 1; i < Math.min(tokens.length, 9); i++) {
-    if (isFiniteVerb(tokens, i)) return true;
-    if (/^[,;:]$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;
-  }
-  return false;
 }
 
 /** A pronoun or "there" that can only be the subject of what follows. */

@@ -24,23 +24,23 @@ function tailAt({ text, tokens }: Tagged, opens: (at: number) => boolean): numbe
   return -1;
 }
 
-/** A main clause before the comma that nothing governs and that says nothing of somebody's saying. */
-const plainBefore = (tokens: readonly TaggedToken[], at: number) =>
-  finiteIn(tokens, 0, at).length > 0 &&
-  !tokens.slice(0, at).some((t, i) => (GOVERNS.test(t.text) && !noGovernor(tokens, i)) || HOLDS.test(t.text));
 /** "Until then", "since 1790": a time and no clause. */
-const noGovernor = (tokens: readonly TaggedToken[], i: number) =>
+const isTime = (tokens: readonly TaggedToken[], i: number) =>
   /^(?:until|since)$/i.test(tokens[i].text) &&
   (/^(?:then|now)$/.test(tokens[i + 1]?.text ?? '') || ['NUM', 'PROPN'].includes(tokens[i + 1]?.pos ?? ''));
 /** "a tower that was due": what is told of a thing governs nothing outside it. */
-const onlyOfThings = (tokens: readonly TaggedToken[], at: number) =>
-  finiteIn(tokens, 0, at).length > 1 &&
+const ofThing = (tokens: readonly TaggedToken[], i: number) =>
+  /^(?:that|which)$/.test(tokens[i].text) && tokens[i - 1]?.pos === 'NOUN' && isFiniteVerb(tokens, i + 1);
+
+/** A main clause before the comma that nothing governs and that says nothing of somebody's saying; with `things` something may be told of what it names. */
+const plainBefore = (tokens: readonly TaggedToken[], at: number, things = false) =>
+  finiteIn(tokens, 0, at).length > 0 &&
   !tokens
     .slice(0, at)
     .some(
       (t, i) =>
-        ((GOVERNS.test(t.text) && !noGovernor(tokens, i)) || HOLDS.test(t.text)) &&
-        !(/^(?:that|which)$/.test(t.text) && tokens[i - 1]?.pos === 'NOUN' && isFiniteVerb(tokens, i + 1)),
+        ((GOVERNS.test(t.text) && !isTime(tokens, i)) || HOLDS.test(t.text)) &&
+        !(things && ofThing(tokens, i)),
     );
 
 /** Whether a clause with a subject of its own begins at `from`. */
@@ -216,7 +216,7 @@ export function afterTail({ text, tokens }: Tagged): string[] | null {
     const verb = clauseAt(tokens, i + 1);
     const behind = text.slice(tokens[i].start);
     if (verb < 0 || /[“”",()]/.test(behind) || words(behind) < 7) return null;
-    if (!plainBefore(tokens, i) && !(tokens[i - 1].text === ',' && onlyOfThings(tokens, i))) return null;
+    if (!plainBefore(tokens, i, tokens[i - 1].text === ',')) return null;
     const main = finiteIn(tokens, 0, i);
     // Behind a comma it is told of the whole, whatever stands in it; else of one act, told as past.
     const apart = tokens[i - 1].text === ',';

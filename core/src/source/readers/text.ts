@@ -1,7 +1,7 @@
 /** Plain text: paragraphs by blank lines, or by lines where there are none; titles, lists and wrapped lines recognised. */
 import type { RawBlock, RawDocument } from '../document.ts';
 import { readPaste } from '../page/paste.ts';
-import { SUB_STEP, letterPlace } from '../subSteps.ts';
+import { partedSteps } from '../subSteps.ts';
 import type { SourceReader } from './reader.ts';
 
 const ITEM = /^\s*(?:[-*•–]\s+|(\d{1,2})[.)]\s+|(?:step|Step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/;
@@ -68,15 +68,17 @@ function listBlocks(lines: readonly string[]): RawBlock[] {
   for (const line of lines) {
     const item = ITEM.exec(line);
     const step = item ? Number(item[1] ?? item[2]) || undefined : undefined;
-    const last = out.at(-1);
-    // "a. Tread it firm" within a numbered step: a step of its own, as a list within a list is on a page.
-    const within = last?.type === 'item' ? (last.within ?? last.step) : undefined;
-    const sub = within === undefined ? null : SUB_STEP.exec(line);
-    if (sub && within !== undefined)
-      out.push({ type: 'item', text: line.slice(sub[0].length), step: letterPlace(sub[1]), within });
-    else if (item) out.push({ type: 'item', text: line.replace(ITEM, ''), ...(step ? { step } : {}) });
+    if (item) out.push({ type: 'item', text: line.replace(ITEM, ''), ...(step ? { step } : {}) });
     else if (out.length && out[out.length - 1].type === 'item') out[out.length - 1].text += ` ${line}`;
     else if (line) out.push({ type: isHeading(line) ? 'heading' : 'paragraph', text: line });
   }
-  return out;
+  return out.flatMap((b) => {
+    const parted = b.step === undefined ? null : partedSteps(b.text);
+    return parted
+      ? [
+          { ...b, text: parted.step },
+          ...parted.within.map((text, k): RawBlock => ({ type: 'item', text, step: k + 1, within: b.step! })),
+        ]
+      : [b];
+  });
 }
