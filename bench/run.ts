@@ -299,21 +299,26 @@ rows.push(
     text: source.text,
     facts: sourceFacts,
   };
-  const ordered = orderedSections({
-    title: source.title,
-    promise: '',
-    channel: '',
-    frame: '16:9',
-    mood: 'calm',
-    pace: 150,
-    target: { kind: 'point', seconds: 420 },
-    brief: usualBrief(),
-    style: null,
-    sections,
-    sources: [commission],
-    must: [],
-    out: [],
-  });
+  const ordered = orderedSections(
+    {
+      title: source.title,
+      promise: '',
+      angle: '',
+      spine: [],
+      channel: '',
+      frame: '16:9',
+      mood: 'calm',
+      pace: 150,
+      target: { kind: 'point', seconds: 420 },
+      brief: usualBrief(),
+      style: null,
+      sections,
+      sources: [commission],
+      must: [],
+      out: [],
+    },
+    clock,
+  );
   const hand = readFileSync(new URL('../standins/data/replies/boat-lift.txt', import.meta.url), 'utf8');
   const told = hand
     .trim()

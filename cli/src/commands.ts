@@ -54,6 +54,7 @@ import { LARGEST_FILE, SOURCE_KINDS, openSource, type SourceDocument } from '@ur
 import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing';
 import { getClock, getKin, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
 import { LARGEST_RECORDING, digest, filmOfFile, kitOfFile, recordingOf } from './film.ts';
+import { LEAST_LETTERS } from '@ursprung/core/commission/desk';
 import { contextOfFile, contextOfSources, ordersText, replyTaken } from './commission.ts';
 import { reviseFile } from './revise.ts';
 import {
@@ -390,11 +391,12 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     if (values.as !== undefined)
       throw new UsageError('--as report tells what became of a reply: name it with --reply.');
     const letters = values.letters === undefined ? undefined : Number(values.letters);
-    if (letters !== undefined && !(letters >= 2000 && letters <= 200_000))
-      throw new UsageError('--letters is the longest order, from 2000 to 200000.');
+    if (letters !== undefined && !(letters >= LEAST_LETTERS && letters <= 200_000))
+      throw new UsageError(`--letters is the longest order, from ${LEAST_LETTERS} to 200000.`);
     if (script) {
       const target = values.seconds === undefined ? script.target : { ...script.target, seconds: lengthFrom(str(values.seconds)) }; // prettier-ignore
-      return ordersText(contextOfFile(script, target), str(values.section), letters);
+      const clock = getClock(voiceFrom(str(values.voice) ?? knownVoice(script)), script.pace);
+      return ordersText(contextOfFile(script, target), str(values.section), letters, clock);
     }
     const frame = oneOf('frame', str(values.frame), FRAMES) ?? '16:9';
     const seed = Number(values.seed ?? 1);
@@ -409,7 +411,8 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       voice: voiceFrom(str(values.voice)),
       seed,
     });
-    return ordersText(context, str(values.section), letters);
+    const clock = getClock(voiceFrom(str(values.voice)), context.pace);
+    return ordersText(context, str(values.section), letters, clock);
   },
 
   scenes: (args) => {

@@ -13,19 +13,21 @@ import {
   type CommissionContext,
   type CommissionSource,
 } from '@ursprung/core/commission';
-import { draftScript } from '@ursprung/core/draft';
+import { DraftError, draftScript } from '@ursprung/core/draft';
 import { extractFacts, type Fact } from '@ursprung/core/facts';
-import { briefSchema, usualBrief, type Brief } from '@ursprung/core/plan';
+import { briefSchema, promiseSchema, spineOf, usualBrief, type Brief } from '@ursprung/core/plan';
 import {
+  SHORTEST_TARGET,
   scriptFile,
   sectionsOfFile,
   type Frame,
   type Mood,
+  type PlainSection,
   type ScriptFile,
   type Target,
 } from '@ursprung/core/script';
 import type { SourceDocument } from '@ursprung/core/source';
-import type { Voice } from '@ursprung/core/timing';
+import type { Clock, Voice } from '@ursprung/core/timing';
 import { getClock, getKin, getSolver, getTagger } from '@ursprung/server/tools';
 import { UsageError } from './input.ts';
 import { sourcesOfFile } from './sources.ts';
@@ -52,13 +54,17 @@ function briefOf(file: ScriptFile): Brief {
 
 /** What an order for a script file is written from. Throws UsageError when its sources hold no passages. */
 export function contextOfFile(file: ScriptFile, target = file.target): CommissionContext {
-  const sources = sourcesOfFile(file, getTagger()).map((s) => asSource(s.letter, s.document, s.facts));
+  const read = sourcesOfFile(file, getTagger());
+  const sources = read.map((s) => asSource(s.letter, s.document, s.facts));
   if (!sources.length) throw new UsageError('This script has no source to write from.');
   const sections = sectionsOfFile(file);
   const scale = target.seconds / Math.max(1, file.seconds);
+  const promise = promiseSchema.safeParse(file.promise ?? {}).data;
   return {
     title: file.title,
-    promise: '',
+    promise: promise?.sentence ?? '',
+    angle: promise?.angle?.says ?? '',
+    spine: read.flatMap((s) => spineOf({ letter: s.letter, source: s.document, facts: s.facts })),
     channel: '',
     frame: file.frame,
     mood: file.mood ?? 'calm',
@@ -88,15 +94,39 @@ export interface DraftAsked {
   seed: number;
 }
 
+/** A draft's sections; where rules can't tell it in that time, those of the nearest they can, each with its share of the time asked for. */
+function sectionsLike(target: Target, draft: (target: Target) => PlainSection[]): PlainSection[] {
+  try {
+    return draft(target);
+  } catch (error) {
+    if (!(error instanceof DraftError) || !['too-long', 'too-short'].includes(error.code)) throw error;
+    const { shortestMs, longestMs } = error.carries;
+    const ms = Math.min(longestMs, Math.max(shortestMs, target.seconds * 1000));
+    if (!(ms >= SHORTEST_TARGET * 1000)) throw error;
+    const seconds = error.code === 'too-long' ? Math.ceil(ms / 1000) : Math.floor(ms / 1000);
+    const share = target.seconds / seconds;
+    return draft({ kind: 'point', seconds }).map((s) => ({
+      ...s,
+      plannedMs: Math.round(s.plannedMs * share),
+    }));
+  }
+}
+
 /** What an order from sources alone is written from: the sections are those of a draft of that length. */
 export async function contextOfSources(asked: DraftAsked): Promise<CommissionContext> {
   const { documents, letters, target, frame, mood, pace, voice, seed } = asked;
   const tools = { tagger: getTagger(), clock: getClock(voice, pace), solver: await getSolver() };
   const [first, ...others] = documents.map((document, i) => ({ letter: letters[i], document }));
-  const { sections } = draftScript(first.document, { target, mood, seed, others }, tools);
+  const sections = sectionsLike(
+    target,
+    (t) => draftScript(first.document, { target: t, mood, seed, others }, tools).sections,
+  );
+  const sources = documents.map((d, i) => asSource(letters[i], d));
   return {
     title: first.document.title,
     promise: '',
+    angle: '',
+    spine: documents.flatMap((source, i) => spineOf({ letter: letters[i], source, facts: sources[i].facts })),
     channel: '',
     frame,
     mood,
@@ -105,7 +135,7 @@ export async function contextOfSources(asked: DraftAsked): Promise<CommissionCon
     brief: usualBrief(),
     style: null,
     sections,
-    sources: documents.map((d, i) => asSource(letters[i], d)),
+    sources,
     must: [],
     out: [],
   };
@@ -116,8 +146,14 @@ export function ordersText(
   context: CommissionContext,
   section: string | undefined,
   letters: number | undefined,
+  clock: Clock,
 ): { out: string; notes: string[] } {
-  const orders = makeOrders(context, section ? { section } : {}, letters === undefined ? {} : { letters });
+  const orders = makeOrders(
+    context,
+    section ? { section } : {},
+    { clock, tagger: getTagger() },
+    letters === undefined ? {} : { letters },
+  );
   const dropped = orders.reduce((n, o) => n + o.dropped, 0);
   return {
     out: orders.map((o) => o.text).join(`\n${'='.repeat(72)}\n\n`),
@@ -161,7 +197,7 @@ export function replyTaken(
 ): { script: ScriptFile; notes: string[]; report: ReplyReport } {
   const context = contextOfFile(file);
   const clock = getClock(voice, file.pace);
-  const sections = orderedSections(context);
+  const sections = orderedSections(context, clock);
   const checker = makeReplyChecker(
     context.sources,
     { sections, never: [] },
@@ -188,7 +224,7 @@ export function replyTaken(
     if (keys.some((k) => must.includes(k))) return null;
     return Math.max(0.05, ...keys.map((k) => strength.get(k) ?? 0.3));
   });
-  const failed = failedIn(checked, sections, file.pace);
+  const failed = failedIn(checked, sections);
   const left = checked.lines.filter((l) => !taking.has(l.id));
   const script = scriptFile({ ...file, mood: context.mood }, settled.sections, clock, file.sources);
   const report: ReplyReport = {

@@ -38,7 +38,8 @@ export const fileText = (path: string): string => decodeText(fileBytes(path));
 
 /** A script file, or null when the file holds something else. Throws on a script file that is broken. */
 export function scriptFrom(path: string, text: string): ScriptFile | null {
-  if (!/^\s*\{/.test(text)) return null;
+  // "{{" opens a page of wikitext.
+  if (!/^\s*\{\s*(?:["}]|$)/.test(text)) return null;
   let json: unknown;
   try {
     json = JSON.parse(text);

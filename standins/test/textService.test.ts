@@ -12,6 +12,7 @@ import {
 import { makeOrders } from '@ursprung/core/commission';
 import type { Behaviour } from '@ursprung/standins';
 import { checkerOf, demoContext } from '../../core/test/commission/context.ts';
+import { clock, tagger } from '../../core/test/tools.ts';
 import type { CommissionContext } from '@ursprung/core/commission';
 
 describe('the stand-in writer', function () {
@@ -21,7 +22,7 @@ describe('the stand-in writer', function () {
   before(async () => {
     service = await startTextService({ paceMs: 0 });
     context = await demoContext('footbridge.html', 180);
-    order = makeOrders(context, {})[0].text;
+    order = makeOrders(context, {}, { clock, tagger })[0].text;
   });
   after(() => service.close());
   const ask = (model: string, more: object = {}, key = STAND_IN_KEY) =>
@@ -89,7 +90,7 @@ describe('the stand-in writer', function () {
       ['sash-window.md', 120],
     ] as const) {
       const one = await demoContext(file, seconds);
-      const text = makeOrders(one, {}, { letters: 60_000 })[0].text;
+      const text = makeOrders(one, {}, { clock, tagger }, { letters: 60_000 })[0].text;
       const reply = checkerOf(one).check(spoilt(text, 'good'), true);
       expect(
         reply.lines.flatMap((l) => l.faults.map((f) => `${l.text} ${f.says}`)),
@@ -101,7 +102,7 @@ describe('the stand-in writer', function () {
   });
 
   it('tells its facts as they are for any other order, and says that it is a stand-in', async () => {
-    const eels = makeOrders(await demoContext('eels.txt', 90), {})[0].text;
+    const eels = makeOrders(await demoContext('eels.txt', 90), {}, { clock, tagger })[0].text;
     const reply = spoilt(eels, 'good');
     expect(reply).to.include('This is a stand-in for a text service.');
     for (const f of sectionsOfOrder(eels).flatMap((s) => s.told))

@@ -1,13 +1,7 @@
 export { asData } from './parts.ts';
 export * from './types.ts';
-export {
-  USUAL_LETTERS,
-  LEAST_LETTERS,
-  makeOrders,
-  orderedSections,
-  wordsFor,
-  type OrderOptions,
-} from './order.ts';
+export { USUAL_LETTERS, LEAST_LETTERS, makeOrders, type OrderOptions } from './order.ts';
+export { orderedSections } from './ordered.ts';
 export { LARGEST_REPLY, readReply } from './read.ts';
 export {
   makeReplyChecker,

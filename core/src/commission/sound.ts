@@ -4,18 +4,20 @@ import type { HouseStyle } from '../measure/style.ts';
 import { genreSays, hasSubject, type Genre } from '../plan/genre.ts';
 import { contracts, longestSentence, type Brief } from '../plan/brief.ts';
 
-/** Sentences of an audience nobody measured, in words, middle to longest (common practice, no published source). */
-const USUAL_SHARE = 0.55;
+/** Sentences of an audience nobody measured, in words, middle to longest (as narrations of other hands have them: 8 to 12 of 26). */
+const USUAL_SHARE = 0.42;
 /** A habit is one when at least this share of cases shows it. */
 const HABIT = 0.5;
 const ADDRESS_LEAST = 0.4;
 const EXAMPLES = 2;
 
 const PERSON = {
-  they: 'Tell it in the third person: the listener hears about them.',
+  they: 'Tell it in the third person: the listener hears about them, and is not spoken to.',
   you: 'Speak to the listener as “you”.',
-  i: 'The teller says “I”.',
+  i: 'The teller says “I”; the listener is not spoken to.',
 } as const;
+const TELLER =
+  'It is one person’s own story: that person says “I” all through, and the others are “he”, “she” or “they”.';
 const AUDIENCE = {
   anyone: 'anyone who happens by',
   newcomers: 'people who hear of it for the first time; explain every term in passing',
@@ -55,9 +57,20 @@ const genreRows = ({ genre, whose }: Brief): string[] => {
   return [`${PIECE[genre]}${of}: ${genreSays(genre)}.`];
 };
 
-export function soundOf(brief: Brief, style: HouseStyle | null): Sound {
-  const longest = Math.min(longestSentence(brief), style?.limits.longestSentence ?? Infinity);
-  const usual = figure(style, 'sentence') ?? longest * USUAL_SHARE;
+const longestOf = (brief: Brief, style: HouseStyle | null) =>
+  Math.min(longestSentence(brief), style?.limits.longestSentence ?? Infinity);
+/** The usual length of a sentence, in words: the channel's own, or what such listeners are given. */
+export const usualSentence = (brief: Brief, style: HouseStyle | null): number =>
+  figure(style, 'sentence') ?? longestOf(brief, style) * USUAL_SHARE;
+
+/** `teller`: whether the sources are somebody's own story; `guide`: whether they say how to do something. */
+export function soundOf(
+  brief: Brief,
+  style: HouseStyle | null,
+  { teller = false, guide = false }: { teller?: boolean; guide?: boolean } = {},
+): Sound {
+  const longest = longestOf(brief, style);
+  const usual = usualSentence(brief, style);
   const contractions = figure(style, 'contractions');
   const short = contractions === null ? contracts(brief) : contractions >= HABIT;
   const past = figure(style, 'past');
@@ -71,8 +84,11 @@ export function soundOf(brief: Brief, style: HouseStyle | null): Sound {
     ...(grade === null
       ? []
       : [`School grade about ${round(grade)}: words that a listener takes in at once.`]),
-    ...(brief.person ? [PERSON[brief.person]] : []),
-    ...(!brief.person && address.length ? [`It says ${address.map((a) => `“${a === 'i' ? 'I' : a}”`).join(' and ')} where that is natural.`] : []), // prettier-ignore
+    ...(brief.person
+      ? [PERSON[brief.person]]
+      : address.length
+        ? [`It says ${address.map((a) => `“${a === 'i' ? 'I' : a}”`).join(' and ')} where that is natural.`]
+        : [teller ? TELLER : guide ? PERSON.you : PERSON.they]),
     short ? 'Contractions (“it’s”, “didn’t”), as people speak.' : 'No contractions.',
     ...(past === null
       ? []

@@ -125,11 +125,7 @@ export function disclosureOf(sections: readonly PlainSection[]): string {
 const FEW_WORDS = 6;
 
 /** What of a reply has to be asked for again: lines that no mend makes clean, must-says that are missing, lengths that are off once the mends are made. */
-export function failedIn(
-  reply: CheckedReply,
-  sections: readonly OrderedSection[],
-  pace: number,
-): FailedParts {
+export function failedIn(reply: CheckedReply, sections: readonly OrderedSection[]): FailedParts {
   const facts = new Map(sections.flatMap((s) => s.facts.map((f) => [`${f.source}:${f.fact}`, f] as const)));
   const lines = reply.lines.flatMap((l) =>
     l.faults.length && l.mended === null
@@ -150,8 +146,8 @@ export function failedIn(
   const lengths = reply.lengths.flatMap((x) => {
     const s = sections.find((o) => o.id === x.section)!;
     const ms = reply.lines.reduce((n, l) => n + (l.section === x.section ? l.mendedMs : 0), 0);
-    const off = Math.round(((ms - x.plannedMs) / 60_000) * pace);
-    const words = Math.round((ms / 60_000) * pace);
+    const off = Math.round((ms - x.plannedMs) / s.msAWord);
+    const words = s.words + off;
     return x.offMs && Math.abs(off) >= FEW_WORDS ? [{ section: s.number, words, want: s.words }] : [];
   });
   return { lines, unsaid: reply.unsaid.map(({ ref, text }) => ({ ref, text })), lengths };
@@ -163,7 +159,7 @@ export function followUpOrder(
   reply: CheckedReply,
   sections: readonly OrderedSection[],
 ): string | null {
-  const failed = failedIn(reply, sections, context.pace);
+  const failed = failedIn(reply, sections);
   return failed.lines.length || failed.unsaid.length || failed.lengths.length
     ? followUp(context, failed)
     : null;

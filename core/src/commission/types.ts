@@ -3,12 +3,14 @@ import type { Fact } from '../facts/facts.ts';
 import type { HouseStyle } from '../measure/style.ts';
 import type { Brief } from '../plan/brief.ts';
 import type { Frame, Mood, Target } from '../script/file.ts';
+import type { SourceDocument } from '../source/document.ts';
+import type { SpineLink } from '../plan/spine.ts';
 import type { PlainSection } from '../script/data.ts';
 
 export interface CommissionSource {
   letter: string;
   title: string;
-  kind: string;
+  kind: SourceDocument['kind'];
   publisher?: string;
   published?: string;
   text: string;
@@ -19,6 +21,10 @@ export interface CommissionContext {
   title: string;
   /** The one sentence that the script must make good. */
   promise: string;
+  /** From which side it is told; empty when nobody chose one. */
+  angle: string;
+  /** What a telling of the sources hangs on, in telling order. */
+  spine: readonly Pick<SpineLink, 'source' | 'fact' | 'kind'>[];
   channel: string;
   frame: Frame;
   mood: Mood;
@@ -58,7 +64,10 @@ export interface OrderedSection {
   id: string;
   title: string;
   seconds: number;
+  /** Words that fill its seconds, its rests taken off. */
   words: number;
+  /** What one of its words takes, in milliseconds, with its share of the rests between sentences. */
+  msAWord: number;
   facts: readonly OrderedFact[];
 }
 export interface Order {

@@ -32,7 +32,10 @@ const last = (name: string) =>
     .replace(/[’']s$/, '');
 
 /** Introductions by last name: with a role before the name, behind it, or the full name alone. */
-export function introductionsOf(source: SourceDocument): Map<string, Introduction> {
+export function introductionsOf(source: {
+  kind: string;
+  blocks: readonly Pick<SourceDocument['blocks'][number], 'type' | 'text'>[];
+}): Map<string, Introduction> {
   const out = new Map<string, Introduction>();
   // A box's rows are no sentences: "Genus: Petrorhina Hale, 1841" names nobody in full.
   const texts = source.blocks.filter((b) => b.type !== 'heading' && b.type !== 'box').map((b) => b.text);

@@ -11,3 +11,4 @@ export * from './opening.ts';
 export * from './rundown.ts';
 export { toAddSays } from './toAdd.ts';
 export { shapes } from './shapes.ts';
+export { spineOf, type SpineLink } from './spine.ts';

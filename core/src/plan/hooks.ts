@@ -6,7 +6,8 @@ import { stems } from '../facts/centrality.ts';
 import { isWhole } from '../facts/speech.ts';
 import { plainClause, undated, whyClause, whyQuestion } from './clause.ts';
 import type { FactRef } from './kept.ts';
-import { explained, type Material } from './material.ts';
+import { explained } from './material.ts';
+import type { SourceDocument } from '../source/document.ts';
 
 export const HOOK_KINDS = [
   'question',
@@ -58,7 +59,11 @@ const alone = (f: Fact) =>
 
 /** All hooks, the best first, with kinds mixed: the first of each kind before any second. `seed` turns equals. */
 export function hooksOf(
-  given: readonly Material[],
+  given: readonly {
+    letter: string;
+    source: Pick<SourceDocument, 'kind' | 'title'>;
+    facts: readonly Fact[];
+  }[],
   tools: { tagger: Tagger; clock: Clock },
   seed = 1,
 ): Hook[] {

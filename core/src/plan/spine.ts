@@ -38,8 +38,8 @@ const MOST_LINKS = 8;
 const LEAST_LINKS = 4;
 /** About so many sentences make an episode. */
 const EPISODE = 4;
-/** Longer sentences carry a link badly, in words. */
-const LONG = 30;
+/** Longer sentences carry a link badly, and so do scraps, in words. */
+const [SCRAP, LONG] = [4, 30];
 
 const dayOf = (f: Fact) => f.dates[0]?.iso.slice(0, 7) ?? '';
 
@@ -70,7 +70,7 @@ function carries(f: Fact, at: number): { kind: LinkKind; worth: number } {
       f.strength +
       (cue?.[2] ?? 0) +
       0.15 * f.parts.surprising -
-      (words(f) > LONG ? 0.2 : 0) -
+      (words(f) > LONG || words(f) < SCRAP ? 0.2 : 0) -
       (f.modality === 'plain' ? 0 : 0.1) -
       (f.quotes.length ? 0.1 : 0) -
       (/\?["”]?$/.test(f.text) ? 0.3 : 0),

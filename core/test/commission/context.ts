@@ -4,7 +4,7 @@ import { orderedSections, makeReplyChecker, type CommissionContext } from '../..
 import { draftScript } from '../../src/draft/index.ts';
 import { extractFacts } from '../../src/facts/index.ts';
 import { openKin } from '../../src/language/index.ts';
-import { usualBrief } from '../../src/plan/index.ts';
+import { spineOf, usualBrief } from '../../src/plan/index.ts';
 import { openSource, type SourceDocument } from '../../src/source/index.ts';
 import { clock, demoFile, solver, tagger } from '../tools.ts';
 
@@ -27,9 +27,12 @@ export async function demoContext(file: string, seconds: number): Promise<Commis
     { target: { kind: 'point', seconds }, mood: 'calm', seed: 1 },
     { tagger, clock, solver: await solver() },
   );
+  const source = sourceOf(document);
   return {
     title: document.title,
     promise: '',
+    angle: '',
+    spine: spineOf({ letter: 'A', source: document, facts: source.facts }),
     channel: 'Quiet Machinery',
     frame: '16:9',
     mood: 'calm',
@@ -38,11 +41,15 @@ export async function demoContext(file: string, seconds: number): Promise<Commis
     brief: usualBrief(),
     style: null,
     sections,
-    sources: [sourceOf(document)],
+    sources: [source],
     must: [],
     out: [],
   };
 }
 
 export const checkerOf = (context: CommissionContext, never: readonly string[] = []) =>
-  makeReplyChecker(context.sources, { sections: orderedSections(context), never }, { tagger, kin, clock });
+  makeReplyChecker(
+    context.sources,
+    { sections: orderedSections(context, clock), never },
+    { tagger, kin, clock },
+  );

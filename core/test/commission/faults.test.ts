@@ -22,6 +22,7 @@ function checkedReply(r: LabelledReply): CheckedReply {
     title: 'One',
     seconds: r.seconds ?? 30,
     words: 80,
+    msAWord: 400,
     facts: ids.map((id) => ({
       ref: id,
       source: 'A',

@@ -6,6 +6,7 @@ import {
   type ReplyChecker,
 } from '../../src/commission/index.ts';
 import { checkerOf, demoContext } from './context.ts';
+import { clock } from '../tools.ts';
 
 const PARTS = [
   [
@@ -83,7 +84,7 @@ describe('a reply', function () {
 
   it('says which must-says are told and by which line', () => {
     const { saidBy, unsaid } = checker.check(PARTS.flat().join(' '), true);
-    const must = orderedSections(context).flatMap((s) => s.facts.filter((f) => f.must));
+    const must = orderedSections(context, clock).flatMap((s) => s.facts.filter((f) => f.must));
     for (const f of must) expect(`A:${f.fact}` in saidBy).to.equal(!unsaid.some((u) => u.fact === f.fact));
     expect(saidBy[`A:${context.sources[0].facts[1].id}`]).to.equal('R2');
   });

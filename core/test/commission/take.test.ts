@@ -102,7 +102,7 @@ describe('taking a reply', function () {
   });
 
   it('alone leaves of ours only what must be said and is not, and what is locked', () => {
-    const must = orderedSections(context).flatMap((s) =>
+    const must = orderedSections(context, clock).flatMap((s) =>
       s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`),
     );
     const taken = takenIn(context, reply, takeable(reply, true), { ...options, alone: true, must });
@@ -141,12 +141,12 @@ describe('taking a reply', function () {
   });
 
   it('a follow-up asks only for what failed, and its answer goes in by number and fact', () => {
-    const sections = orderedSections(context);
+    const sections = orderedSections(context, clock);
     const bad = checkerOf(context).check(
       '[1]\nThe bridge swung by nearly seven centimetres. Professor Wren foretold it. Nobody was hurt.',
       true,
     );
-    const failed = failedIn(bad, sections, context.pace);
+    const failed = failedIn(bad, sections);
     expect(failed.lines.map((l) => l.number)).to.deep.equal([2]);
     const order = followUpOrder(context, bad, sections)!;
     expect(order)

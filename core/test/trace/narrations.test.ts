@@ -10,7 +10,7 @@ import { clock, tagger } from '../tools.ts';
 import { kin, sourceOf } from '../commission/context.ts';
 
 const PAGES = { '01': 'html', '05': 'html', '07': 'wikitext', '09': 'html', '11': 'html', '13': 'html' };
-const SECTION = { number: 1, id: 'S1', title: 'One', seconds: 150, words: 380, facts: [] };
+const SECTION = { number: 1, id: 'S1', title: 'One', seconds: 150, words: 380, msAWord: 400, facts: [] };
 const told = (name: string) => readFileSync(new URL(`./narrations/${name}`, import.meta.url), 'utf8');
 const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
 /** A line may come as several sentences, or several lines as one. */

@@ -1,6 +1,6 @@
 /** What an order for the open script is written from. */
 import type { CommissionSource } from '@ursprung/core/commission/desk';
-import { briefSchema } from '@ursprung/core/desk';
+import { briefSchema, spineOf, type SpineLink } from '@ursprung/core/desk';
 import type { PlainSection } from '@ursprung/core/script';
 import type { ScriptSession } from '../script/session.ts';
 import type { SentContext } from '../text/messages.ts';
@@ -15,6 +15,14 @@ function planned(session: ScriptSession): PlainSection[] {
   );
 }
 
+/** The spine of a source, found once for each state of its facts. */
+const spines = new WeakMap<object, SpineLink[]>();
+function linksOf({ letter, document, facts }: ScriptSession['sources'][number]): SpineLink[] {
+  const links = spines.get(facts) ?? spineOf({ letter, source: document, facts });
+  spines.set(facts, links);
+  return links;
+}
+
 export function contextOf(session: ScriptSession): SentContext {
   const { settings } = session.snapshot;
   const marked = (test: (mark: string) => boolean) =>
@@ -25,6 +33,8 @@ export function contextOf(session: ScriptSession): SentContext {
   return {
     title: settings.title,
     promise: settings.promise?.sentence ?? '',
+    angle: settings.promise?.angle?.says ?? '',
+    spine: session.sources.flatMap(linksOf),
     channel: session.script.channelName,
     frame: settings.frame,
     mood: settings.mood,

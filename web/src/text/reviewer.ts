@@ -69,7 +69,7 @@ function checkReply(asked: ReplyAsked): Replied {
   const text = base ? mergedReply(base, asked.text, asked.sections) : asked.text;
   const checked = checker.check(text, asked.done);
   const context = { ...asked.context, sources: commissionSources() };
-  const failed = failedIn(checked, asked.sections, context.pace);
+  const failed = failedIn(checked, asked.sections);
   return {
     checked,
     followUp: asked.done ? followUpOrder(context, checked, asked.sections) : null,
@@ -80,9 +80,14 @@ function checkReply(asked: ReplyAsked): Replied {
 function answer(message: Asked) {
   switch (message.type) {
     case 'order':
-      return makeOrders({ ...message.context, sources: commissionSources() }, message.scope, {
-        letters: message.letters,
-      });
+      return makeOrders(
+        { ...message.context, sources: commissionSources() },
+        message.scope,
+        { clock: tools!.clock, tagger: tools!.tagger! },
+        {
+          letters: message.letters,
+        },
+      );
     case 'reply':
       return checkReply(message);
     case 'settle':
