@@ -475,6 +475,7 @@ function neededScript(path: string): ScriptFile {
 /** A source as it stands inside a script file: its words, and its facts as far as the Read-through needs them. */
 function sourceOfFile(source: ScriptFile['sources'][number]): ReviewSource {
   const { blocks, facts, kind } = source as { blocks?: unknown; facts?: unknown; kind?: unknown };
+  const known = SOURCE_KINDS.find((k) => k === kind);
   const list = (value: unknown) =>
     Array.isArray(value) ? (value as { id?: unknown; text?: unknown }[]) : [];
   const text = list(blocks)
@@ -486,7 +487,7 @@ function sourceOfFile(source: ScriptFile['sources'][number]): ReviewSource {
     facts: list(facts).flatMap((f) =>
       typeof f.id === 'string' && typeof f.text === 'string' ? [{ id: f.id, text: f.text } as Fact] : [],
     ),
-    ...(typeof kind === 'string' ? { kind } : {}),
+    ...(known ? { kind: known } : {}),
   };
 }
 

@@ -9,7 +9,9 @@ import {
   orderedSections,
   settleLength,
   takeable,
-  takenIn,
+  replacedBy,
+  type Became,
+  type ReplyLine,
   type CommissionContext,
   type CommissionSource,
 } from '@ursprung/core/commission';
@@ -172,6 +174,10 @@ export interface ReplyReport {
     text: string;
     /** The number of the section it was written for. */
     section: number;
+    /** What became of it: "kept open" is a place for what it was to say, with its seconds. */
+    became: Became | 'left out for length';
+    /** What is wrong in it, where it could not be taken as it came. */
+    why: string;
     taken: boolean;
     mend: { from: string; to: string } | null;
     accusations: {
@@ -210,27 +216,35 @@ export function replyTaken(
   );
   let n = 0;
   const taking = takeable(checked, true);
-  const taken = takenIn(context, checked, taking, {
+  const replaced = replacedBy(context, checked, taking, {
     by: { kind: 'person', who, at },
     fresh: () => `r${(n++).toString(36)}`,
-    alone: true,
-    must,
   });
   const strength = new Map<string, number>(
     context.sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.strength] as const)),
   );
-  const settled = settleLength(taken, file.target, context.mood, clock, (l) => {
+  const spine = new Set(context.spine.map((l) => `${l.source}:${l.fact}`));
+  const settled = settleLength(replaced.sections, file.target, context.mood, clock, (l) => {
     const keys = l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
-    if (keys.some((k) => must.includes(k))) return null;
+    if (keys.some((k) => must.includes(k) || spine.has(k))) return null;
     return Math.max(0.05, ...keys.map((k) => strength.get(k) ?? 0.3));
   });
   const failed = failedIn(checked, sections);
-  const left = checked.lines.filter((l) => !taking.has(l.id));
+  const droppedFor = new Set(settled.dropped.map((l) => l.text));
+  const becameOf = (l: ReplyLine) =>
+    droppedFor.has(taking.get(l.id) ?? '')
+      ? 'left out for length'
+      : (replaced.became.get(l.id) ?? 'left out');
   const script = scriptFile({ ...file, mood: context.mood }, settled.sections, clock, file.sources);
   const report: ReplyReport = {
     lines: checked.lines.map((l) => ({
       text: l.text,
       section: sections.findIndex((s) => s.id === l.section) + 1,
+      became: becameOf(l),
+      why: l.faults
+        .filter(stops)
+        .map((f) => f.says)
+        .join(' '),
       taken: taking.has(l.id),
       mend: taking.has(l.id) && taking.get(l.id) !== l.text ? { from: l.text, to: taking.get(l.id)! } : null,
       accusations: l.faults.map((f) => ({
@@ -249,12 +263,14 @@ export function replyTaken(
     report,
     notes: [
       `${taking.size} of ${checked.lines.length} lines taken, ${report.lines.filter((l) => l.mend).length} of them mended.`,
-      ...left.map(
-        (l) =>
-          `Not taken: “${l.text}” ${l.faults
-            .filter(stops)
-            .map((f) => f.says)
-            .join(' ')}`,
+      ...report.lines.flatMap((l) =>
+        l.became === 'kept open'
+          ? [`Not taken, its place is kept: “${l.text}” ${l.why}`]
+          : l.became === 'left out' || l.became === 'paragraph stays'
+            ? [
+                `Not taken: “${l.text}” ${l.became === 'left out' ? l.why : 'A line that stays says so already.'}`,
+              ]
+            : [],
       ),
       ...report.lines.flatMap((l) => (l.mend ? [`Mended: “${l.mend.from}” is now “${l.mend.to}”`] : [])),
       ...checked.lines.flatMap((l) =>
@@ -262,7 +278,7 @@ export function replyTaken(
           ? [`Nothing says so: “${l.text}” ${l.faults.map((f) => f.says).join(' ')}`]
           : [],
       ),
-      ...failed.unsaid.map((f) => `Not said: ${f.ref} “${f.text}”. The line that was there stays.`),
+      ...failed.unsaid.map((f) => `Not said: ${f.ref} “${f.text}”.`),
       ...(settled.dropped.length
         ? [`Left out for length: ${settled.dropped.map((l) => `“${l.text}”`).join(' ')}`]
         : []),

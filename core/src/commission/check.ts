@@ -3,6 +3,7 @@ import { refsOf } from '../facts/ids.ts';
 import { literal } from '../language/literal.ts';
 import { stems } from '../facts/centrality.ts';
 import { numbersIn } from '../facts/extract.ts';
+import { leansOnBefore } from '../facts/references.ts';
 import type { Kin } from '../language/kin.ts';
 import type { Tagger } from '../language/tagged.ts';
 import type { TakenOut } from '../script/clean/index.ts';
@@ -88,6 +89,8 @@ export interface ReplyChecker {
 const LENGTH_SHARE = 0.08;
 const LENGTH_MS = 1000;
 const MOST_MENDS = 6;
+/** So long an opening lasts: what it says ahead of its place may be said again there, in milliseconds (common practice, no published source). */
+const OPENING_MS = 20_000;
 /** From this share of its words a later line says an earlier one again. */
 const AGAIN = 0.75;
 const FEWEST_WORDS = 3;
@@ -227,7 +230,10 @@ export function makeReplyChecker(
     const places = matchSections(read, aligned, order.sections);
     const unfinished = !done && !/[.!?…]["”’)]?\s*$/.test(reply.trimEnd()) ? texts.length - 1 : -1;
     const near = overlap(texts, shared);
-    const again = saidAgain(texts, aligned, factText, kin, wordsOf);
+    const opening = texts.findIndex(
+      (_, i) => texts.slice(0, i + 1).reduce((n, t) => n + timed(t).ms, 0) > OPENING_MS,
+    );
+    const again = saidAgain(texts, aligned, factText, kin, wordsOf, opening < 0 ? texts.length : opening);
     const lines = read.map((l, i): ReplyLine => {
       const arriving = i === unfinished;
       const [before, behind] = [texts[i - 1] ?? '', texts[i + 1] ?? ''];
@@ -235,10 +241,12 @@ export function makeReplyChecker(
         ? []
         : [...own(l.text, aligned[i], before, behind), ...closeIn(near.lines[i], aligned[i])];
       const earlier = again.get(i);
+      // From under a line that points at it nothing is dropped.
+      const held = leansOnBefore(behind) && places[i + 1] === places[i];
       if (!arriving && earlier !== undefined)
-        faults.push({ kind: 'twice', level: 'wrong', start: 0, end: l.text.length, says: `Said already in line ${earlier + 1}.`, mend: '', does: 'Drop the line' }); // prettier-ignore
+        faults.push({ kind: 'twice', start: 0, end: l.text.length, says: `Said already in line ${earlier + 1}.`, ...(held ? { level: 'unsupported' } : { level: 'wrong', mend: '', does: 'Drop the line' }) }); // prettier-ignore
       const close = faults.some((f) => f.kind === 'close');
-      const mended = !faults.some(stops) ? l.text : earlier !== undefined ? '' : close ? null : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
+      const mended = !faults.some(stops) ? l.text : earlier !== undefined && !held ? '' : close ? null : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
       const { ms, words } = timed(l.text);
       return {
         id: `R${i + 1}`,
@@ -297,6 +305,7 @@ function saidAgain(
   factText: ReadonlyMap<string, string>,
   kin: Kin | null,
   wordsOf: (text: string) => string[],
+  opening: number,
 ): Map<number, number> {
   const words = texts.map(wordsOf);
   const bare = texts.map((t) => stems(t).join(' '));
@@ -312,10 +321,13 @@ function saidAgain(
     const sharing = new Map<number, number>();
     for (const w of own) for (const k of having.get(w) ?? []) sharing.set(k, (sharing.get(k) ?? 0) + 1);
     const near = [...sharing].flatMap(([k, n]) => (n * 3 >= own.length ? [k] : [])).sort((a, b) => a - b);
+    // What the opening takes from the middle of the story is told again in its place; a reminder in a question repeats nothing.
+    const recalls = (k: number) => /\?["”]?$/.test(texts[i]) || (k < opening && i >= opening);
     const again = near.find(
       (k) =>
-        (own.length >= FEWEST_WORDS && Math.min(share(own, words[k]), share(words[k], own)) >= AGAIN) ||
-        (/\s/.test(texts[i].trim()) && texts[i].length > 8 && bare[k].includes(bare[i]) && plainly(texts[k]).includes(plainly(texts[i]))), // prettier-ignore
+        (!recalls(k) || bare[k] === bare[i]) &&
+        ((own.length >= FEWEST_WORDS && Math.min(share(own, words[k]), share(words[k], own)) >= AGAIN) ||
+        (/\s/.test(texts[i].trim()) && texts[i].length > 8 && bare[k].includes(bare[i]) && plainly(texts[k]).includes(plainly(texts[i])))), // prettier-ignore
     );
     if (again !== undefined) out.set(i, again);
     for (const w of own) (having.get(w) ?? having.set(w, []).get(w)!).push(i);
@@ -326,7 +338,7 @@ function saidAgain(
     const before = told.get(key);
     if (!before) told.set(key, { by: i, words: new Set(covered) });
     else {
-      if (covered.length >= FEWEST_COVERED && covered.every((w) => before.words.has(w)) && !out.has(i)) out.set(i, before.by); // prettier-ignore
+      if (!recalls(before.by) && covered.length >= FEWEST_COVERED && covered.every((w) => before.words.has(w)) && !out.has(i)) out.set(i, before.by); // prettier-ignore
       for (const w of covered) before.words.add(w);
     }
   });

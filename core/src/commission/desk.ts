@@ -5,3 +5,4 @@ export { FAULT_NAMES, SLOTS, stops, type ReplyKind } from './faults.ts';
 export type { CheckedReply, ReplyFault, ReplyLine, SectionLength } from './check.ts';
 export { rowsOf, type ReplyRow } from './rows.ts';
 export { disclosureOf, originsIn, takeable, takenIn } from './take.ts';
+export { replacedBy, type Became, type Replaced } from './replace.ts';

@@ -25,3 +25,4 @@ export {
 } from './take.ts';
 export { settleLength, type Settled } from './settle.ts';
 export { FAULT_NAMES, REPLY_KINDS, SLOTS, stops, type ReplyKind } from './faults.ts';
+export { replacedBy, type Became, type Replaced, type ReplaceOptions } from './replace.ts';

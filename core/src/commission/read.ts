@@ -40,29 +40,75 @@ const withoutMarkup = (text: string): string =>
 const MARK =
   /^[\s#>*_-]*\[\s*(?:section\s+|line\s+)?(\d{1,3}|[A-L]\d{1,4})\s*\]\**(?!\*)\s*(?:[:.)–—-]\s*)?((?:\S.*)?)$/i;
 
+/** A heading that numbers its section, with or without a title and a count. */
+const NUMBERED =
+  /^[\s#>*_-]*(?:section|part)\s+(\d{1,3})\b[*\s]*(?:[:.–—-]\s*)?((?:[^.!?\s][^.!?\n]{0,78})?(?<![:,;]))$/i;
+
+/** What a program thought before it wrote. */
+const THOUGHT = /<(think|thinking|reasoning|analysis)>[\s\S]*?(?:<\/\1>|$)/gi;
+
+/** Fewer words in a value are a title or a name. */
+const FEWEST_SAID = 4;
+/** The words of a reply that came as data: its texts, in order; null where it is no data. */
+function saidInData(text: string): string | null {
+  const bare = text.replace(/^\s*```\w*\s*|\s*```\s*$/g, '').trim();
+  if (!/^[[{]\s*["{[\]}]/.test(bare)) return null;
+  let data: unknown;
+  try {
+    data = JSON.parse(bare);
+  } catch {
+    return null;
+  }
+  const texts: string[] = [];
+  const walk = (value: unknown, deep: number): void => {
+    if (typeof value === 'string') texts.push(...(value.trim().split(/\s+/).length >= FEWEST_SAID ? [value] : []));
+    else if (deep < 12 && value && typeof value === 'object') for (const v of Object.values(value)) walk(v, deep + 1);
+  };
+  walk(data, 0);
+  return texts.join('\n\n');
+} // prettier-ignore
+
+/** Which fact a writer says a line rests on, in brackets behind it. */
+const REFERENCE = /\s*(?:\[\^?|\()(?:see )?[A-L]\d{1,4}(?:\s*(?:[,;&–-]|and)\s*[A-L]\d{1,4})*[\])]/g;
+
 /** What writers and programs say around their words. */
 const TALK_BEFORE =
-  /^(?:hi|hello|hey|dear \w+|sure|of course|certainly|absolutely|okay|ok|right|great|thanks|thank you|sorry|as (?:promised|asked|requested)|here (?:it is|you (?:go|are)|is (?:the|your|my)|are (?:the|your))|hope (?:it|this|you)|i (?:hope|have|wrote|tried|kept)|this is (?:the|my) (?:narration|section|script|draft))\b[^.!?]*[.!?:]?$/i;
+  /^(?:(?:subject|re|to|from|date)(?= ?:)|hi|hello|hey|dear \w+|sure|of course|certainly|absolutely|okay|ok|right|great|thanks|thank you|sorry|as (?:promised|asked|requested)|here(?:[’']s| it is| you (?:go|are)| is (?:the|your|my|a)| are (?:the|your))|(?:below|attached|following) (?:is|are|you)|hope (?:it|this|you)|i (?:hope|have|wrote|tried|kept)|(?:this|that)(?: is|[’']s) (?:the|my|your) (?:narration|section|script|draft|reply)|(?:narration|script|draft|final(?: version)?|reply|version \d+)(?= ?:))\b[^.!?]*[.!?:]?$/i;
 const TALK_BEHIND =
-  /^(?:let me know|hope (?:it|this|you)|i hope|feel free|happy to|thanks|thank you|cheers|best|regards|yours|is (?:it|this|that) (?:ok|okay|what you|all right)|shall i|would you like|want me to|if you (?:want|need|like))\b[^.!?]*[.!?]?$/i;
+  /^(?:let me know|hope (?:it|this|you)|i hope|feel free|happy to|thanks|thank you|cheers|best|regards|yours|is (?:it|this|that) (?:ok|okay|what you|all right)|shall i|would you like|want me to|if you(?:[’']d)? (?:want|need|like)|(?:i[’']ve|i have|i) (?:kept|used|tried|left|made|avoided|stayed|aimed|written|followed|marked|cut)|(?:that|this|it)(?:[’']s| is| comes to| runs(?: to)?| makes) (?:about |roughly |around |just (?:over|under) )?[\d,]+ (?:words|seconds)|notes?(?= ?[:(])|sources?(?= ?:)|facts? (?:used|left out)|changes(?= ?:)|disclaimer(?= ?:)|end of (?:the )?(?:script|narration|section|reply))\b[^.!?]*[.!?:]?$/i;
 
 /** `marked`: the reply to a follow-up, whose rows are marked one by one. */
 export function readReply(raw: string, marked = false): ReadReply {
   const cut = raw.length > LARGEST_REPLY;
-  const text = headed(withoutMarkup(cut ? raw.slice(0, LARGEST_REPLY).replace(/\s+\S*$/, '') : raw));
-  const chunks: { mark: string | null; rows: string[] }[] = [{ mark: null, rows: [] }];
-  for (const row of text.replace(/\r\n?/g, '\n').split('\n')) {
-    const m = MARK.exec(row);
-    if (m) chunks.push({ mark: m[1].toUpperCase(), rows: m[2] ? [m[2]] : [] });
-    else chunks[chunks.length - 1].rows.push(row);
-  }
-  const lines: ReadLine[] = [];
   const cleaned: TakenOut[] = [];
+  const came = (cut ? raw.slice(0, LARGEST_REPLY).replace(/\s+\S*$/, '') : raw).replace(
+    THOUGHT,
+    (thought) => {
+      cleaned.push({ kind: 'chatter', text: thought.replace(/<[^<>]*>/g, ' ').trim() });
+      return '';
+    },
+  );
+  const text = headed(withoutMarkup(saidInData(came) ?? came)).replace(REFERENCE, '');
+  const chunks: { mark: string | null; rows: string[] }[] = [{ mark: null, rows: [] }];
+  const all = text.replace(/\r\n?/g, '\n').split('\n');
+  all.forEach((row, i) => {
+    const m = MARK.exec(row);
+    const numbered = marked ? null : NUMBERED.exec(row.trimEnd());
+    if (m) {
+      // A title behind the mark, over the section's words.
+      const title = !marked && m[2] && !/[.!?…:,”"’)]\s*$/.test(m[2]) && all[i + 1]?.trim();
+      chunks.push({ mark: m[1].toUpperCase(), rows: m[2] ? [title ? `## ${m[2]}` : m[2]] : [] });
+    } else if (numbered) chunks.push({ mark: numbered[1], rows: numbered[2] ? [`## ${numbered[2]}`] : [] });
+    else chunks[chunks.length - 1].rows.push(row);
+  });
+  // The first section has its mark, so what stands before it is none.
+  const prologue = !marked && chunks[1]?.mark === '1';
+  const lines: ReadLine[] = [];
   for (const { mark, rows } of chunks) {
     const words = rows.join('\n');
     if (!words.trim()) continue;
     // What stands before the first mark of a marked reply is talk.
-    if (marked && mark === null) {
+    if ((marked || prologue) && mark === null) {
       cleaned.push({ kind: 'chatter', text: words.trim() });
       continue;
     }

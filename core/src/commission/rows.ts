@@ -1,5 +1,5 @@
 /** Ours and the reply beside one another: lines stand level where both rest on the same fact. */
-import type { PlainLine, PlainSection } from '../script/data.ts';
+import { isOpen, type PlainLine, type PlainSection } from '../script/data.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
 
 export interface ReplyRow {
@@ -15,7 +15,8 @@ const SHARED = 2;
 /** Framing lines stand level only where nothing else speaks against it. */
 const FRAMING = 0.2;
 
-const keysOf = (l: PlainLine) => l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
+const keysOf = (l: PlainLine) =>
+  (l.open?.length ? l.open : l.from).flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
 const replyKeys = (l: ReplyLine) => l.facts.map((f) => `${f.source}:${f.fact}`);
 
 function likeness(ours: PlainLine, reply: ReplyLine): number {
@@ -27,7 +28,7 @@ function likeness(ours: PlainLine, reply: ReplyLine): number {
 
 /** The rows of one section, by the longest common course of facts (dynamic programming, Needleman and Wunsch 1970). */
 export function rowsOf(section: PlainSection, reply: CheckedReply): ReplyRow[] {
-  const ours = section.lines.filter((l) => l.text.trim());
+  const ours = section.lines.filter((l) => l.text.trim() || isOpen(l));
   const theirs = reply.lines.filter((l) => l.section === section.id);
   const best = Array.from({ length: ours.length + 1 }, () => new Float64Array(theirs.length + 1));
   for (let i = ours.length - 1; i >= 0; i--)

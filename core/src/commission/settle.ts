@@ -3,7 +3,8 @@ import { MOOD_RULES } from '../plan/moods.ts';
 import { LONGEST_REST, timeOf, wanted } from '../draft/fit.ts';
 import type { Mood, Target } from '../script/file.ts';
 import { toleranceMs } from '../script/file.ts';
-import type { PlainLine, PlainSection } from '../script/data.ts';
+import { leansOnBefore } from '../facts/references.ts';
+import { isOpen, type PlainLine, type PlainSection } from '../script/data.ts';
 import type { Clock } from '../timing/clock.ts';
 
 /** No rest between sections is shorter, in milliseconds: a listener must hear that a section ends. */
@@ -73,15 +74,41 @@ function leastNeeded(
   clock: Clock,
   mayDrop: (line: PlainLine) => number | null,
 ): PlainLine | null {
+  const named = firstNamed(sections);
   const choices = sections.flatMap((s) =>
     s.lines.length < 2
       ? []
-      : s.lines.flatMap((line) => {
+      : s.lines.flatMap((line, i) => {
           const worth = mayDrop(line);
-          if (worth === null || line.locked || s.locked || line.fixed) return [];
+          if (worth === null || line.locked || s.locked || line.fixed || isOpen(line)) return [];
+          if (named.has(line) || holds(s.lines, i)) return [];
           const { ms } = clock.time(line.text);
           return [{ line, cost: worth + Math.abs(ms - offMs) / 4000 }];
         }),
   );
   return choices.sort((a, b) => a.cost - b.cost)[0]?.line ?? null;
+}
+
+/** Whether another line hangs on one: what follows points at it, it asks what the next one answers, or it answers. */
+const holds = (lines: readonly PlainLine[], at: number): boolean => {
+  const [before, own, behind] = [lines[at - 1], lines[at], lines[at + 1]].map((l) => l?.text.trim() ?? '');
+  const asks = (text: string) => /[?:]["”]?$/.test(text);
+  return asks(own) || asks(before) || (behind !== '' && leansOnBefore(behind));
+};
+
+const FULL_NAME = /\p{Lu}[\p{L}’'-]+(?: \p{Lu}[\p{L}’'-]+)+/gu;
+/** Lines that name somebody in full for the first time, whom a later line names by the last name alone. */
+function firstNamed(sections: readonly PlainSection[]): Set<PlainLine> {
+  const lines = sections.flatMap((s) => s.lines);
+  const seen = new Set<string>();
+  const out = new Set<PlainLine>();
+  lines.forEach((line, i) => {
+    for (const [full] of line.text.matchAll(FULL_NAME)) {
+      const last = full.split(' ').at(-1)!;
+      if (seen.has(full)) continue;
+      seen.add(full);
+      if (lines.slice(i + 1).some((l) => l.text.includes(last) && !l.text.includes(full))) out.add(line);
+    }
+  });
+  return out;
 }

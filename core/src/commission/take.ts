@@ -22,70 +22,78 @@ export function takeable(reply: CheckedReply, mended: boolean): Map<string, stri
   );
 }
 
-const kept = (line: PlainLine, section: PlainSection) => line.locked || section.locked || line.fixed !== '' || line.fixedMs !== null; // prettier-ignore
+export const isKept = (line: PlainLine, section: PlainSection): boolean =>
+  line.locked || section.locked || line.fixed !== '' || (line.fixedMs !== null && !line.open?.length);
 
 export interface TakeOptions {
   by: Origin;
   /** Makes the random part of new ids. */
   fresh: () => string;
-  /** Our lines that the reply has nothing for go too: the reply stands alone. Never what is locked or must be said. */
-  alone?: boolean;
-  /** Facts that must be said, as "A:f3": our lines that say them stay unless the reply does. */
-  must?: readonly string[];
 }
 
-/** The script with the chosen lines of a reply in it. Sections that take nothing are the same objects as before. */
+/** What a line of a reply rests on, as a script's line keeps it. */
+export const sourcesOf = (sources: CommissionContext['sources']): ((l: ReplyLine) => LineSource[]) => {
+  const facts = new Map(sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.text] as const)));
+  return (l) =>
+    l.facts.map((a) => ({ source: a.source, fact: a.fact, quote: facts.get(`${a.source}:${a.fact}`) ?? '' }));
+};
+
+/** The script with single lines of a reply in it, each in its place beside ours. Sections that take nothing are the same objects as before. */
 export function takenIn(
   context: Pick<CommissionContext, 'sections' | 'sources'>,
   reply: CheckedReply,
   taking: Taking,
   options: TakeOptions,
 ): PlainSection[] {
-  const facts = new Map(
-    context.sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.text] as const)),
-  );
-  const fromOf = (l: ReplyLine): LineSource[] =>
-    l.facts.map((a) => ({ source: a.source, fact: a.fact, quote: facts.get(`${a.source}:${a.fact}`) ?? '' }));
-  const sayBy = new Set(
-    reply.lines.flatMap((l) => (taking.has(l.id) ? l.facts.map((a) => `${a.source}:${a.fact}`) : [])),
-  );
+  const from = sourcesOf(context.sources);
   return context.sections.map((section) => {
     const rows = rowsOf(section, reply);
     if (!rows.some((r) => r.reply && taking.has(r.reply.id))) return section;
     const lines: PlainLine[] = [];
     for (const { ours, reply: theirs } of rows) {
       const text = theirs ? taking.get(theirs.id) : undefined;
-      if (ours && (text === undefined || kept(ours, section))) {
+      if (ours && (text === undefined || isKept(ours, section))) {
+        lines.push(ours);
         const own = ours.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
-        const owed = (options.must ?? []).some((k) => own.includes(k) && !sayBy.has(k));
-        if (kept(ours, section) || owed || !options.alone) lines.push(ours);
-        if (kept(ours, section) && text !== undefined && !own.some((k) => theirs!.facts.some((a) => k === `${a.source}:${a.fact}`))) lines.push(newLine(theirs!, text, fromOf(theirs!), options)); // prettier-ignore
+        if (text !== undefined && !own.some((k) => theirs!.facts.some((a) => k === `${a.source}:${a.fact}`))) lines.push(newLine(theirs!, text, from(theirs!), options)); // prettier-ignore
         continue;
       }
       if (text === undefined || !theirs) continue;
-      if (!ours) lines.push(newLine(theirs, text, fromOf(theirs), options));
-      else
-        lines.push({
-          ...withoutBy(ours),
-          text,
-          from: fromOf(theirs),
-          by: options.by,
-          marks: [],
-          takes: [...ours.takes, { text: ours.text, from: ours.from, ...(ours.by ? { by: ours.by } : {}) }],
-        });
+      lines.push(
+        ours ? retakenLine(ours, text, from(theirs), options) : newLine(theirs, text, from(theirs), options),
+      );
     }
     // The rest at the end of a section stays there.
     const rest = section.lines[section.lines.length - 1]?.restMs ?? 0;
     const last = lines[lines.length - 1];
-    if (last && !kept(last, section) && !last.restMs && rest)
+    if (last && !isKept(last, section) && !last.restMs && rest)
       lines[lines.length - 1] = { ...last, restMs: rest };
     const whole = { name: 'before the reply', lines: section.lines.map(({ takes: _, ...l }) => l) };
     return { ...section, lines, takes: [...section.takes, whole] };
   });
 }
 
-const withoutBy = ({ by: _, ...line }: PlainLine): PlainLine => line;
-const newLine = (l: ReplyLine, text: string, from: LineSource[], { by, fresh }: TakeOptions): PlainLine => ({
+/** Our line with a reply's words: what was there stays a take. A place that was kept is filled. */
+export const retakenLine = (
+  { by: before, open, ...ours }: PlainLine,
+  text: string,
+  from: LineSource[],
+  { by }: TakeOptions,
+): PlainLine => ({
+  ...ours,
+  text,
+  from,
+  by,
+  ...(open?.length ? { fixedMs: null } : {}),
+  marks: [],
+  takes: ours.text.trim() ? [...ours.takes, { text: ours.text, from: ours.from, ...(before ? { by: before } : {}) }] : ours.takes, // prettier-ignore
+});
+export const newLine = (
+  l: ReplyLine,
+  text: string,
+  from: LineSource[],
+  { by, fresh }: TakeOptions,
+): PlainLine => ({
   ...emptyLine(`L${fresh()}`),
   text,
   from,

@@ -35,6 +35,13 @@ const ANSWERS =
 const ASKED = /\b(?:asked|said|wanted to know|told me|wondered|offered|wrote)\b|\?/;
 const EXPLETIVE =
   /\b[Ii]t (?:is|was|’s|has been|will be|takes?|took|seems?|turned out|may be|would be|rain(?:s|ed)|snow(?:s|ed))\b(?: not| also| still| only)?(?: \w+){0,3} (?:that|to|how|whether|whose|why|when)\b/;
+/** Pronouns that open a sentence whose subject was named before. */
+const OPENS_ON = /^["“]?(?:It|Its|They|Their|Theirs|Them|He|Him|His|She|Her|Hers)\b/;
+
+/** Whether a line's first words point at what was said before it, so that it can't be heard without that. */
+export const leansOnBefore = (text: string): boolean =>
+  (OPENS_ON.test(text) && !EXPLETIVE.test(text)) || LEANS_BACK.test(text) || TIME_BACK.test(text);
+
 const THINGS = new Set(['it', 'its', 'itself']);
 const MANY = new Set(['they', 'them', 'their', 'theirs', 'themselves']);
 const PERSONS = new Set(['he', 'him', 'his', 'himself', 'she', 'her', 'hers', 'herself']);

@@ -8,6 +8,7 @@ import type { HouseStyle } from '../measure/style.ts';
 import type { NoveltyWindow } from '../measure/novelty.ts';
 import type { Loop } from '../plan/loops.ts';
 import type { Target } from '../script/file.ts';
+import type { SourceDocument } from '../source/document.ts';
 import type { LineRole, LineSource, SectionRole } from '../script/data.ts';
 import type { Clock, TimedToken } from '../timing/clock.ts';
 import type { ClaimContext } from '../trace/claims.ts';
@@ -55,7 +56,7 @@ export interface ReviewSource {
   letter: string;
   text: string;
   facts: readonly Fact[];
-  kind?: string;
+  kind?: SourceDocument['kind'];
   published?: string;
 }
 

@@ -42,6 +42,8 @@ export const lineTakeSchema = z
     text: z.string(),
     from: z.array(lineSourceSchema).readonly(),
     by: originSchema.optional(),
+    /** What is wrong in it, for words of a reply that were refused. */
+    why: z.string().max(2000).optional(),
   })
   .readonly();
 export type LineTake = z.infer<typeof lineTakeSchema>;

@@ -42,6 +42,46 @@ describe('a reply', function () {
       .and.include('Here is');
   });
 
+  describe('however it is wrapped', () => {
+    const SPOKEN = ['On Thursday a new bridge began to swing.', 'It moved by nearly 7 centimetres.', 'It had been open for just eleven weeks.', 'Nobody was hurt.'];
+    const marked = `[1]\n${SPOKEN[0]} ${SPOKEN[1]}\n\n[2]\n${SPOKEN[2]} ${SPOKEN[3]}`;
+    const plain = `${SPOKEN[0]} ${SPOKEN[1]}\n\n${SPOKEN[2]} ${SPOKEN[3]}`;
+    for (const [how, reply] of [
+      ['by talk before it', `Here's your script:\n\n${marked}`],
+      ['by talk that counts its words', `Here’s the narration, 375 words as requested:\n\n---\n\n${marked}\n\n---\n\n*Word count: 375*`],
+      ['in a fence', `\`\`\`text\n${plain}\n\`\`\`\n\nLet me know if you'd like changes!`],
+      ['as headed sections', marked.replace('[1]', '## Section 1: Opening (39 words)').replace('[2]', 'Section 2')],
+      ['with titles behind the marks', marked.replace('[1]', '**[1] Opening**').replace('[2]', '[2] The lower bridge')],
+      ['as a letter', `Subject: Re: order\n\nHi Ada,\n\nhere it is. Sorry it took so long!\n\n${marked}\n\nBest,\nTom`],
+      ['behind what a program thought', `<think>I need 375 words. Section one is the hook.</think>\n\n${marked}`],
+      ['as data', JSON.stringify({ title: 'The bridge', sections: [{ n: 1, text: `${SPOKEN[0]} ${SPOKEN[1]}` }, { n: 2, text: `${SPOKEN[2]} ${SPOKEN[3]}` }] })],
+      ['with the facts it rests on', plain.replace('centimetres.', 'centimetres [A1, A3].').replace('hurt.', 'hurt (A2).')],
+      ['by an account of itself', `${marked}\n\nThat's 375 words. I've kept every hedge.`],
+      ['by a note of what it left out', `${marked}\n\nNote: I left out A12 because it didn't fit.`],
+      ['in tags', `<p>${SPOKEN[0]} ${SPOKEN[1]}</p><p>${SPOKEN[2]} ${SPOKEN[3]}</p>`],
+    ] as const)
+      it(`is only its words: ${how}`, () => {
+        expect(readReply(reply).lines.map((l) => l.text)).to.deep.equal(SPOKEN);
+      });
+    it('and a heading that numbers a section marks it', () => {
+      const { lines } = readReply(marked.replace('[1]', '## Section 1: Opening').replace('[2]', 'Section 2'));
+      expect(lines.map((l) => l.section)).to.deep.equal([1, 1, 2, 2]);
+    });
+  }); // prettier-ignore
+
+  it('may say again in its place what the opening took from there, and remind of something; it is held not to repeat itself elsewhere', () => {
+    const told =
+      '[1]\nNobody was hurt when the footbridge swayed, but forty people had to be led off it, one at a time, by harbour staff.\n[2]\nThe bridge carries about nine thousand people a day. It opened only eleven weeks ago, on the 22nd of August, and cost the city 6.4 million pounds. It had been open for eleven weeks, and people had begun to like it. Two sensors under the deck saw the swaying begin at 8:14. Nobody was hurt, but forty people had to be led off the bridge one at a time.';
+    const { lines } = checkerOf(context).check(told, true);
+    const twice = (l: (typeof lines)[number]) => l.faults.some((f) => f.kind === 'twice');
+    expect(lines.filter(twice)).to.deep.equal([]);
+    const repeated = checkerOf(context).check(`${told} Forty people had to be led off the bridge one at a time. The bridge carries about nine thousand people a day.`, true); // prettier-ignore
+    expect(repeated.lines.filter(twice).map((l) => l.number)).to.deep.equal([
+      lines.length + 1,
+      lines.length + 2,
+    ]);
+  });
+
   it('takes a row of bold words, with or without a count, for a heading', () => {
     for (const row of ['**Dampers** (about 80 words)', '**Dampers**', '__Dampers:__'])
       expect(readReply(`Hi!\n\n${row}\n\nIt hangs below the deck.`).lines.map((l) => l.text)).to.deep.equal([

@@ -9,6 +9,7 @@ import {
   followUpOrder,
   mergedReply,
   orderedSections,
+  replacedBy,
   rowsOf,
   settleLength,
   takeable,
@@ -101,13 +102,89 @@ describe('taking a reply', function () {
     );
   });
 
-  it('alone leaves of ours only what must be said and is not, and what is locked', () => {
-    const must = orderedSections(context, clock).flatMap((s) =>
-      s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`),
-    );
-    const taken = takenIn(context, reply, takeable(reply, true), { ...options, alone: true, must });
-    for (const l of taken[1].lines.filter((x) => !x.by))
-      expect(l.from.some((f) => must.includes(`${f.source}:${f.fact}`))).to.equal(true);
+  describe('in place of ours', () => {
+    const BAD =
+      '[1]\nOn Thursday a new footbridge swung from side to side by nearly seven centimetres. Nobody was hurt.\n[2]\nThe bridge carries about 9,500 or 12,000 people a day, said Professor Aldous Wren. It had been open for just eleven weeks.';
+    const replaced = (more: Partial<Parameters<typeof replacedBy>[3]> = {}, must: string[] = []) => {
+      const bad = checkerOf(context).check(BAD, true);
+      return { bad, ...replacedBy({ ...context, must }, bad, takeable(bad, true), { ...options, ...more }) };
+    };
+
+    it('none of our lines stay in a paragraph that the reply tells; what was there is a take of it', () => {
+      const { sections } = replaced();
+      for (const s of sections.slice(0, 2)) {
+        for (const l of s.lines) expect(Boolean(l.by) || Boolean(l.open?.length)).to.equal(true);
+        const was = context.sections.find((x) => x.id === s.id)!;
+        expect(s.takes.at(-1)!.lines.map((l) => l.text)).to.deep.equal(words([was]));
+      }
+      expect(sections[3]).to.equal(context.sections[3]);
+    });
+
+    it('a refused line keeps its place, open, with its words and what is wrong in them; what follows it stays', () => {
+      const { sections, became, bad } = replaced();
+      const [refused] = bad.lines.filter((l) => l.text.includes('Wren'));
+      expect(became.get(refused.id)).to.equal('kept open');
+      const [open, next] = sections[1].lines;
+      expect(open.open?.length).to.be.greaterThan(0);
+      expect(open.text).to.equal('');
+      expect(open.fixedMs).to.be.closeTo(refused.ms, 60);
+      expect(open.takes.at(-1)).to.include({ text: refused.text });
+      expect(open.takes.at(-1)!.why).to.include('Wren');
+      expect(next.text).to.equal('It had been open for just eleven weeks.');
+      // The document keeps it so.
+      const kept = plainSections(docFromSections(sections))[1].lines[0];
+      expect([kept.open, kept.takes.at(-1)!.why]).to.deep.equal([open.open, open.takes.at(-1)!.why]);
+    });
+
+    it('every line of the reply is accounted for', () => {
+      const { became, bad } = replaced();
+      expect([...became.keys()].sort()).to.deep.equal(bad.lines.map((l) => l.id).sort());
+    });
+
+    it('a paragraph can stay ours', () => {
+      const { sections, became, bad } = replaced({ stays: new Set([context.sections[1].id]) });
+      expect(sections[1]).to.equal(context.sections[1]);
+      for (const l of bad.lines.filter((x) => x.section === context.sections[1].id))
+        expect(became.get(l.id)).to.equal('paragraph stays');
+    });
+
+    it('what the writer marked and the reply doesn’t say has a place kept', () => {
+      const key = `A:${context.sources[0].facts.at(-1)!.id}`;
+      const away = context.sections.map((s) => ({ ...s, lines: s.lines.filter((l) => l.from.every((f) => `A:${f.fact}` !== key)) }));
+      const bad = checkerOf(context).check(BAD, true);
+      const { sections, owed } = replacedBy({ ...context, sections: away, must: [key] }, bad, takeable(bad, true), options);
+      expect(owed).to.deep.equal([key]);
+      expect(sections.flatMap((s) => s.lines).filter((l) => l.open?.some((f) => `A:${f.fact}` === key))).to.have.length(1);
+    }); // prettier-ignore
+  });
+
+  it('leaves out for length no line that another one hangs on', () => {
+    const line = (id: string, text: string) => ({
+      ...context.sections[1].lines[0],
+      id,
+      text,
+      from: [],
+      by: BY,
+    });
+    const sections = [
+      {
+        ...context.sections[1],
+        lines: [
+          line('a', 'Tam Rudkin keeps the lock.'),
+          line('b', 'It stands below the bridge.'),
+          line('c', 'What did the water show?'),
+          line('d', 'A line that bent.'),
+          line('e', 'The council has asked for a record.'),
+          line('f', 'Rudkin keeps one in pencil.'),
+        ],
+      },
+    ];
+    const settled = settleLength(sections, { kind: 'point', seconds: 15 }, 'calm', clock, () => 0.5);
+    const { dropped } = settleLength(sections, { kind: 'point', seconds: 8 }, 'calm', clock, () => 0.5);
+    expect(settled.dropped).to.deep.equal([]);
+    // "Tam Rudkin" is who "Rudkin" is, "It" is the lock, the question has its answer.
+    expect(dropped.map((l) => l.id)).to.include('e');
+    for (const id of ['a', 'c', 'd']) expect(dropped.map((l) => l.id)).to.not.include(id);
   });
 
   it('never touches a locked line or section, whatever is taken', () => {
@@ -117,7 +194,7 @@ describe('taking a reply', function () {
         fc.subarray(['R1', 'R2', 'R3', 'R4']),
         fc.boolean(),
         fc.integer({ min: -1, max: 5 }),
-        (lockedLines, chosen, alone, lockedSection) => {
+        (lockedLines, chosen, whole, lockedSection) => {
           let at = 0;
           const sections = context.sections.map((s, i) => ({
             ...s,
@@ -126,13 +203,15 @@ describe('taking a reply', function () {
           }));
           const all = takeable(reply, true);
           const taking = new Map(chosen.map((id) => [id, all.get(id)!]));
-          const taken = takenIn({ ...context, sections }, reply, taking, { ...options, alone });
+          const taken = whole
+            ? replacedBy({ ...context, sections }, reply, taking, options).sections
+            : takenIn({ ...context, sections }, reply, taking, options);
           sections.forEach((s, i) => {
             const stay = s.lines.filter((l) => l.locked || s.locked);
             expect(taken[i].lines.filter((l) => stay.some((x) => x.id === l.id))).to.deep.equal(stay);
           });
           const untouched = sections.filter(
-            (s) => !reply.lines.some((l) => l.section === s.id && taking.has(l.id)),
+            (s) => !reply.lines.some((l) => l.section === s.id && (whole || taking.has(l.id))),
           );
           for (const s of untouched) expect(taken).to.include(s);
         },

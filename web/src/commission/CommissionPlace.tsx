@@ -6,7 +6,10 @@ import {
   USUAL_LETTERS,
   rowsOf,
   takeable,
+  replacedBy,
   takenIn,
+  type Became,
+  type Replaced,
   type OrderScope,
   type ReplyLine,
   type ReplyRow,
@@ -18,7 +21,7 @@ import { useSnapshot } from '../script/useSnapshot.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { useActions } from '../shell/commands.tsx';
 import { ask, opened } from './ask.ts';
-import { sourcesOf } from './context.ts';
+import { contextOf, sourcesOf } from './context.ts';
 import { OrderColumn } from './OrderColumn.tsx';
 import { ReplyBox } from './ReplyBox.tsx';
 import { Rows } from './Rows.tsx';
@@ -44,6 +47,10 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   const [row, setRow] = useState(0);
   const [serving, setServing] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  /** What became of the reply when it was last taken whole. */
+  const [said, setSaid] = useState<string | null>(null);
+  /** Sections whose own lines stay when the reply is taken whole. */
+  const [stays, setStays] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState<string | null>(query.get('reply'));
   const list = useRef<HTMLDivElement>(null);
 
@@ -90,19 +97,24 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
     () => (orders ?? []).flatMap((o) => o.sections.flatMap((s) => s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`))), // prettier-ignore
     [orders],
   );
-  /** Puts lines of the reply into the script as one change. */
-  const take = async (taking: ReadonlyMap<string, string>, alone = false) => {
+  /** The reply in place of ours, paragraph by paragraph, as one change; paragraphs that are to stay stay. */
+  const takeWhole = async (taking: ReadonlyMap<string, string>) => {
     if (!checked || !current || !taking.size) return;
     const on = session.mark();
-    const context = { sections: on.sections, sources: sourcesOf(session) };
-    const taken = takenIn(context, checked, taking, { by: originOf(current), fresh, alone, must });
+    const context = { sections: on.sections, sources: sourcesOf(session), must: contextOf(session).must };
+    const replaced = replacedBy(context, checked, taking, { by: originOf(current), fresh, stays });
     const { target, mood } = session.snapshot.settings;
-    const settled = alone ? await session.reviewing.settle({ sections: taken, target, mood }) : taken;
+    const settled = await session.reviewing.settle({ sections: replaced.sections, target, mood });
     session.take(settled, 'reply', on);
+    setSaid(becameSays(replaced));
   };
   const takeRow = (r: ReplyRow, mended: boolean) => {
     const text = r.reply && (mended ? r.reply.mended : r.reply.text);
-    if (r.reply && text) void take(new Map([[r.reply.id, text]]));
+    if (!r.reply || !text || !checked || !current) return;
+    const on = session.mark();
+    const context = { sections: on.sections, sources: sourcesOf(session) };
+    const taking = new Map([[r.reply.id, text]]);
+    session.take(takenIn(context, checked, taking, { by: originOf(current), fresh }), 'reply', on);
   };
   /** The take that was there before the reply's line. */
   const backToOurs = (line: PlainLine) => {
@@ -129,6 +141,8 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
     setChosen(c.id);
     setRow(0);
     setProblem(null);
+    setSaid(null);
+    setStays(new Set());
   };
   /** A reply that was pasted or opened: for the commission that waits, or a new one. */
   const pasted = (reply: string, who: string) => {
@@ -248,6 +262,14 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
               onUse={takeRow}
               onOurs={backToOurs}
               must={must}
+              stays={stays}
+              onStays={(section) =>
+                setStays((now) =>
+                  now.has(section)
+                    ? new Set([...now].filter((x) => x !== section))
+                    : new Set([...now, section]),
+                )
+              }
             />
           </FactNames>
           {!current || (current.state !== 'arriving' && !current.reply) ? (
@@ -265,9 +287,10 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
               failed={replied?.failed ?? 0}
               arriving={current.state === 'arriving'}
               message={current.message}
+              said={said}
               host={service.data?.service?.host ?? null}
-              onClean={() => void take(clean)}
-              onAll={() => void take(mended, true)}
+              onClean={() => void takeWhole(clean)}
+              onAll={() => void takeWhole(mended)}
               onStop={() => void api.stopCommission(current.id).catch(failed)}
               onAgain={(how) => {
                 const order = replied?.followUp;
@@ -317,6 +340,19 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
 
 const sameScope = (c: CommissionView, scope: OrderScope) =>
   (c.scope.section ?? '') === (scope.section ?? '') && (c.scope.line ?? '') === (scope.line ?? '');
+/** What became of a reply, in a sentence. */
+function becameSays({ became, owed }: Replaced): string {
+  const count = (...kinds: Became[]) => [...became.values()].filter((b) => kinds.includes(b)).length;
+  const open = count('kept open') + owed.length;
+  return [
+    `${count('taken', 'mended')} lines taken`,
+    ...(count('mended') ? [`${count('mended')} mended`] : []),
+    ...(open ? [`${open} ${open === 1 ? 'place' : 'places'} kept open`] : []),
+    ...(count('left out') ? [`${count('left out')} left out`] : []),
+    ...(count('paragraph stays') ? [`${count('paragraph stays')} not used, ours stays`] : []),
+  ].join(', ');
+}
+
 const takenMs = (lines: readonly ReplyLine[], taking: ReadonlyMap<string, string>) =>
   lines.reduce((n, l) => n + (taking.has(l.id) ? l.mendedMs : 0), 0);
 
@@ -328,6 +364,7 @@ function TakeBar({
   failed,
   arriving,
   message,
+  said,
   host,
   onClean,
   onAll,
@@ -342,6 +379,7 @@ function TakeBar({
   failed: number;
   arriving: boolean;
   message: string | null;
+  said: string | null;
   host: string | null;
   onClean: () => void;
   onAll: () => void;
@@ -389,7 +427,11 @@ function TakeBar({
           </button>
           <span className="flex-1 text-right">
             {message && <span className="finding">{message} </span>}
-            <span className="clock">{(ms / 1000).toFixed(1)} s</span> with every mend
+            {said ?? (
+              <>
+                <span className="clock">{(ms / 1000).toFixed(1)} s</span> with every mend
+              </>
+            )}
           </span>
         </>
       )}

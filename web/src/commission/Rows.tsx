@@ -30,6 +30,8 @@ export function Rows({
   onUse,
   onOurs,
   must,
+  stays,
+  onStays,
 }: {
   ref: Ref<HTMLDivElement>;
   session: ScriptSession;
@@ -45,6 +47,9 @@ export function Rows({
   onOurs: (line: PlainLine) => void;
   /** Facts that must be said, as "A:f3". */
   must: readonly string[];
+  /** Sections whose own lines stay when the reply is taken whole. */
+  stays: ReadonlySet<string>;
+  onStays: (section: string) => void;
 }) {
   const times = useSnapshot(session, (s) => s.times);
   const who = current ? current.to.who || 'a writer' : null;
@@ -94,6 +99,8 @@ export function Rows({
             <Head
               section={ordered.find((s) => s.id === r.section)!}
               checked={checked}
+              stays={stays.has(r.section)}
+              onStays={() => onStays(r.section)}
               oursMs={(ordered.find((s) => s.id === r.section)?.lines ?? []).reduce(
                 (n, l) => n + (times?.get(l.id)?.ms ?? 0),
                 0,
@@ -121,12 +128,17 @@ export function Rows({
 function Head({
   section,
   checked,
+  stays,
+  onStays,
   oursMs,
 }: {
   section: PlainSection;
   checked: CheckedReply | null;
+  stays: boolean;
+  onStays: () => void;
   oursMs: number;
 }) {
+  const staySays = stays ? 'ours stays; use the reply’s' : 'let ours stay';
   const length = checked?.lengths.find((l) => l.section === section.id);
   const plan = section.plannedMs || oursMs;
   const most = Math.max(plan, oursMs, length?.ms ?? 0, 1000);
@@ -167,7 +179,20 @@ function Head({
       ) : (
         <span />
       )}
-      <span />
+      {length && length.words > 0 && !section.locked ? (
+        <span className="self-end">
+          <button
+            className="quietpress"
+            aria-pressed={stays}
+            aria-label={`${staySays}: ${section.title}`}
+            onClick={onStays}
+          >
+            {staySays}
+          </button>
+        </span>
+      ) : (
+        <span />
+      )}
     </div>
   );
 }
@@ -288,7 +313,9 @@ function Row({
             )}
           </>
         )}
-        {missing === 'owed' && <p className="text-ink2">The order says to say it. Ours stays.</p>}
+        {missing === 'owed' && (
+          <p className="text-ink2">The order says to say it: ask again, or let our paragraph stay.</p>
+        )}
       </span>
     </div>
   );

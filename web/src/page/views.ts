@@ -1,7 +1,7 @@
 /** How sections and lines are drawn in the editor: the words in the middle, the clock left, what they rest on right. */
 import type { Node } from 'prosemirror-model';
 import type { EditorView, NodeView } from 'prosemirror-view';
-import type { LineNote, LineSource } from '@ursprung/core/script';
+import type { LineNote, LineSource, LineTake } from '@ursprung/core/script';
 import { sayNote } from './commands.ts';
 import { dragLine } from './drag.ts';
 import type { ScriptSession, Snapshot } from '../script/session.ts';
@@ -141,7 +141,7 @@ export class LineView implements NodeView {
       this.margins = '';
     }
     const { attrs } = this.node;
-    const moved = ['from', 'restMs', 'notes', 'locked', 'open', 'fixedMs'].some(
+    const moved = ['from', 'restMs', 'notes', 'locked', 'open', 'fixedMs', 'takes'].some(
       (k) => node.attrs[k] !== attrs[k],
     );
     this.node = node;
@@ -165,6 +165,9 @@ export class LineView implements NodeView {
     this.asks.textContent = open.length
       ? `open, ${((this.node.attrs.fixedMs as number) / 1000).toFixed(1)} s: must say “${open.map((f) => f.quote).join(' ')}”`
       : '';
+    const refused = (this.node.attrs.takes as LineTake[]).findLast((t) => t.why);
+    if (open.length && refused)
+      element('div', 'refused', this.asks).textContent = `Refused: “${refused.text}” ${refused.why}`;
     if (restMs > 0) {
       this.rest.replaceChildren();
       const bar = element('i', '', this.rest);

@@ -1,0 +1,119 @@
+/**
+ * A reply in place of what stands, paragraph by paragraph: what is clean is taken in its order; a line that is refused
+ * keeps its place as an open one, with its words and what is wrong in them, so that nothing that follows loses what it
+ * points at. What stood there comes back only as a whole paragraph.
+ */
+import { leansOnBefore } from '../facts/references.ts';
+import { openLine, placesIn, withOpenLine } from '../plan/openLines.ts';
+import type { LineSource, PlainLine, PlainSection } from '../script/data.ts';
+import type { CheckedReply, ReplyLine } from './check.ts';
+import { stops } from './faults.ts';
+import { keyOf, keysOf } from './ordered.ts';
+import { rowsOf } from './rows.ts';
+import { isKept, newLine, retakenLine, sourcesOf, type TakeOptions, type Taking } from './take.ts';
+import type { CommissionContext } from './types.ts';
+
+/** What became of a line of a reply. */
+export type Became = 'taken' | 'mended' | 'kept open' | 'left out' | 'paragraph stays';
+
+export interface Replaced {
+  sections: PlainSection[];
+  /** By the line's id. */
+  became: ReadonlyMap<string, Became>;
+  /** Facts that the writer marked to be said and no taken line says: each has a place kept. */
+  owed: readonly string[];
+}
+
+export interface ReplaceOptions extends TakeOptions {
+  /** Sections whose own lines stay, though the reply has something for them. */
+  stays?: ReadonlySet<string>;
+}
+
+/** Sections for which the reply has nothing are the same objects as before, and so are those that stay. */
+export function replacedBy(
+  context: Pick<CommissionContext, 'sections' | 'sources' | 'must'>,
+  reply: CheckedReply,
+  taking: Taking,
+  options: ReplaceOptions,
+): Replaced {
+  const became = new Map<string, Became>();
+  const from = sourcesOf(context.sources);
+  const at = new Map(reply.lines.map((l, i) => [l.id, i]));
+  /** Facts whose place is kept where a line is refused: its own, else those of the line that leans on it. */
+  const asksFor = (line: ReplyLine): LineSource[] => {
+    const next = reply.lines[at.get(line.id)! + 1] as ReplyLine | undefined;
+    if (line.facts.length) return from(line);
+    return next && next.section === line.section && leansOnBefore(next.text) ? from(next) : [];
+  };
+  const leanedOn = (line: ReplyLine) => {
+    const next = reply.lines[at.get(line.id)! + 1] as ReplyLine | undefined;
+    return next?.section === line.section && taking.has(next.id) && leansOnBefore(next.text);
+  };
+  const placeOf = (line: ReplyLine): PlainLine | null => {
+    // What only says something again may go; what is wrong in it is no loss.
+    if (line.mended === '' && !leanedOn(line)) return null;
+    const asks = asksFor(line);
+    if (!asks.length) return null;
+    const why = line.faults.filter(stops).map((f) => f.says).join(' '); // prettier-ignore
+    return {
+      ...openLine(`L${options.fresh()}`, { asks, ms: line.ms }),
+      takes: [{ text: line.text, from: from(line), by: options.by, why }],
+    };
+  };
+  const sections = context.sections.map((section) => {
+    const own = reply.lines.filter((l) => l.section === section.id);
+    if (!own.length) return section;
+    if (options.stays?.has(section.id) || section.locked) {
+      for (const l of own) became.set(l.id, 'paragraph stays');
+      return section;
+    }
+    const lines = rowsOf(section, reply).flatMap(({ ours, reply: theirs }): PlainLine[] => {
+      if (!theirs) return ours && isKept(ours, section) ? [ours] : [];
+      const text = taking.get(theirs.id);
+      const stays = ours && isKept(ours, section) ? [ours] : [];
+      if (text === undefined) {
+        const place = placeOf(theirs);
+        became.set(theirs.id, place ? 'kept open' : 'left out');
+        return [...stays, ...(place ? [place] : [])];
+      }
+      if (stays.length && keysOf(stays[0].from).some((k) => theirs.facts.some((a) => k === keyOf(a.source, a.fact)))) {
+        became.set(theirs.id, 'paragraph stays');
+        return stays;
+      }
+      became.set(theirs.id, text === theirs.text ? 'taken' : 'mended');
+      return ours && !stays.length
+        ? [retakenLine(ours, text, from(theirs), options)]
+        : [...stays, newLine(theirs, text, from(theirs), options)];
+    }); // prettier-ignore
+    if (!lines.length) return section;
+    const rest = section.lines.at(-1)?.restMs ?? 0;
+    const last = lines[lines.length - 1];
+    if (!isKept(last, section) && !last.restMs && rest) lines[lines.length - 1] = { ...last, restMs: rest };
+    const whole = { name: 'before the reply', lines: section.lines.map(({ takes: _, ...l }) => l) };
+    return { ...section, lines, takes: [...section.takes, whole] };
+  });
+  const said = new Set(sections.flatMap((s) => s.lines.flatMap((l) => keysOf(l.open?.length ? l.open : l.from)))); // prettier-ignore
+  const owed = context.must.filter((k) => !said.has(k));
+  return { sections: withPlaces(context, sections, owed, options), became, owed };
+}
+
+/** Words a second of a place whose words nobody knows yet, in milliseconds a word. */
+const MS_A_WORD = 400;
+
+function withPlaces(
+  { sources }: Pick<CommissionContext, 'sources'>,
+  sections: PlainSection[],
+  owed: readonly string[],
+  { fresh }: TakeOptions,
+): PlainSection[] {
+  const facts = new Map(sources.flatMap((s) => s.facts.map((f) => [keyOf(s.letter, f.id), f] as const)));
+  const placeOf = placesIn(sources);
+  return owed.reduce<PlainSection[]>((now, key) => {
+    const fact = facts.get(key);
+    if (!fact) return now;
+    const [source] = key.split(':');
+    const ms = fact.text.split(/\s+/).length * MS_A_WORD;
+    const line = openLine(`L${fresh()}`, { asks: [{ source, fact: fact.id, quote: fact.text }], ms });
+    return [...withOpenLine(now, line, placeOf)];
+  }, sections);
+}
