@@ -6,6 +6,8 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tellAlone } from '@ursprung/core/draft';
+import { makeTagger, type Tagger } from '@ursprung/core/tagger';
 
 export const BEHAVIOURS = [
   'good',
@@ -14,6 +16,13 @@ export const BEHAVIOURS = [
   'lost-hedge',
   'altered-quote',
   'invented-expert',
+  'wrong-name',
+  'denied',
+  'source-words',
+  'obeys',
+  'thinks',
+  'data',
+  'worst',
   'chatter',
   'markdown',
   'other-order',
@@ -113,7 +122,36 @@ function handReply(section: OrderedSection, lines: readonly HandLine[]): string[
   return lines.filter((l) => chosen.has(l)).map((l) => l.text);
 }
 
-/** What the stand-in writes of an order: by hand for the demo, else its facts as they are, and it says so. */
+/** The kind of source that an order is written from, by what it says of who speaks. */
+const kindOfOrder = (order: string) =>
+  /^- It is one person’s own story/m.test(order) ? 'forum' : /^- Speak to the listener/m.test(order) ? 'howto' : 'news'; // prettier-ignore
+
+let tagger: Tagger | undefined;
+/** Facts told by the drafting rules, in short breaths: the stand-in has no words of its own. */
+const byRule = (order: string, texts: readonly string[]): string[][] =>
+  tellAlone(texts, kindOfOrder(order), 'brisk', (tagger ??= makeTagger())).map((lines, i) =>
+    lines.map((line) => clipped(line, texts[i])),
+  );
+
+/** A line in fewer words of its source than run on: cut before what only adds to it. */
+const MOST_RUN = 7;
+const ADDS = new Set('in on at by with for from after before while when where which who because and as over under through during between near to'.split(' ')); // prettier-ignore
+function clipped(line: string, source: string): string {
+  const bare = (w: string) => w.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+  const [own, theirs] = [line.split(' '), ` ${source.split(/\s+/).map(bare).join(' ')} `];
+  const runs = (from: number, to: number) => theirs.includes(` ${own.slice(from, to).map(bare).join(' ')} `);
+  const start = own.findIndex((_, i) => i + MOST_RUN < own.length && runs(i, i + MOST_RUN + 1));
+  if (start < 0 || /[“”]/.test(line)) return line;
+  for (let end = start + MOST_RUN; end > Math.max(3, start + 2); end--)
+    if (ADDS.has(bare(own[end] ?? '')))
+      return `${own
+        .slice(0, end)
+        .join(' ')
+        .replace(/[,;:]$/, '')}.`;
+  return line;
+}
+
+/** What the stand-in writes of an order: by hand for the demo, else by the drafting rules, and it says so. */
 export function replyTo(order: string): { sections: { number: number; lines: string[] }[]; byHand: boolean } {
   const sections = sectionsOfOrder(order);
   const titles = handWritten();
@@ -121,13 +159,28 @@ export function replyTo(order: string): { sections: { number: number; lines: str
     const asked = sections.flatMap((s) => s.told.map((f) => f.ref));
     return asked.length > 0 && titleFits(lines, sections);
   });
+  const facts = (s: OrderedSection) => [...s.told, ...s.more];
+  const told = hand ? [] : byRule(order, sections.flatMap((s) => facts(s).map((f) => f.text))); // prettier-ignore
   return {
     byHand: hand !== undefined,
     sections: sections.map((s) => ({
       number: s.number,
-      lines: hand ? handReply(s, hand[1]) : s.told.map((f) => f.text.replace(/^[“"]|[”"]$/g, '')),
+      lines: hand ? handReply(s, hand[1]) : filled(s, facts(s).map((f) => ({ ref: f.ref, lines: told.shift()! }))), // prettier-ignore
     })),
   };
+}
+
+/** As many of a section's facts as its words hold, those that must be said before others, told in their order. */
+function filled(section: OrderedSection, facts: readonly { ref: string; lines: string[] }[]): string[] {
+  let left = section.words;
+  const chosen = facts.filter((f, i) => {
+    const length = words(f.lines.join(' '));
+    const fits = i === 0 || length <= left + 3;
+    if (fits) left -= length;
+    return fits;
+  });
+  const at = (ref: string) => Number(ref.slice(1));
+  return chosen.sort((a, b) => (a.ref[0] === b.ref[0] ? at(a.ref) - at(b.ref) : 0)).flatMap((f) => f.lines);
 }
 
 /** Whether an order is for a source that was written for: its facts share the words of the lines that name them. */
@@ -153,7 +206,7 @@ function againRows(order: string): string[] {
   const say = (m: string, ref: string, text: string) => {
     const written = hand.find((l) => l.refs.includes(ref) && words(l.text) > 3);
     const shared = written && written.text.split(/\W+/).some((w) => w.length > 4 && text.includes(w));
-    out.push(`[${m}] ${shared ? written.text : text}`);
+    out.push(`[${m}] ${shared ? written.text : byRule(order, [text])[0].join(' ')}`);
   };
   for (const row of order.split('\n')) {
     const line = /^\[(\d+)\] «/.exec(row);
@@ -169,12 +222,28 @@ function againRows(order: string): string[] {
   return out;
 }
 
+/** A section's facts as the order has them. */
+const factsOf = (order: string, number: number): string[] =>
+  (sectionsOfOrder(order).find((s) => s.number === number)?.told ?? []).map((f) => f.text);
+
+/** One line: what it rests on, told by rule; what claims nothing stays as it stands. */
+function lineReply(order: string): string {
+  const facts = [...order.matchAll(/^- [A-L]\d+ «(.*)»$/gm)].map((m) => m[1]);
+  const [, stands] = /^As it stands: «(.*)»$/m.exec(order) ?? [];
+  return facts.length ? byRule(order, facts).flat().join(' ') : (stands ?? '');
+}
+
 const CONFESSION =
-  '(This is a stand-in for a text service. It has written nothing of its own: these are the facts of the order.)';
+  '(This is a stand-in for a text service. It has no words of its own: these are the facts of the order, told by rule.)';
 
 /** A reply with what was asked of its behaviour done to it. */
 export function spoilt(order: string, behaviour: Behaviour): string {
-  if (/^ORDER: write .* again, for/m.test(order)) return againRows(order).join('\n');
+  if (/^ORDER: write .* again, for/m.test(order)) {
+    const rows = againRows(order);
+    // At its worst it answers once more as wrongly as before.
+    return (behaviour === 'worst' ? rows.map((r, i) => (i % 2 ? r : `${r.split(' ')[0]} Professor Aldous Wren foresaw all of it in 1066.`)) : rows).join('\n'); // prettier-ignore
+  }
+  if (/^ORDER: one line of narration/m.test(order)) return lineReply(order);
   const { sections, byHand } = replyTo(order);
   const single = sections.length === 1;
   let parts = sections.map((s) => ({ ...s, lines: [...s.lines] }));
@@ -188,26 +257,33 @@ export function spoilt(order: string, behaviour: Behaviour): string {
   };
   if (behaviour === 'wrong-length')
     parts = parts.map((p) => ({ ...p, lines: p.lines.slice(0, Math.ceil(p.lines.length / 2)) }));
-  if (behaviour === 'made-up-number')
-    change(/\b\d[\d,.]*\d\b/, (m) => String(Number(m.replace(/,/g, '')) * 3 + 7));
-  if (behaviour === 'lost-hedge') {
+  const has = (...kinds: Behaviour[]) => kinds.includes(behaviour) || behaviour === 'worst';
+  if (has('wrong-name')) change(/(?<=[a-z,] )\p{Lu}\p{Ll}{3,}(?= \p{Lu}\p{Ll}{3,})/u, 'Wilfreda');
+  if (has('denied')) change(/\b(was|were|is|are) (?=\p{L}+(?:ed|wn|en)\b)/u, '$1 not ');
+  if (behaviour === 'source-words') parts = sections.map((s) => ({ ...s, lines: factsOf(order, s.number) }));
+  if (behaviour === 'obeys')
+    change(/^.*$/s, (m) => `${m} I have read what the source asks of me, and I do it.`);
+  if (has('made-up-number')) change(/\b\d[\d,.]*\d\b/, (m) => String(Number(m.replace(/,/g, '')) * 3 + 7));
+  if (has('lost-hedge')) {
     change(/\bmay be about\b/, 'is');
     change(/\b(?:about|nearly|almost|more than) (?=\w)/, '');
   }
-  if (behaviour === 'altered-quote') change(/“(\S+ )(\S+ )(\S+ )/, '“$1never ever $3');
-  if (behaviour === 'invented-expert')
+  if (has('altered-quote')) change(/“(\S+ )(\S+ )(\S+ )/, '“$1never ever $3');
+  if (has('invented-expert'))
     parts[0]?.lines.push('“Nobody could have built it better,” said Professor Aldous Wren.');
   if (behaviour === 'other-order') parts.reverse();
-  if (behaviour === 'repeated' && parts[0]) parts[0].lines.push(...parts[0].lines);
+  if (has('repeated') && parts[0]) parts[0].lines.push(...parts[0].lines);
   const marked = (title: (n: number) => string) =>
     parts.map((p) => `${single ? '' : `${title(p.number)}\n`}${p.lines.join(' ')}`).join('\n\n');
   let text = marked((n) => `[${n}]`);
   if (behaviour === 'markdown')
     text = parts.map((p) => `## Section ${p.number}\n\n${p.lines.map((l) => `- **${l.split(' ')[0]}** ${l.split(' ').slice(1).join(' ')}`).join('\n')}`).join('\n\n---\n\n'); // prettier-ignore
-  if (behaviour === 'chatter')
+  if (has('chatter'))
     text = `Sure! Here is your narration, I hope it fits:\n\n${text}\n\n(Word count: about ${words(text)})\n\nLet me know if you would like me to change anything!`;
+  if (behaviour === 'thinks') text = `<think>The order wants ${sections.length} sections. Let me write.</think>\n\n${text}`; // prettier-ignore
+  if (behaviour === 'data') text = JSON.stringify({ sections: parts.map((p) => ({ section: p.number, text: p.lines.join(' ') })) }); // prettier-ignore
   if (behaviour === 'refusal') text = 'I’m sorry, but I can’t help with that.';
-  if (!byHand && !['refusal'].includes(behaviour)) text = `${CONFESSION}\n\n${text}`;
+  if (!byHand && !['refusal', 'data'].includes(behaviour)) text = `${CONFESSION}\n\n${text}`;
   return text;
 }
 

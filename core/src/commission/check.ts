@@ -89,6 +89,8 @@ export interface ReplyChecker {
 const LENGTH_SHARE = 0.08;
 const LENGTH_MS = 1000;
 const MOST_MENDS = 6;
+/** Sources in which somebody says "I". */
+const TELLERS = new Set<CommissionSource['kind']>(['forum', 'interview', 'howto']);
 /** So long an opening lasts: what it says ahead of its place may be said again there, in milliseconds (common practice, no published source). */
 const OPENING_MS = 20_000;
 /** From this share of its words a later line says an earlier one again. */
@@ -128,6 +130,7 @@ export function makeReplyChecker(
         ...retold.check({ text, facts: refs, before, behind }),
         ...oldIn(text, aligned),
         ...neverIn(text),
+        ...writerIn(text, aligned),
       ];
       memo.set(key, known);
     }
@@ -163,6 +166,13 @@ export function makeReplyChecker(
         { kind: 'never', level: 'wrong', start, end, says: `The order says never to say “${phrase}”.` },
       ];
     });
+  };
+  const nobodysI = !sources.some((s) => TELLERS.has(s.kind));
+  /** Who writes, speaking for themselves: in a telling in which nobody says "I" it is talk, whatever it says. */
+  const writerIn = (text: string, aligned: readonly Aligned[]): ReplyFault[] => {
+    if (!nobodysI || aligned.length) return [];
+    const at = /(?<![\p{L}’'])(?:I|I[’'](?:m|ve|ll|d)|my|me)(?![\p{L}’'])/u.exec(text.replace(/[“"][^”"]*[”"]/g, (q) => ' '.repeat(q.length))); // prettier-ignore
+    return at ? [{ kind: 'nothing', level: 'wrong', start: at.index, end: at.index + at[0].length, says: 'Nobody in this telling says “I”.', mend: '', does: 'Drop the line' }] : []; // prettier-ignore
   };
   /** Within the whole reply, where a quotation may run over several lines. */
   const closeIn = (line: LineOverlap, aligned: readonly Aligned[]): ReplyFault[] => {

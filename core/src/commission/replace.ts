@@ -14,7 +14,7 @@ import { isKept, newLine, retakenLine, sourcesOf, type TakeOptions, type Taking 
 import type { CommissionContext } from './types.ts';
 
 /** What became of a line of a reply. */
-export type Became = 'taken' | 'mended' | 'kept open' | 'left out' | 'paragraph stays';
+export type Became = 'taken' | 'mended' | 'kept open' | 'told by rule' | 'left out' | 'paragraph stays';
 
 export interface Replaced {
   sections: PlainSection[];
@@ -27,6 +27,8 @@ export interface Replaced {
 export interface ReplaceOptions extends TakeOptions {
   /** Sections whose own lines stay, though the reply has something for them. */
   stays?: ReadonlySet<string>;
+  /** Where a line is refused: its place is kept open, or our line of the same fact stands there, where nothing else tells it. */
+  instead?: 'open' | 'ours';
 }
 
 /** Sections for which the reply has nothing are the same objects as before, and so are those that stay. */
@@ -60,6 +62,11 @@ export function replacedBy(
       takes: [{ text: line.text, from: from(line), by: options.by, why }],
     };
   };
+  const told = new Set(
+    reply.lines.flatMap((l) => (taking.has(l.id) ? l.facts.map((a) => keyOf(a.source, a.fact)) : [])),
+  );
+  /** Facts for which a line of ours stands. */
+  const used = new Set<string>();
   const sections = context.sections.map((section) => {
     const own = reply.lines.filter((l) => l.section === section.id);
     if (!own.length) return section;
@@ -71,6 +78,24 @@ export function replacedBy(
       if (!theirs) return ours && isKept(ours, section) ? [ours] : [];
       const text = taking.get(theirs.id);
       const stays = ours && isKept(ours, section) ? [ours] : [];
+      if (text === undefined && options.instead === 'ours') {
+        const [first] = theirs.facts.map((f) => keyOf(f.source, f.fact));
+        if (first && !leanedOn(theirs)) {
+          if (told.has(first)) {
+            became.set(theirs.id, used.has(first) ? 'told by rule' : 'left out');
+            return stays;
+          }
+          const own = section.lines.find((l) => l.text.trim() && !isKept(l, section) && keysOf(l.from).includes(first));
+          if (own) {
+            for (const k of keysOf(own.from)) {
+              told.add(k);
+              used.add(k);
+            }
+            became.set(theirs.id, 'told by rule');
+            return [...stays, own];
+          }
+        }
+      }
       if (text === undefined) {
         const place = placeOf(theirs);
         became.set(theirs.id, place ? 'kept open' : 'left out');

@@ -11,11 +11,18 @@ import { readReply } from './read.ts';
 /** What is taken of a reply line: its words, mended or as they came. */
 export type Taking = ReadonlyMap<string, string>;
 
-/** Every line that is clean, and with `mended` every one that a mend makes clean. A line whose mend drops it is not taken. */
-export function takeable(reply: CheckedReply, mended: boolean): Map<string, string> {
+/** Whether no source says what a line claims, though none says otherwise: a person may take it, nobody else does. */
+const unproved = (l: ReplyLine): boolean =>
+  l.faults.some((f) => f.kind === 'nothing' || f.kind === 'invented');
+
+/**
+ * Every line that is clean, and with `mended` every one that a mend makes clean. A line whose mend drops it is not taken.
+ * `proved`: nor one that no source bears out, because nobody looks at it.
+ */
+export function takeable(reply: CheckedReply, mended: boolean, proved = false): Map<string, string> {
   return new Map(
     reply.lines.flatMap((l) => {
-      if (l.arriving) return [];
+      if (l.arriving || (proved && unproved(l))) return [];
       if (!l.faults.some(stops)) return [[l.id, l.text] as const];
       return mended && l.mended ? [[l.id, l.mended] as const] : [];
     }),
@@ -132,11 +139,15 @@ export function disclosureOf(sections: readonly PlainSection[]): string {
 /** Words of a section may differ by so many before a follow-up mentions them. */
 const FEW_WORDS = 6;
 
-/** What of a reply has to be asked for again: lines that no mend makes clean, must-says that are missing, lengths that are off once the mends are made. */
-export function failedIn(reply: CheckedReply, sections: readonly OrderedSection[]): FailedParts {
+/** What of a reply has to be asked for again (`proved`: also lines that no source bears out): lines that no mend makes clean, must-says that are missing, lengths that are off once the mends are made. */
+export function failedIn(
+  reply: CheckedReply,
+  sections: readonly OrderedSection[],
+  proved = false,
+): FailedParts {
   const facts = new Map(sections.flatMap((s) => s.facts.map((f) => [`${f.source}:${f.fact}`, f] as const)));
   const lines = reply.lines.flatMap((l) =>
-    l.faults.length && l.mended === null
+    l.faults.length && (l.mended === null || (proved && l.mended && unproved(l)))
       ? [
           {
             number: l.number,
@@ -166,8 +177,9 @@ export function followUpOrder(
   context: CommissionContext,
   reply: CheckedReply,
   sections: readonly OrderedSection[],
+  proved = false,
 ): string | null {
-  const failed = failedIn(reply, sections);
+  const failed = failedIn(reply, sections, proved);
   return failed.lines.length || failed.unsaid.length || failed.lengths.length
     ? followUp(context, failed)
     : null;

@@ -8,5 +8,5 @@ export {
   type FixedPart,
 } from './plan.ts';
 export * from './draft.ts';
-export { moodLines, type MoodLine } from './moodLines.ts';
+export { moodLines, tellAlone, type MoodLine } from './moodLines.ts';
 export * from './redo.ts';

@@ -18,7 +18,7 @@ export type WordStyle = (typeof WORD_STYLES)[number];
 
 export interface Teller {
   tagger: Tagger;
-  source: SourceDocument;
+  source: Pick<SourceDocument, 'kind' | 'text'>;
   carry: Subject;
   context: ClaimContext;
   words: WordStyle;
@@ -34,7 +34,7 @@ export interface Teller {
 }
 
 export const makeTeller = (
-  source: SourceDocument,
+  source: Pick<SourceDocument, 'kind' | 'text'>,
   tagger: Tagger,
   options: Partial<
     Pick<Teller, 'words' | 'contractions' | 'longest' | 'breath' | 'partFrom' | 'timeFirst'>

@@ -1,0 +1,177 @@
+/**
+ * An order told in rounds: first the whole of it, then only what failed of what came, until nothing is left to ask or
+ * the rounds are used up. It is worked out from what was answered so far, so it can go on wherever it stopped.
+ */
+import type { Tagger } from '../language/tagged.ts';
+import type { Kin } from '../language/kin.ts';
+import type { Origin, PlainSection } from '../script/data.ts';
+import { isOpen } from '../script/data.ts';
+import { timeOf } from '../draft/fit.ts';
+import { toleranceMs } from '../script/file.ts';
+import type { Clock } from '../timing/clock.ts';
+import { makeReplyChecker, type CheckedReply } from './check.ts';
+import { makeOrders } from './order.ts';
+import { keyOf, keysOf, orderedSections } from './ordered.ts';
+import { replacedBy, type Became } from './replace.ts';
+import { settleLength } from './settle.ts';
+import { followUpOrder, mergedReply, takeable } from './take.ts';
+import type { CommissionContext, Order, OrderScope } from './types.ts';
+
+/** More rounds than this change nothing: what fails so often is for a person. */
+export const MOST_ROUNDS = 6;
+
+export interface RoundsAsked {
+  context: CommissionContext;
+  scope: OrderScope;
+  /** The first round counts as one. */
+  rounds: number;
+  /** The longest order, in letters. */
+  letters?: number;
+}
+export interface RoundsTools {
+  tagger: Tagger;
+  kin: Kin | null;
+  clock: Clock;
+}
+export interface NextOrder {
+  text: string;
+  /** From 1. */
+  round: number;
+  /** Which of how many orders of this round. */
+  part: Order['part'];
+}
+export interface Standing {
+  /** What is asked next; null when nothing is left to ask, or no round. */
+  next: NextOrder | null;
+  /** What came so far, checked; null before the first round is whole. */
+  checked: CheckedReply | null;
+}
+
+/** Where it stands after these answers, oldest first. Throws RangeError when the scope names nothing of the script. */
+export function standingAfter(
+  { context, scope, rounds, letters }: RoundsAsked,
+  answers: readonly string[],
+  tools: RoundsTools,
+): Standing {
+  const orders = makeOrders(context, scope, tools, letters === undefined ? {} : { letters });
+  if (answers.length < orders.length) {
+    const { text, part } = orders[answers.length];
+    return { next: { text, round: 1, part }, checked: null };
+  }
+  const sections = orders.flatMap((o) => o.sections);
+  const { check } = makeReplyChecker(context.sources, { sections, never: context.brief.avoid }, tools);
+  let text = orders.map((o, i) => marked(answers[i], o)).join('\n\n');
+  let checked = check(text, true);
+  let idle = false;
+  for (const answer of answers.slice(orders.length)) {
+    const before = failedAt(checked);
+    text = mergedReply(checked, answer, sections);
+    checked = check(text, true);
+    idle = failedAt(checked) === before;
+  }
+  const round = answers.length - orders.length + 2;
+  // What fails just as it did isn't asked for once more.
+  const again =
+    !idle && round <= Math.min(rounds, MOST_ROUNDS) ? followUpOrder(context, checked, sections, true) : null;
+  return { next: again === null ? null : { text: again, round, part: { n: 1, of: 1 } }, checked };
+}
+
+/** The lines that no mend makes clean, and what is not said. */
+const failedAt = (checked: CheckedReply): string => {
+  const { lines, unsaid } = checked;
+  const takes = takeable(checked, true, true);
+  return [...lines.flatMap((l) => (takes.has(l.id) ? [] : [l.text])), ...unsaid.map((f) => f.ref)].join('\n');
+};
+
+/** The answer to an order of one section bears no mark; among others it needs one. */
+const marked = (answer: string, { sections }: Order): string =>
+  sections.length === 1 && !/^\s*[#*_]*\[\s*(?:section\s+)?\d/im.test(answer)
+    ? `[${sections[0].number}]\n${answer}`
+    : answer;
+
+export interface RoundsTaken {
+  sections: PlainSection[];
+  /** How far it still is from its seconds, in milliseconds: over (+) or under (−). */
+  offMs: number;
+  count: {
+    /** Lines as they came, mended, by rule where what came could not be used, open places, left out for length. */
+    taken: number;
+    mended: number;
+    byRule: number;
+    open: number;
+    leftOut: number;
+  };
+  /** What still fails, by line of the reply, with what is wrong in it. */
+  refused: { text: string; why: string; became: Became }[];
+}
+
+/**
+ * What came, put into the script as it stands now and brought to its seconds. `stays`: sections that keep their own lines,
+ * such as those that were written in while it was asked.
+ */
+export function takenRounds(
+  context: CommissionContext,
+  checked: CheckedReply,
+  options: { by: Origin; fresh: () => string; stays?: ReadonlySet<string> },
+  clock: Clock,
+): RoundsTaken {
+  const taking = takeable(checked, true, true);
+  const spine = new Set(context.spine.map((l) => keyOf(l.source, l.fact)));
+  const must = new Set([
+    ...context.must,
+    ...orderedSections(context, clock).flatMap((s) => s.facts.filter((f) => f.must).map((f) => keyOf(f.source, f.fact))), // prettier-ignore
+  ]);
+  const strength = new Map(context.sources.flatMap((s) => s.facts.map((f) => [keyOf(s.letter, f.id), f.strength] as const))); // prettier-ignore
+  const settledWith = (stays: ReadonlySet<string>) => {
+    const replaced = replacedBy(context, checked, taking, { ...options, stays, instead: 'ours' });
+    const settled = settleLength(replaced.sections, context.target, context.mood, clock, (l) => {
+      const keys = keysOf(l.from);
+      // What the writer wrote meanwhile isn't shortened.
+      if (options.stays?.size && !l.by) return null;
+      if (keys.some((k) => spine.has(k) || must.has(k))) return null;
+      return Math.max(0.05, ...keys.map((k) => strength.get(k) ?? 0.3));
+    });
+    return { replaced, settled };
+  };
+  let stays = new Set(options.stays);
+  let { replaced, settled } = settledWith(stays);
+  // Where too little came that can be used, our paragraphs stay, those first that lack most.
+  while (-settled.offMs > toleranceMs(context.target.seconds)) {
+    const short = shortest(context.sections, settled.sections, stays, clock);
+    if (short === null) break;
+    stays = new Set([...stays, short]);
+    ({ replaced, settled } = settledWith(stays));
+  }
+  const became = [...replaced.became.values()];
+  const times = (kind: Became) => became.filter((b) => b === kind).length;
+  return {
+    sections: settled.sections,
+    offMs: settled.offMs,
+    count: {
+      taken: times('taken'),
+      mended: times('mended'),
+      byRule: settled.sections.flatMap((s) => s.lines).filter((l) => l.text.trim() && !l.by).length,
+      open: settled.sections.flatMap((s) => s.lines).filter(isOpen).length,
+      leftOut: settled.dropped.length,
+    },
+    refused: checked.lines.flatMap((l) => {
+      const how = replaced.became.get(l.id);
+      if (taking.has(l.id) || how === undefined) return [];
+      return [{ text: l.text, why: l.faults.map((f) => f.says).join(' '), became: how }];
+    }),
+  };
+}
+
+/** The section that lost most time by what came, or null when none lost any. */
+function shortest(
+  before: readonly PlainSection[],
+  after: readonly PlainSection[],
+  stays: ReadonlySet<string>,
+  clock: Clock,
+): string | null {
+  const lost = before.flatMap((s, i) => {
+    const ms = stays.has(s.id) || after[i] === s ? 0 : timeOf([s], clock) - timeOf([after[i]], clock);
+    return ms > 0 ? [{ id: s.id, ms }] : [];
+  });
+  return lost.sort((a, b) => b.ms - a.ms)[0]?.id ?? null;
+}
