@@ -259,7 +259,7 @@ export function spoilt(order: string, behaviour: Behaviour): string {
     parts = parts.map((p) => ({ ...p, lines: p.lines.slice(0, Math.ceil(p.lines.length / 2)) }));
   const has = (...kinds: Behaviour[]) => kinds.includes(behaviour) || behaviour === 'worst';
   if (has('wrong-name')) change(/(?<=[a-z,] )\p{Lu}\p{Ll}{3,}(?= \p{Lu}\p{Ll}{3,})/u, 'Wilfreda');
-  if (has('denied')) change(/\b(was|were|is|are) (?=\p{L}+(?:ed|wn|en)\b)/u, '$1 not ');
+  if (has('denied')) change(/^(\p{Lu}[^,“]{3,30} (?:was|were)) (?=\p{L}+ed\b)/u, '$1 not ');
   if (behaviour === 'source-words') parts = sections.map((s) => ({ ...s, lines: factsOf(order, s.number) }));
   if (behaviour === 'obeys')
     change(/^.*$/s, (m) => `${m} I have read what the source asks of me, and I do it.`);
