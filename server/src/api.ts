@@ -1,4 +1,5 @@
 /** What goes over the wire, as Zod schemas: the server checks by them, the page types by them. */
+import { MOST_ROUNDS } from '@ursprung/core/commission/desk';
 import { z } from 'zod';
 import {
   FRAMES,
@@ -415,6 +416,48 @@ export interface CommissionView {
   tokensIn: number;
   tokensOut: number;
   /** In the money of the price that was given; null without one. */
+  cost: number | null;
+  at: string;
+  endedAt: string | null;
+}
+
+/** An order told by the service in rounds: which part, and how often it is asked at most. */
+export const roundsInput = z.object({
+  scope: commissionScope.omit({ after: true }).default({}),
+  most: z.number().int().min(1).max(MOST_ROUNDS).default(3),
+});
+export const ROUNDS_STATES = ['waiting', 'asking', 'done', 'stopped', 'failed'] as const;
+export type RoundsState = (typeof ROUNDS_STATES)[number];
+/** What came of it. */
+export interface RoundsOutcome {
+  /** Lines by the writer as they came and mended, by rule, places open, left out for length. */
+  count: { taken: number; mended: number; byRule: number; open: number; leftOut: number };
+  refused: { text: string; why: string; became: string }[];
+  offMs: number;
+  seconds: number;
+  by: string;
+  /** The version of the script that has it. */
+  version: number;
+}
+export interface RoundsView {
+  id: string;
+  scriptId: string;
+  scope: CommissionScope;
+  state: RoundsState;
+  most: number;
+  /** Which round it is in, from 1, and how many orders went out. */
+  round: number;
+  orders: number;
+  /** The order that is being answered, or was last. */
+  commission: string | null;
+  /** Lines that have come, of the order that is being answered. */
+  came: number;
+  message: string | null;
+  outcome: RoundsOutcome | null;
+  /** What came of it, in one sentence; null while it is not over. */
+  says: string | null;
+  tokensIn: number;
+  tokensOut: number;
   cost: number | null;
   at: string;
   endedAt: string | null;

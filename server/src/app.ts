@@ -27,6 +27,7 @@ import { handoffRoutes } from './handoffRoutes.ts';
 import type { Handoffs } from './handoffs.ts';
 import { commissionRoutes } from './commissionRoutes.ts';
 import type { Commissions } from './commissions.ts';
+import type { Rounds } from './rounds.ts';
 import type { PageDesk } from './page.ts';
 import { pageRoutes } from './pageRoutes.ts';
 import type { Readings } from './readings.ts';
@@ -40,6 +41,7 @@ export interface AppOptions {
   readings: Readings;
   page: PageDesk;
   commissions: Commissions;
+  rounds: Rounds;
   services: TextServices;
   handoffs: Handoffs;
   /** Who reads aloud at a pace, in words a minute. */
@@ -105,6 +107,7 @@ export function makeApp({
   readings,
   page,
   commissions,
+  rounds,
   services,
   handoffs,
   voice = (pace) => espeak('en-gb', Math.round(pace)),
@@ -145,7 +148,7 @@ export function makeApp({
   app.use('/api/readings', readingRoutes(readings));
   app.use('/api', handoffRoutes(handoffs));
   app.use('/api', pageRoutes(page, voice));
-  app.use('/api', commissionRoutes(commissions, services));
+  app.use('/api', commissionRoutes(commissions, rounds, services));
   app.use('/api', express.json({ limit: '2mb' }));
 
   // With "?deep" a worker has to answer too: whoever waits for a start need not wait for that.

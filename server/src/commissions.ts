@@ -33,7 +33,7 @@ type Row = CommissionRow & {
 
 export class Commissions {
   private readonly stopping = new Map<string, AbortController>();
-  private readonly running = new Set<Promise<void>>();
+  private readonly running = new Map<string, Promise<void>>();
 
   constructor(private readonly deps: CommissionsDeps) {
     deps.notices.onAny((id, word) => {
@@ -43,7 +43,7 @@ export class Commissions {
 
   async stop(): Promise<void> {
     for (const c of this.stopping.values()) c.abort();
-    await Promise.allSettled(this.running);
+    await Promise.allSettled(this.running.values());
   }
 
   private async row(id: string): Promise<Row> {
@@ -132,9 +132,26 @@ export class Commissions {
     );
     await row.reload();
     if (!sent) return view(row, this.deps.now());
-    const work = this.run(row, service).finally(() => this.running.delete(work));
-    this.running.add(work);
+    this.running.set(
+      id,
+      this.run(row, service).finally(() => this.running.delete(id)),
+    );
     return view(row, this.deps.now());
+  }
+
+  /** Sends the order and answers when its reply is there, or failed; `heard` is called while it comes. Null when it is gone. */
+  async ask(id: string, heard: () => void): Promise<CommissionView | null> {
+    const off = this.deps.notices.on(id, heard);
+    try {
+      await this.send(id);
+      await this.running.get(id);
+      return await this.one(id);
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.code === 'not-found') throw error;
+      return { ...(await this.one(id)), state: 'failed', message: error.message };
+    } finally {
+      off();
+    }
   }
 
   async halt(id: string): Promise<CommissionView> {

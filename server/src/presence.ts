@@ -36,7 +36,7 @@ export async function findAgain(client: pg.Client): Promise<void> {
     await client.query(
       `UPDATE jobs.job SET state = CASE WHEN retry_count < retry_limit THEN 'retry' ELSE 'failed' END::jobs.job_state,
               start_after = now()
-        WHERE state = 'active' AND name IN ('reading', 'handoff')`,
+        WHERE state = 'active' AND name IN ('reading', 'handoff', 'rounds')`,
     );
     for (const [table, queue, state] of [
       ['readings', 'reading', 'reading'],
@@ -54,6 +54,12 @@ export async function findAgain(client: pg.Client): Promise<void> {
       );
     }
   }
+  await client.query(`UPDATE rounds SET state = 'waiting' WHERE state = 'asking'`);
+  if (rows[0].jobs)
+    await client.query(
+      `UPDATE rounds SET state = 'failed', "endedAt" = now(), message = 'This broke off with the server and was not begun again. What came is kept with the Commission.'
+        WHERE state = 'waiting' AND NOT EXISTS (SELECT 1 FROM jobs.job j WHERE j.name = 'rounds' AND j.data->>'id' = rounds.id::text AND j.state <= 'active')`,
+    );
   await client.query(
     `UPDATE commissions SET state = 'broken', message = 'The answer broke off before its end.', "endedAt" = now() WHERE state = 'arriving'`,
   );

@@ -10,6 +10,7 @@ import { Handoffs } from './handoffs.ts';
 import { Commissions } from './commissions.ts';
 import { Notices } from './notices.ts';
 import { PageDesk } from './page.ts';
+import { Rounds } from './rounds.ts';
 import { Readings } from './readings.ts';
 import { secretsFrom } from './secrets.ts';
 import { endStreams } from './eventStream.ts';
@@ -96,8 +97,20 @@ export async function startServer(options: StartOptions): Promise<Running> {
     now,
     log,
   });
+  const roundsNotices = await Notices.start(options.databaseUrl, 'ursprung_rounds', log);
+  const rounds = await Rounds.start({
+    databaseUrl: options.databaseUrl,
+    service,
+    work,
+    commissions,
+    services,
+    notices: roundsNotices,
+    now,
+    log,
+  });
   const app = makeApp({
     handoffs,
+    rounds,
     service,
     readings,
     page: new PageDesk(service, work, now, services),
@@ -137,7 +150,10 @@ export async function startServer(options: StartOptions): Promise<Running> {
     },
     stop: async () => {
       await drained(server);
+      const told = rounds.stop();
       await commissions.stop();
+      await told;
+      await roundsNotices.stop();
       await notices.stop();
       await handoffs.stop();
       await handoffNotices.stop();

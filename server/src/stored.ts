@@ -87,6 +87,9 @@ export const storedFormats = listOf(z.string());
 /** What writers decided about a source's pieces; null where that is nothing or can't be read. */
 export const storedChoices = (json: unknown): Choices | null => choicesSchema.safeParse(json).data ?? null;
 /** What was ordered; the whole script where that can't be read. */
+/** Sections as they stood; those that can't be read are left out. */
+export const storedSections = (json: unknown): PlainSection[] =>
+  (Array.isArray(json) ? json : []).flatMap((s: unknown) => plainSectionSchema.safeParse(s).data ?? []);
 export const storedScope = (json: unknown): CommissionScope => commissionScope.safeParse(json).data ?? {};
 
 /** The document of a script. One that can't be read is said to be so, and nothing of it is changed. */

@@ -15,6 +15,8 @@ import type { AgainstTask, ReviseTask, StyleTask, TellingsTask } from './texts.t
 import { readApart, tookTooMuch, type Limits, type ReadHow, type ReadProgress } from './apart.ts';
 import type { StoredOwnFact } from './db/models.ts';
 import type { Renewed, Reread } from './reader.ts';
+import type { RoundsTaken } from '@ursprung/core/commission';
+import type { NextAsked, RoundsTask, TakeTask } from './roundsTask.ts';
 import type { KeptTexts, SourceText } from './sourceText.ts';
 import type { ScriptSummary, SummaryTask } from './summaries.ts';
 import { timeLimit } from './timeLimit.ts';
@@ -53,6 +55,8 @@ export interface TextWork {
   carries: (source: SourceText, options: Omit<DraftTask['options'], 'target'>) => Promise<Carries>;
   promise: (task: PromiseTask) => Promise<Promised>;
   redo: (task: RedoTask) => Promise<Redone>;
+  nextAsked: (task: RoundsTask) => Promise<NextAsked>;
+  takeRounds: (task: TakeTask) => Promise<RoundsTaken | null>;
   clean: (bytes: Uint8Array) => Promise<CleanedDraft>;
   revise: (task: ReviseTask) => Promise<Revised>;
   grammar: (texts: string[]) => Promise<GrammarHit[][]>;
@@ -139,6 +143,8 @@ export function startWork(file: URL, settings: WorkSettings = {}): TextWork {
     carries: (source, options) => run('carries', { source, options }),
     promise: (task) => run('promise', task),
     redo: (task) => run('redo', task),
+    nextAsked: (task) => run('nextAsked', task),
+    takeRounds: (task) => run('takeRounds', task),
     revise: (task) => run('revise', task),
     grammar: (texts) => run('grammar', { texts }),
     tellings: (task) => run('tellings', task),

@@ -113,7 +113,6 @@ describe('the stand-in writer', function () {
     ['altered-quote', ['quote']],
     ['invented-expert', ['quote', 'name']],
     ['wrong-name', ['name']],
-    ['denied', ['denial', 'value', 'thing', 'direction']],
     ['source-words', ['close']],
     ['obeys', ['nothing']],
     ['worst', ['value', 'name', 'twice']],

@@ -27,7 +27,6 @@ export { settleLength, type Settled } from './settle.ts';
 export { FAULT_NAMES, REPLY_KINDS, SLOTS, stops, type ReplyKind } from './faults.ts';
 export { replacedBy, type Became, type Replaced, type ReplaceOptions } from './replace.ts';
 export {
-  MOST_ROUNDS,
   standingAfter,
   takenRounds,
   type NextOrder,

@@ -15,10 +15,7 @@ import { keyOf, keysOf, orderedSections } from './ordered.ts';
 import { replacedBy, type Became } from './replace.ts';
 import { settleLength } from './settle.ts';
 import { followUpOrder, mergedReply, takeable } from './take.ts';
-import type { CommissionContext, Order, OrderScope } from './types.ts';
-
-/** More rounds than this change nothing: what fails so often is for a person. */
-export const MOST_ROUNDS = 6;
+import { MOST_ROUNDS, type CommissionContext, type Order, type OrderScope } from './types.ts';
 
 export interface RoundsAsked {
   context: CommissionContext;
@@ -135,21 +132,21 @@ export function takenRounds(
   };
   let stays = new Set(options.stays);
   let { replaced, settled } = settledWith(stays);
-  // Where too little came that can be used, our paragraphs stay, those first that lack most.
-  while (-settled.offMs > toleranceMs(context.target.seconds)) {
-    const short = shortest(context.sections, settled.sections, stays, clock);
-    if (short === null) break;
-    stays = new Set([...stays, short]);
+  // Where too little came that can be used, or too much that can't go, our paragraphs stay, those first that differ most.
+  while (Math.abs(settled.offMs) > toleranceMs(context.target.seconds)) {
+    const worst = farthest(context.sections, settled.sections, stays, Math.sign(settled.offMs), clock);
+    if (worst === null) break;
+    stays = new Set([...stays, worst]);
     ({ replaced, settled } = settledWith(stays));
   }
-  const became = [...replaced.became.values()];
-  const times = (kind: Became) => became.filter((b) => b === kind).length;
+  const mended = new Set(checked.lines.flatMap((l) => (replaced.became.get(l.id) === 'mended' ? [taking.get(l.id)!] : []))); // prettier-ignore
+  const own = settled.sections.flatMap((s) => s.lines).filter((l) => l.text.trim() && l.by === options.by);
   return {
     sections: settled.sections,
     offMs: settled.offMs,
     count: {
-      taken: times('taken'),
-      mended: times('mended'),
+      taken: own.filter((l) => !mended.has(l.text)).length,
+      mended: own.filter((l) => mended.has(l.text)).length,
       byRule: settled.sections.flatMap((s) => s.lines).filter((l) => l.text.trim() && !l.by).length,
       open: settled.sections.flatMap((s) => s.lines).filter(isOpen).length,
       leftOut: settled.dropped.length,
@@ -162,16 +159,17 @@ export function takenRounds(
   };
 }
 
-/** The section that lost most time by what came, or null when none lost any. */
-function shortest(
+/** The section that gained (`way` 1) or lost (−1) most time by what came, or null when none did. */
+function farthest(
   before: readonly PlainSection[],
   after: readonly PlainSection[],
   stays: ReadonlySet<string>,
+  way: number,
   clock: Clock,
 ): string | null {
-  const lost = before.flatMap((s, i) => {
-    const ms = stays.has(s.id) || after[i] === s ? 0 : timeOf([s], clock) - timeOf([after[i]], clock);
+  const off = before.flatMap((s, i) => {
+    const ms = stays.has(s.id) ? 0 : way * (timeOf([after[i]], clock) - timeOf([s], clock));
     return ms > 0 ? [{ id: s.id, ms }] : [];
   });
-  return lost.sort((a, b) => b.ms - a.ms)[0]?.id ?? null;
+  return off.sort((a, b) => b.ms - a.ms)[0]?.id ?? null;
 }

@@ -7,6 +7,9 @@ import type { SourceDocument } from '../source/document.ts';
 import type { SpineLink } from '../plan/spine.ts';
 import type { PlainSection } from '../script/data.ts';
 
+/** More rounds than this change nothing: what fails so often is for a person. */
+export const MOST_ROUNDS = 6;
+
 export interface CommissionSource {
   letter: string;
   title: string;

@@ -309,6 +309,30 @@ export const migrations: readonly { name: string; up: Run }[] = [
       await q.addColumn('sources', 'choices', { type: DataTypes.JSONB, allowNull: true });
     },
   },
+  {
+    name: '012-rounds',
+    up: async (q) => {
+      const data = () => ({ type: DataTypes.JSONB, allowNull: false });
+      const count = () => ({ type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
+      await q.createTable('rounds', {
+        id: id(),
+        workspaceId: ref('workspaces'),
+        scriptId: ref('scripts'),
+        scope: data(),
+        most: count(),
+        state: { type: DataTypes.STRING(12), allowNull: false },
+        // The sections that the orders are written from; the orders that went out; what was answered, oldest first.
+        start: data(),
+        asked: data(),
+        answers: data(),
+        message: { type: DataTypes.TEXT, allowNull: true },
+        outcome: { type: DataTypes.JSONB, allowNull: true },
+        at: time(),
+        endedAt: { type: DataTypes.DATE, allowNull: true },
+      });
+      await q.addIndex('rounds', ['scriptId', 'at']);
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

@@ -9,6 +9,8 @@ import type { Choices, SourceDocument, SourceKind } from '@ursprung/core/source'
 import type {
   ChannelSettings,
   CommissionState,
+  RoundsOutcome,
+  RoundsState,
   CommissionScope,
   HandoffState,
   HandoffView,
@@ -23,6 +25,7 @@ import {
   storedFormats,
   storedLeft,
   storedScope,
+  storedSections,
   storedSettings,
   storedSnapshot,
   storedChoices,
@@ -41,6 +44,8 @@ export interface NameRow { id: string; scriptId: string; version: number; name: 
 
 export interface TextServiceRow { id: string; workspaceId: string; address: string; model: string; sealedKey: string | null; priceIn: number | null; priceOut: number | null; monthlyTokens: number | null; at: Date } // prettier-ignore
 export interface CommissionRow { id: string; workspaceId: string; scriptId: string; scope: CommissionScope; orderText: string; toKind: string; toWho: string; state: CommissionState; reply: string; message: string | null; tokensIn: number; tokensOut: number; cost: number | null; at: Date; endedAt: Date | null } // prettier-ignore
+
+export interface RoundsRow { id: string; workspaceId: string; scriptId: string; scope: CommissionScope; most: number; state: RoundsState; start: PlainSection[]; asked: string[]; answers: string[]; message: string | null; outcome: RoundsOutcome | null; at: Date; endedAt: Date | null } // prettier-ignore
 
 export interface SpendingRow { id: string; workspaceId: string; what: 'note' | 'commission'; tokensIn: number; tokensOut: number; cost: number | null; at: Date } // prettier-ignore
 
@@ -62,6 +67,7 @@ export interface Models {
   names: Table<NameRow>;
   textServices: Table<TextServiceRow>;
   commissions: Table<CommissionRow>;
+  rounds: Table<RoundsRow>;
   spending: Table<SpendingRow>;
   handoffs: Table<HandoffRow>;
   translations: Table<TranslationRow>;
@@ -184,6 +190,21 @@ export function defineModels(db: Sequelize): Models {
       tokensIn: INTEGER,
       tokensOut: INTEGER,
       cost: DOUBLE,
+      at: DATE,
+      endedAt: DATE,
+    }),
+    rounds: table('rounds', {
+      id: key(),
+      workspaceId: UUID,
+      scriptId: UUID,
+      scope: { type: JSONB, get: read('scope', storedScope) },
+      most: INTEGER,
+      state: STRING,
+      start: { type: JSONB, get: read('start', storedSections) },
+      asked: JSONB,
+      answers: JSONB,
+      message: TEXT,
+      outcome: JSONB,
       at: DATE,
       endedAt: DATE,
     }),

@@ -1,0 +1,363 @@
+/**
+ * An order told by the text service in one go, as a job (pg-boss): asked, checked, asked again for what failed, and put into
+ * the script. What was answered is kept as it comes, so that another process goes on where one stopped.
+ */
+import { randomUUID } from 'node:crypto';
+import type PgBoss from 'pg-boss';
+import type { z } from 'zod';
+import { usualBrief } from '@ursprung/core/plan';
+import {
+  difference,
+  docFromSections,
+  plainSections,
+  type Origin,
+  type PlainSection,
+} from '@ursprung/core/script';
+import type { RoundsOutcome, RoundsView, roundsInput } from './api.ts';
+import type { Commissions } from './commissions.ts';
+import type { Models, RoundsRow } from './db/models.ts';
+import { ApiError } from './errors.ts';
+import { startJobs } from './jobs.ts';
+import type { Notices } from './notices.ts';
+import type { RoundsTask } from './roundsTask.ts';
+import { outcomeSays } from './roundsSays.ts';
+import type { Service } from './service.ts';
+import { opened } from './stored.ts';
+import type { TextServices } from './textServices.ts';
+import type { TextWork } from './work.ts';
+
+const QUEUE = 'rounds';
+/** An answer that ends in mid-sentence has no last sentence. */
+const UNFINISHED = /[^.!?…”"’)\]]*$/;
+/** So often a script is taken up anew, where somebody writes in it just then. */
+const TRIES = 5;
+const MOST_SHOWN = 20;
+const OVER = new Set<RoundsRow['state']>(['done', 'stopped', 'failed']);
+
+export interface RoundsDeps {
+  databaseUrl: string;
+  service: Service;
+  work: TextWork;
+  commissions: Commissions;
+  services: TextServices;
+  notices: Notices;
+  now: () => Date;
+  log: (line: string) => void;
+}
+
+export class Rounds {
+  private leaving = false;
+  private constructor(
+    private readonly deps: RoundsDeps,
+    private readonly boss: PgBoss,
+  ) {}
+
+  static async start(deps: RoundsDeps): Promise<Rounds> {
+    const boss = await startJobs(deps.databaseUrl, QUEUE, { max: 2 }, deps.log);
+    const rounds = new Rounds(deps, boss);
+    await boss.work<{ id: string }>(QUEUE, { pollingIntervalSeconds: 0.5 }, ([job]) =>
+      rounds.run(job.data.id),
+    );
+    return rounds;
+  }
+  /** What is being asked goes back to its place in the line, for the next process. */
+  stop = (): Promise<void> => {
+    this.leaving = true;
+    return this.boss.stop({ graceful: true, timeout: 5000, wait: true });
+  };
+
+  private get models(): Models {
+    return this.deps.service.models;
+  }
+  private async row(id: string) {
+    const row = await this.models.rounds.findOne({ where: this.deps.service.own({ id }) });
+    if (!row) throw new ApiError('not-found', 'This order is not here, or no longer.');
+    return row;
+  }
+
+  async add(scriptId: string, { scope, most }: z.infer<typeof roundsInput>): Promise<RoundsView> {
+    const script = await this.deps.service.scriptRow(scriptId);
+    if (!(await this.deps.services.current()))
+      throw new ApiError('not-found', 'No text service is configured.');
+    const running = await this.models.rounds.findOne({
+      where: this.deps.service.own({ scriptId, state: ['waiting', 'asking'] }),
+    });
+    if (running) throw new ApiError('bad-request', 'This script is being told just now. Stop it first.');
+    const start = plainSections(opened(script)).map(bare);
+    const id = randomUUID();
+    const row = await this.models.rounds.create({
+      id,
+      workspaceId: this.deps.service.workspaceId,
+      scriptId,
+      scope,
+      most,
+      state: 'waiting',
+      start,
+      asked: [],
+      answers: [],
+      message: null,
+      outcome: null,
+      at: this.deps.now(),
+      endedAt: null,
+    });
+    // Before anything is sent it is known that there is something to order.
+    try {
+      await this.deps.work.nextAsked(await this.task(row));
+    } catch (error) {
+      await row.destroy();
+      throw error;
+    }
+    await this.boss.send(QUEUE, { id }, { retryLimit: 3, retryDelay: 0, expireInHours: 2 });
+    return this.view(row);
+  }
+
+  async list(scriptId: string): Promise<RoundsView[]> {
+    await this.deps.service.scriptRow(scriptId);
+    const rows = await this.models.rounds.findAll({
+      where: this.deps.service.own({ scriptId }),
+      order: [['at', 'DESC']],
+      limit: MOST_SHOWN,
+      attributes: { exclude: ['start'] },
+    });
+    return Promise.all(rows.map((r) => this.view(r)));
+  }
+  one = async (id: string): Promise<RoundsView> => this.view(await this.row(id));
+
+  async watch(id: string, tell: (row: RoundsView) => void): Promise<() => void> {
+    await this.row(id);
+    const look = () => {
+      this.one(id).then(tell, () => undefined);
+    };
+    const off = this.deps.notices.on(id, look);
+    look();
+    return off;
+  }
+
+  /** Ends it: nothing more is asked, nothing is put into the script; what came stays with its orders. */
+  async halt(id: string): Promise<RoundsView> {
+    const row = await this.row(id);
+    await this.save(id, {
+      state: 'stopped',
+      message: 'Stopped. What came is kept with the Commission.',
+      endedAt: this.deps.now(),
+    });
+    const last = row.asked.at(-1);
+    if (last) await this.deps.commissions.halt(last);
+    return this.one(id);
+  }
+
+  private async task({ scriptId, start, scope, most, answers }: RoundsRow): Promise<RoundsTask> {
+    const { service } = this.deps;
+    const script = await service.scriptRow(scriptId);
+    const sources = await service.readOf(scriptId);
+    if (!sources.length)
+      throw new ApiError('bad-request', 'This script has no source to order from. Add one in Sources.');
+    const channel = await this.models.channels.findOne({ where: service.own({ id: script.channelId }) });
+    const { settings } = script;
+    const marked = (...marks: string[]) =>
+      sources.flatMap((s) =>
+        Object.entries(s.marks).flatMap(([fact, m]) =>
+          marks.includes(m.mark) ? [`${s.letter}:${fact}`] : [],
+        ),
+      );
+    const pays = settings.promise?.pays;
+    return {
+      context: {
+        title: settings.title,
+        promise: settings.promise?.sentence ?? '',
+        angle: settings.promise?.angle?.says ?? '',
+        channel: channel?.name ?? '',
+        frame: settings.frame,
+        mood: settings.mood,
+        pace: settings.pace,
+        target: settings.target,
+        brief: settings.brief ?? { ...usualBrief(), mood: settings.mood },
+        style: channel?.settings.style ?? null,
+        must: [...marked('must'), ...(pays ? [`${pays.source}:${pays.fact}`] : [])],
+        out: marked('out', 'wrong', 'wait'),
+      },
+      start,
+      sources: sources.map(({ letter, document, facts, tags, own }) => ({
+        letter,
+        document,
+        facts,
+        tags,
+        own,
+      })),
+      voice: settings.voice,
+      sayings: channel?.settings.sayings ?? [],
+      scope: {
+        ...(scope.section ? { section: scope.section } : {}),
+        ...(scope.line ? { line: scope.line } : {}),
+      },
+      rounds: most,
+      answers,
+    };
+  }
+
+  private async run(id: string): Promise<void> {
+    try {
+      const why = await this.asked(id);
+      if (why !== 'over') await this.taken(id, why);
+    } catch (error) {
+      if (this.leaving) {
+        await this.save(id, { state: 'waiting' });
+        throw error;
+      }
+      if (!(error instanceof ApiError))
+        this.deps.log(`rounds ${id}: ${(error as Error).stack ?? String(error)}`);
+      await this.save(id, {
+        state: 'failed',
+        message:
+          error instanceof ApiError
+            ? error.message
+            : 'Something went wrong. Your script is as it was; try again.',
+        endedAt: this.deps.now(),
+      });
+    }
+  }
+
+  /** Asks until nothing is left to ask. Answers with what ended it early, or null; "over" where somebody stopped it. */
+  private async asked(id: string): Promise<string | null> {
+    for (;;) {
+      const row = await this.models.rounds.findOne({ where: { id } });
+      if (!row || OVER.has(row.state)) return 'over';
+      const { next } = await this.deps.work.nextAsked(await this.task(row));
+      if (!next) return null;
+      // One that was being answered when a server went is asked again, not a second time for another.
+      const open = row.asked.length > row.answers.length ? row.asked.at(-1) : undefined;
+      const commission = open ?? (await this.order(row, next.text));
+      if (
+        !(await this.save(id, {
+          state: 'asking',
+          asked: open ? row.asked : [...row.asked, commission],
+          message: null,
+        }))
+      )
+        return 'over';
+      const answered = await this.deps.commissions.ask(
+        commission,
+        () => void this.deps.notices.tell(id).catch(this.lost(id)),
+      );
+      if (this.leaving) throw new Error('leaving');
+      if (answered === null || answered.state === 'failed') {
+        // What came before is whole, so it is used.
+        const message = answered?.message ?? 'The order is not here any more.';
+        if (row.answers.length && next.round > 1) return message;
+        throw new ApiError('service-silent', message);
+      }
+      const reply = answered.state === 'broken' ? answered.reply.replace(UNFINISHED, '') : answered.reply;
+      if (!(await this.save(id, { answers: [...row.answers, reply] }))) return 'over';
+    }
+  }
+
+  private async order(row: RoundsRow, text: string): Promise<string> {
+    const after = row.asked.at(-1);
+    const { id } = await this.deps.commissions.add(row.scriptId, {
+      scope: { ...row.scope, ...(/^ORDER: write /.test(text) && after ? { after } : {}) },
+      order: text,
+      to: { kind: 'service', who: '' },
+      reply: '',
+    });
+    return id;
+  }
+
+  /** Puts what came into the script as it stands by now; sections that were written in meanwhile stay. */
+  private async taken(id: string, early: string | null): Promise<void> {
+    const row = await this.row(id);
+    const task = await this.task(row);
+    const last = await this.deps.commissions.one(row.asked.at(-1) ?? '');
+    const by: Origin = { kind: last.to.kind, who: last.to.who, at: this.deps.now().toISOString() };
+    for (let n = 1; ; n++) {
+      const script = await this.deps.service.scriptRow(row.scriptId);
+      const doc = opened(script);
+      const sections = plainSections(doc);
+      const was = new Map(row.start.map((s) => [s.id, wordsOf(s)]));
+      const stays = sections.filter((s) => was.get(s.id) !== wordsOf(s)).map((s) => s.id);
+      const made = await this.deps.work.takeRounds({
+        ...task,
+        sections,
+        stays,
+        by,
+        salt: randomUUID().slice(0, 6),
+      });
+      if (!made) throw new ApiError('service-silent', 'Nothing whole came.');
+      const steps = difference(doc, docFromSections(made.sections)).steps.map(
+        (s) => s.toJSON() as { stepType: string },
+      );
+      try {
+        const { version } = steps.length
+          ? await this.deps.service.appendSteps(row.scriptId, {
+              version: script.version,
+              clientId: `rounds-${id}`,
+              origin: 'reply',
+              steps,
+            })
+          : script;
+        const { target } = script.settings;
+        const outcome: RoundsOutcome = {
+          count: made.count,
+          refused: made.refused,
+          offMs: made.offMs,
+          seconds: target.seconds + made.offMs / 1000,
+          by: by.who,
+          version,
+        };
+        await this.save(id, { state: 'done', outcome, message: early, endedAt: this.deps.now() });
+        return;
+      } catch (error) {
+        if (!(error instanceof ApiError && error.code === 'behind') || n === TRIES) throw error;
+      }
+    }
+  }
+
+  /** Writes a state unless it is over; answers with whether it was written. */
+  private async save(id: string, change: Partial<RoundsRow>): Promise<boolean> {
+    const [n] = await this.models.rounds.update(change, { where: { id, state: ['waiting', 'asking'] } });
+    if (n) await this.deps.notices.tell(id).catch(this.lost(id));
+    return n > 0;
+  }
+  private lost = (id: string) => (error: Error) => this.deps.log(`rounds ${id}: ${error.message}`);
+
+  private async view(row: RoundsRow): Promise<RoundsView> {
+    const orders = await this.models.commissions.findAll({
+      where: this.deps.service.own({ id: row.asked }),
+      attributes: ['id', 'reply', 'message', 'state', 'scope', 'tokensIn', 'tokensOut', 'cost'],
+    });
+    const current = orders.find((o) => o.id === row.asked.at(-1));
+    const sum = (of: (o: (typeof orders)[number]) => number) => orders.reduce((n, o) => n + of(o), 0);
+    const spent = {
+      tokensIn: sum((o) => o.tokensIn),
+      tokensOut: sum((o) => o.tokensOut),
+      cost: orders.some((o) => o.cost !== null) ? sum((o) => o.cost ?? 0) : null,
+    };
+    const round = 1 + orders.filter((o) => o.scope.after).length;
+    return {
+      id: row.id,
+      scriptId: row.scriptId,
+      scope: row.scope,
+      state: row.state,
+      most: row.most,
+      round,
+      orders: row.asked.length,
+      commission: current?.id ?? null,
+      came: current?.state === 'arriving' ? (current.reply.match(/[.!?]["”’]?(?=\s)/g) ?? []).length : 0,
+      message: row.message ?? (row.state === 'asking' ? (current?.message ?? null) : null),
+      outcome: row.outcome,
+      says: row.outcome && outcomeSays(row.outcome, { round, orders: row.asked.length, ...spent }),
+      ...spent,
+      at: row.at.toISOString(),
+      endedAt: row.endedAt?.toISOString() ?? null,
+    };
+  }
+}
+
+/** A section without its history: what an order is written from. */
+const bare = (s: PlainSection): PlainSection => ({
+  ...s,
+  takes: [],
+  lines: s.lines.map((l) => ({ ...l, takes: [] })),
+});
+/** What a hand may have changed in a section. */
+const wordsOf = (s: PlainSection): string =>
+  JSON.stringify([s.locked, s.lines.map((l) => [l.text, l.locked, l.open?.length ?? 0])]);

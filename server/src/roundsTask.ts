@@ -1,0 +1,85 @@
+/** An order told in rounds, worked out in a worker: what is asked next, and what came put into the script. */
+import {
+  standingAfter,
+  takenRounds,
+  type CommissionContext,
+  type CommissionSource,
+  type NextOrder,
+  type OrderScope,
+  type RoundsTaken,
+} from '@ursprung/core/commission';
+import { spineOf } from '@ursprung/core/plan';
+import type { Origin, PlainSection } from '@ursprung/core/script';
+import { expected, materialOf, type WorkResult } from './drafting.ts';
+import { openedText, type SourceText } from './sourceText.ts';
+import { getClock, getKin, getTagger } from './tools.ts';
+
+export interface RoundsTask {
+  /** All but what the sources give. */
+  context: Omit<CommissionContext, 'sources' | 'spine' | 'sections'>;
+  /** The sections that the orders are written from. */
+  start: PlainSection[];
+  sources: ({ letter: string } & SourceText)[];
+  voice: string;
+  sayings: readonly { word: string; say: string }[];
+  scope: OrderScope;
+  rounds: number;
+  answers: string[];
+}
+export interface NextAsked {
+  next: NextOrder | null;
+  /** Lines that came, and how many of them can be taken. */
+  lines: number;
+  clean: number;
+}
+export interface TakeTask extends RoundsTask {
+  /** The script as it stands by now. */
+  sections: PlainSection[];
+  stays: string[];
+  by: Origin;
+  salt: string;
+}
+
+function askedOf(task: RoundsTask) {
+  const material = materialOf(task.sources.map((s) => ({ letter: s.letter, ...openedText(s) })));
+  const sources = material.map(({ letter, source, facts }): CommissionSource => ({
+    letter,
+    title: source.title,
+    kind: source.kind,
+    text: source.text,
+    facts,
+    ...(source.publisher ? { publisher: source.publisher } : {}),
+    ...(source.published ? { published: source.published } : {}),
+  }));
+  const clock = getClock(task.voice, task.context.pace, task.sayings);
+  const tools = { tagger: getTagger(), kin: getKin(), clock };
+  // Sections without a plan are ordered as long as they are.
+  const sections = task.start.map((s) =>
+    s.plannedMs > 0 ? s : { ...s, plannedMs: s.lines.reduce((ms, l) => ms + clock.time(l.text).ms, 0) },
+  );
+  const context = { ...task.context, sections, sources, spine: material.flatMap(spineOf) };
+  return { asked: { context, scope: task.scope, rounds: task.rounds }, tools };
+}
+
+export const nextAsked = (task: RoundsTask): Promise<WorkResult<NextAsked>> =>
+  expected(() => {
+    const { asked, tools } = askedOf(task);
+    const { next, checked } = standingAfter(asked, task.answers, tools);
+    const lines = checked?.lines ?? [];
+    return { next, lines: lines.length, clean: lines.filter((l) => l.mended).length };
+  });
+
+/** What came, in the script as it stands; null when nothing whole has come. */
+export const takeRounds = (task: TakeTask): Promise<WorkResult<RoundsTaken | null>> =>
+  expected(() => {
+    const { asked, tools } = askedOf(task);
+    const { checked } = standingAfter(asked, task.answers, tools);
+    if (!checked) return null;
+    let n = 0;
+    const options = {
+      by: task.by,
+      fresh: () => `${task.salt}${(n++).toString(36)}`,
+      stays: new Set(task.stays),
+    };
+    return takenRounds({ ...asked.context, sections: task.sections }, checked, options, tools.clock);
+  });
