@@ -55,6 +55,7 @@ import { calibrate, seconds, wavMs, type Recording } from '@ursprung/core/timing
 import { getClock, getKin, getPronouncer, getSolver, getTagger } from '@ursprung/server/tools';
 import { LARGEST_RECORDING, digest, filmOfFile, kitOfFile, recordingOf } from './film.ts';
 import { LEAST_LETTERS } from '@ursprung/core/commission/desk';
+import { roundsFrom, toldByService } from './byService.ts';
 import { contextOfFile, contextOfSources, ordersText, replyTaken } from './commission.ts';
 import { reviseFile } from './revise.ts';
 import {
@@ -198,6 +199,8 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       known: { type: 'string', multiple: true },
       genre: text,
       whose: text,
+      by: text,
+      rounds: text,
       veil: { type: 'boolean' },
       floor: { type: 'boolean' },
       ceiling: { type: 'boolean' },
@@ -239,6 +242,8 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const seed = Number(values.seed ?? 1);
     if (!Number.isSafeInteger(seed)) throw new UsageError('--seed is a whole number.');
     const as = oneOf('as', str(values.as), ['json', 'text', 'markdown']) ?? 'json';
+    const by = oneOf('by', str(values.by), ['rule', 'service']) ?? 'rule';
+    const rounds = roundsFrom(str(values.rounds));
     const pace = paceFrom(str(values.pace)) ?? DEFAULT_PACE[frame];
     const voice = voiceFrom(str(values.voice));
     const clock = getClock(voice, pace);
@@ -301,7 +306,11 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
       clock,
       printedSources,
     );
-    return { out: await writerById(as)!.write(kitOfFile(file)), notes: draft.notes };
+    const told =
+      by === 'service'
+        ? await toldByService(file, rounds, clock, process.env)
+        : { script: file, notes: [...draft.notes] };
+    return { out: await writerById(as)!.write(kitOfFile(told.script)), notes: told.notes };
   },
 
   check: async (args) => {

@@ -10,7 +10,7 @@ const USAGE = `Usage: ursprung COMMAND …
   clean FILE
   time FILE… [--pace WPM] [--voice VOICE]
   calibrate DIR
-  draft FILE --seconds N [--floor|--ceiling] [--shape S] [--title T] [--frame F] [--mood M] [--pace WPM] [--seed N] [--as json|text|markdown]
+  draft FILE --seconds N [--floor|--ceiling] [--shape S] [--title T] [--frame F] [--mood M] [--pace WPM] [--seed N] [--by rule|service [--rounds N]] [--as json|text|markdown]
   check SCRIPT [--source FILE]…
   revise SCRIPT --note "…"
   commission SOURCE|SCRIPT… --seconds N [--section ID] [--letters N]

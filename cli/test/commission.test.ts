@@ -4,8 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect } from 'chai';
-import { spoilt } from '@ursprung/standins';
+import { startTextService, type TextService } from '@ursprung/standins';
 import type { ScriptFile } from '@ursprung/core/script';
+import { spoilt } from '@ursprung/standins';
 import type { ReplyReport } from '../src/commission.ts';
 import { run } from './command.ts';
 
@@ -118,9 +119,47 @@ describe('commission', function () {
       'wrong',
     ]);
     expect([apples.taken, apples.accusations[0].level]).to.deep.equal([true, 'unsupported']);
+    expect(report.lines.map((l) => l.became)).to.deep.equal(['taken', 'mended', 'kept open', 'taken']);
+    expect(name.why).to.include('Hugo Brannick');
     expect(report.seconds).to.be.closeTo(180, 2);
     expect(report.overlap).to.be.within(0, 1);
     expect(report.leftOutForLength).to.be.an('array');
+  });
+
+  describe('drafted by a text service', () => {
+    let writer: TextService;
+    before(async () => {
+      writer = await startTextService({ paceMs: 0 });
+      Object.assign(process.env, { URSPRUNG_MODEL_URL: writer.url, URSPRUNG_MODEL_KEY: writer.key, URSPRUNG_MODEL_NAME: 'stand-in' }); // prettier-ignore
+    });
+    after(async () => {
+      for (const name of ['URL', 'KEY', 'NAME']) delete process.env[`URSPRUNG_MODEL_${name}`];
+      await writer.close();
+    });
+
+    it('is a script at its seconds, most of it in the service’s words, and one sentence that says so', async () => {
+      const told = await run('draft', demo('footbridge.html'), '--seconds', '180', '--by', 'service');
+      expect(told.status, told.err).to.equal(0);
+      const file = JSON.parse(told.out) as ScriptFile;
+      expect(file.seconds).to.be.closeTo(180, 1.8);
+      const lines = file.sections.flatMap((s) => s.lines).filter((l) => l.text);
+      expect(lines.filter((l) => l.by?.kind === 'service').length / lines.length).to.be.greaterThan(0.6);
+      expect(told.err).to.match(/^\d+ lines by 127\.0\.0\.1:\d+, stand-in \(\d+ mended\), \d+ by rule, \d+ open; \d rounds?, \d orders?, [\d,]+ tokens\. It lasts 1[78]\d/);
+      expect(writer.orders[0]).to.match(/^ORDER: narration for a whole script/);
+    }); // prettier-ignore
+
+    it('says in one line when there is no service, it refuses, or the rounds are no number', async () => {
+      process.env.URSPRUNG_MODEL_KEY = 'wrong';
+      const draft = (...more: string[]) => run('draft', demo('eels.txt'), '--seconds', '60', ...more);
+      expect((await draft('--by', 'service')).err).to.match(/does not accept the key\.\n$/);
+      expect((await draft('--by', 'service', '--rounds', '0')).err).to.match(/^--rounds is how often/);
+      expect((await draft('--by', 'magic')).status).to.equal(1);
+      const url = process.env.URSPRUNG_MODEL_URL;
+      delete process.env.URSPRUNG_MODEL_URL;
+      expect((await draft('--by', 'service')).err).to.match(/^No text service is named/);
+      process.env.URSPRUNG_MODEL_URL = url;
+      process.env.URSPRUNG_MODEL_KEY = writer.key;
+    });
   });
 
   it('refuses in one line what can’t be done', async () => {
