@@ -143,6 +143,19 @@ describe('the Commission', function () {
     await desk.server.request('PUT', '/service', { address: writer.url, model: 'stand-in' });
   });
 
+  it('has a section told in one go: asked, checked, put into the script; says what came of it and what it cost', async () => {
+    await open(`?section=${section.id}`);
+    await desk.page.getByLabel('Rounds at most').selectOption('2');
+    await desk.page.getByRole('button', { name: /^Have the section told by 127/ }).click();
+    const status = desk.page.getByRole('status').filter({ hasText: /\d+ lines? by 127/ });
+    await status.waitFor({ timeout: 60_000 });
+    expect(await status.innerText()).to.match(/\d+ lines? by 127\.0\.0\.1:\d+, stand-in.*round.*order.*tokens.*It lasts \d+:\d\d/);
+    // The page has the words without being asked for them.
+    await saved((s) => s.lines.filter((l) => l.by?.kind === 'stand-in').length > 1);
+    await until(async () => (await desk.page.getByText('in the script').count()) > 0, 'The page never got the words.');
+    expect(await axe(desk.page)).to.deep.equal([]);
+  });
+
   it('asks again for just what failed, and puts the answer in its place', async () => {
     await open();
     await desk.page

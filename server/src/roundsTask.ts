@@ -80,6 +80,7 @@ export const takeRounds = (task: TakeTask): Promise<WorkResult<RoundsTaken | nul
       by: task.by,
       fresh: () => `${task.salt}${(n++).toString(36)}`,
       stays: new Set(task.stays),
+      scope: task.scope,
     };
     return takenRounds({ ...asked.context, sections: task.sections }, checked, options, tools.clock);
   });

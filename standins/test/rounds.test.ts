@@ -83,6 +83,28 @@ describe('an order told in rounds', function () {
     expect(at.checked!.lines.some((l) => /Wren/.test(l.text) && l.mended !== '')).to.equal(false);
   });
 
+  it('of one section or one line touches nothing else', () => {
+    const at = (scope: { section?: string; line?: string }) => {
+      const answers: string[] = [];
+      for (;;) {
+        const { next, checked } = standingAfter({ context: hand, scope, rounds: 2 }, answers, tools);
+        if (!next) return takenRounds(hand, checked!, { by: BY, fresh: fresh(), scope }, clock);
+        answers.push(spoilt(next.text, 'good'));
+      }
+    };
+    const { id, lines } = hand.sections[2];
+    const section = at({ section: id });
+    section.sections.forEach((s, i) => {
+      const texts = (x: typeof s) => x.lines.map((l) => l.text);
+      if (s.id !== id) expect(texts(s)).to.deep.equal(texts(hand.sections[i]));
+      else expect(s.lines.some((l) => l.by)).to.equal(true);
+    });
+    const line = at({ section: id, line: lines[1].id });
+    const told = line.sections.flatMap((s) => s.lines).filter((l) => l.by);
+    expect(told.map((l) => l.id)).to.deep.equal([lines[1].id]);
+    expect(told[0].takes.at(-1)!.text).to.equal(lines[1].text);
+  });
+
   it('leaves a section alone that was written in meanwhile', () => {
     const { at } = told(hand, 'good');
     const [, second] = hand.sections;

@@ -24,6 +24,7 @@ import type {
   ChannelSettings,
   CommissionScope,
   CommissionView,
+  RoundsView,
   FoundSource,
   ListedSource,
   HandoffView,
@@ -373,6 +374,10 @@ export const api = {
   sendCommission: (id: string) => call<CommissionView>('POST', `/commissions/${id}/send`, {}),
   stopCommission: (id: string) => call<CommissionView>('POST', `/commissions/${id}/stop`, {}),
   removeCommission: (id: string) => call('DELETE', `/commissions/${id}`, {}),
+  rounds: (scriptId: string) => call<{ rounds: RoundsView[] }>('GET', `/scripts/${scriptId}/rounds`),
+  startRounds: (scriptId: string, input: { scope?: CommissionScope; most?: number }) =>
+    call<RoundsView>('POST', `/scripts/${scriptId}/rounds`, input),
+  stopRounds: (id: string) => call<RoundsView>('POST', `/rounds/${id}/stop`, {}),
   service: () => call<TextServiceState>('GET', '/service'),
   keepService: (input: ServiceInput) => call<TextServiceState>('PUT', '/service', input),
   forgetService: () => call<TextServiceState>('DELETE', '/service', {}),

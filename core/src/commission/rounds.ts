@@ -14,7 +14,7 @@ import { makeOrders } from './order.ts';
 import { keyOf, keysOf, orderedSections } from './ordered.ts';
 import { replacedBy, type Became } from './replace.ts';
 import { settleLength } from './settle.ts';
-import { followUpOrder, mergedReply, takeable } from './take.ts';
+import { followUpOrder, isKept, mergedReply, retakenLine, sourcesOf, takeable } from './take.ts';
 import { MOST_ROUNDS, type CommissionContext, type Order, type OrderScope } from './types.ts';
 
 export interface RoundsAsked {
@@ -109,10 +109,11 @@ export interface RoundsTaken {
 export function takenRounds(
   context: CommissionContext,
   checked: CheckedReply,
-  options: { by: Origin; fresh: () => string; stays?: ReadonlySet<string> },
+  options: { by: Origin; fresh: () => string; stays?: ReadonlySet<string>; scope?: OrderScope },
   clock: Clock,
 ): RoundsTaken {
   const taking = takeable(checked, true, true);
+  if (options.scope?.line) return lineTaken(context, checked, taking, options, clock);
   const spine = new Set(context.spine.map((l) => keyOf(l.source, l.fact)));
   const must = new Set([
     ...context.must,
@@ -123,8 +124,8 @@ export function takenRounds(
     const replaced = replacedBy(context, checked, taking, { ...options, stays, instead: 'ours' });
     const settled = settleLength(replaced.sections, context.target, context.mood, clock, (l) => {
       const keys = keysOf(l.from);
-      // What the writer wrote meanwhile isn't shortened.
-      if (options.stays?.size && !l.by) return null;
+      // Nothing goes but what was ordered, and nothing that was written meanwhile.
+      if (l.by !== options.by && (options.scope?.section || options.stays?.size)) return null;
       if (keys.some((k) => spine.has(k) || must.has(k))) return null;
       return Math.max(0.05, ...keys.map((k) => strength.get(k) ?? 0.3));
     });
@@ -156,6 +157,33 @@ export function takenRounds(
       if (taking.has(l.id) || how === undefined) return [];
       return [{ text: l.text, why: l.faults.map((f) => f.says).join(' '), became: how }];
     }),
+  };
+}
+
+/** One line: it goes into its place, and everything else stays as it is. */
+function lineTaken(
+  context: CommissionContext,
+  checked: CheckedReply,
+  taking: ReadonlyMap<string, string>,
+  options: { by: Origin; fresh: () => string; scope?: OrderScope },
+  clock: Clock,
+): RoundsTaken {
+  const text = [...taking.values()].join(' ').trim();
+  const from = sourcesOf(context.sources);
+  const rests = checked.lines.filter((l) => taking.has(l.id)).flatMap(from);
+  const sections = context.sections.map((s) => {
+    const at = s.lines.findIndex((l) => l.id === options.scope!.line);
+    if (at < 0 || !text || isKept(s.lines[at], s)) return s;
+    return { ...s, lines: s.lines.map((l, i) => (i === at ? retakenLine(l, text, rests, options) : l)) };
+  });
+  const told = sections.flatMap((s) => s.lines).find((l) => l.id === options.scope!.line);
+  const mended = checked.lines.some((l) => taking.has(l.id) && taking.get(l.id) !== l.text);
+  const is = told?.by === options.by;
+  return {
+    sections,
+    offMs: timeOf(sections, clock) - context.target.seconds * 1000,
+    count: { taken: Number(is && !mended), mended: Number(is && mended), byRule: 0, open: Number(told !== undefined && isOpen(told)), leftOut: 0 }, // prettier-ignore
+    refused: checked.lines.flatMap((l) => (taking.has(l.id) ? [] : [{ text: l.text, why: l.faults.map((f) => f.says).join(' '), became: 'left out' as const }])), // prettier-ignore
   };
 }
 

@@ -1,4 +1,5 @@
 /** Begin: a source, what it carries, and the brief; one press drafts. */
+import { DraftBy, type DraftedBy } from './DraftBy.tsx';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -49,6 +50,7 @@ export function Begin() {
   const navigate = useNavigate();
   const [params] = useSearchParams();
   const client = useQueryClient();
+  const [by, setBy] = useState<DraftedBy>('rule');
   const channels = useChannels().data ?? [];
   const known = useSourceNames().data ?? [];
   const [mostKnown, setMostKnown] = useState(KNOWN);
@@ -195,7 +197,12 @@ export function Begin() {
         ...(channel?.settings.fixed ? { fixed: channel.settings.fixed } : {}),
         seed: 1,
       }),
-    onSuccess: ({ id, notes }) => navigate(`/script/${id}/page`, { state: { notes } }),
+    onSuccess: async ({ id, notes }) => {
+      if (by === 'rule' || !source) return navigate(`/script/${id}/page`, { state: { notes } });
+      // What the service makes of it is seen where it comes in; a script by rule stands there meanwhile.
+      if (by === 'service') await api.startRounds(id, {}).catch(() => undefined);
+      return navigate(`/script/${id}/commission`);
+    },
   });
 
   const file = async (f: File | undefined) => {
@@ -287,7 +294,7 @@ export function Begin() {
           more={beside.length}
           onDrag={(s) => setLength(clockText(s * 1000, false))}
         />
-        <main className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_340px] gap-10 px-6 pb-10">
+        <main className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_340px] gap-10 px-6 pb-2">
           <section aria-label="Source">
             <div className="columnhead border-b border-hair mb-3">source</div>
             {!source ? (
@@ -539,7 +546,8 @@ export function Begin() {
                 </select>
               </Row>
             )}
-            <div className="pt-5 flex flex-col gap-2 items-start">
+            {source && <DraftBy value={by} onChange={setBy} words={Math.round((seconds * pace) / 60)} />}
+            <div className="sticky bottom-0 bg-sheet pt-3 pb-3 flex flex-col gap-2 items-start">
               {tooLong && (
                 <p>
                   <span className="finding">{clockText(seconds * 1000, false)} is not there.</span> This

@@ -27,6 +27,7 @@ import { ReplyBox } from './ReplyBox.tsx';
 import { Rows } from './Rows.tsx';
 import { ServiceDialog } from './ServiceDialog.tsx';
 import { useCommissions, useOrders, useReply } from './useCommission.ts';
+import { useRounds } from './useRounds.ts';
 import { FactNames, orderNamesOf } from '../text/factNames.ts';
 
 const fresh = () => crypto.randomUUID().slice(0, 8);
@@ -63,6 +64,7 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   // One of another part is not shown here, even for a moment.
   const current = found && sameScope(found, scope) ? found : null;
   const service = useQuery({ queryKey: ['service'], queryFn: api.service });
+  const rounds = useRounds(session);
   const base = current?.scope.after
     ? (commissions.find((c) => c.id === current.scope.after)?.reply ?? null)
     : null;
@@ -75,6 +77,12 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   useEffect(() => {
     if (loaded && !fits && chosen !== last) setChosen(last);
   }, [loaded, fits, chosen, last]);
+
+  // The order that the service is answering just now is the one that is shown.
+  const told = rounds.running ? (rounds.last?.commission ?? null) : null;
+  useEffect(() => {
+    if (told) setChosen(told);
+  }, [told]);
 
   const ordered = useMemo(() => {
     const ids = new Set(orders?.flatMap((o) => o.sections.map((s) => s.id)));
@@ -235,6 +243,8 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
           service={service.data?.service ?? null}
           onSend={(text) => void send(text)}
           onService={() => setServing(true)}
+          rounds={rounds}
+          onProblem={failed}
           fact={chosenRow?.fact ?? null}
           line={chosenRow?.ours ? { section: chosenRow.section, line: chosenRow.ours.id } : null}
         />
@@ -291,7 +301,7 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
               host={service.data?.service?.host ?? null}
               onClean={() => void takeWhole(clean)}
               onAll={() => void takeWhole(mended)}
-              onStop={() => void api.stopCommission(current.id).catch(failed)}
+              onStop={rounds.running ? null : () => void api.stopCommission(current.id).catch(failed)}
               onAgain={(how) => {
                 const order = replied?.followUp;
                 if (!order) return;
@@ -383,7 +393,8 @@ function TakeBar({
   host: string | null;
   onClean: () => void;
   onAll: () => void;
-  onStop: () => void;
+  /** Null where it is stopped elsewhere. */
+  onStop: (() => void) | null;
   onAgain: (how: 'copy' | 'send') => void;
   onNew: () => void;
 }) {
@@ -394,9 +405,11 @@ function TakeBar({
     >
       {arriving ? (
         <>
-          <button className="press" onClick={onStop}>
-            Stop receiving
-          </button>
+          {onStop && (
+            <button className="press" onClick={onStop}>
+              Stop receiving
+            </button>
+          )}
           <span className="flex-1">{message ?? `${lines} lines so far, each checked as it comes`}</span>
         </>
       ) : (

@@ -12,6 +12,8 @@ import type { CommissionView, TextServiceState } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
+import { RoundsPart } from './RoundsPart.tsx';
+import type { useRounds } from './useRounds.ts';
 
 /** A token is about four letters, as services tell it (common practice, no published source); a reply is about as long as its words. */
 const LETTERS_A_TOKEN = 4;
@@ -33,6 +35,8 @@ export function OrderColumn({
   service,
   onSend,
   onService,
+  rounds,
+  onProblem,
   fact,
   line,
 }: {
@@ -51,6 +55,8 @@ export function OrderColumn({
   service: TextServiceState['service'];
   onSend: (order: string) => void;
   onService: () => void;
+  rounds: ReturnType<typeof useRounds>;
+  onProblem: (error: Error) => void;
   fact: { source: string; fact: string } | null;
   /** The chosen line of ours, to order it alone. */
   line: { section: string; line: string } | null;
@@ -174,7 +180,20 @@ export function OrderColumn({
               ))}
             </p>
           )}
-          <Service service={service} order={order} text={text} onSend={onSend} onService={onService} />
+          {service && !current?.scope.after && (
+            <RoundsPart
+              last={rounds.last}
+              running={rounds.running}
+              scope={scope}
+              host={service.host}
+              {...costsOf(service, orders!)}
+              onStart={(most) => rounds.start(scope, most).catch(onProblem)}
+              onStop={() => rounds.stop().catch(onProblem)}
+            />
+          )}
+          {!rounds.running && (
+            <Service service={service} order={order} text={text} onSend={onSend} onService={onService} />
+          )}
           {said && (
             <p className="text-ink2" role="status">
               {said}
@@ -240,6 +259,23 @@ const stateOf = (c: CommissionView) =>
     failed: 'failed',
   })[c.state];
 
+/** What orders take of a service: tokens, and its money where prices are known. */
+function costsOf(
+  service: NonNullable<TextServiceState['service']>,
+  orders: readonly Pick<Order, 'text' | 'sections'>[],
+): { tokens: number; cost: number | null } {
+  const words = orders.flatMap((o) => o.sections).reduce((n, s) => n + s.words, 0);
+  const tokensIn = Math.ceil(orders.reduce((n, o) => n + o.text.length, 0) / LETTERS_A_TOKEN);
+  const tokensOut = Math.ceil(words * TOKENS_A_WORD);
+  return {
+    tokens: tokensIn + tokensOut,
+    cost:
+      service.priceIn === null && service.priceOut === null
+        ? null
+        : (tokensIn * (service.priceIn ?? 0) + tokensOut * (service.priceOut ?? 0)) / 1e6,
+  };
+}
+
 function Service({
   service,
   order,
@@ -253,18 +289,13 @@ function Service({
   onSend: (order: string) => void;
   onService: () => void;
 }) {
-  const words = order.sections.reduce((n, s) => n + s.words, 0);
-  const [tokensIn, tokensOut] = [Math.ceil(text.length / LETTERS_A_TOKEN), Math.ceil(words * TOKENS_A_WORD)];
   if (!service)
     return (
       <button className="quietpress" onClick={onService}>
         Set a text service to send it to
       </button>
     );
-  const cost =
-    service.priceIn === null && service.priceOut === null
-      ? null
-      : (tokensIn * (service.priceIn ?? 0) + tokensOut * (service.priceOut ?? 0)) / 1e6;
+  const { tokens, cost } = costsOf(service, [{ text, sections: order.sections }]);
   return (
     <div className="pt-1">
       <button className="textpress text-left" onClick={() => onSend(text)}>
@@ -273,7 +304,7 @@ function Service({
       <p className="text-ink3">
         {service.standIn ? 'a stand-in that ships, on this machine; ' : ''}
         {service.model && `${service.model}; `}
-        about {(tokensIn + tokensOut).toLocaleString('en')} tokens
+        about {tokens.toLocaleString('en')} tokens
         {cost !== null && `, ${cost.toFixed(cost < 0.1 ? 4 : 2)} in its money`};{' '}
         {service.usedTokens.toLocaleString('en')}
         {service.monthlyTokens !== null && ` of ${service.monthlyTokens.toLocaleString('en')}`} used this

@@ -436,6 +436,8 @@ export class ScriptSession {
     void this.opened.sendForOthers();
     void this.settings.send();
   }
+  /** Looks at once for what was changed elsewhere. */
+  lookNow = (): void => this.look();
   private onReturn = () => this.look();
   private onLeave = () => this.sync.leave();
   /** Leaving is asked about only where it would cost words. */
