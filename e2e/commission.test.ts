@@ -149,10 +149,15 @@ describe('the Commission', function () {
     await desk.page.getByRole('button', { name: /^Have the section told by 127/ }).click();
     const status = desk.page.getByRole('status').filter({ hasText: /\d+ lines? by 127/ });
     await status.waitFor({ timeout: 60_000 });
-    expect(await status.innerText()).to.match(/\d+ lines? by 127\.0\.0\.1:\d+, stand-in.*round.*order.*tokens.*It lasts \d+:\d\d/);
+    expect(await status.innerText()).to.match(
+      /\d+ lines? by 127\.0\.0\.1:\d+, stand-in.*round.*order.*tokens.*It lasts \d+:\d\d/,
+    );
     // The page has the words without being asked for them.
     await saved((s) => s.lines.filter((l) => l.by?.kind === 'stand-in').length > 1);
-    await until(async () => (await desk.page.getByText('in the script').count()) > 0, 'The page never got the words.');
+    await until(
+      async () => (await desk.page.getByText('in the script').count()) > 0,
+      'The page never got the words.',
+    );
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 

@@ -35,6 +35,7 @@ describe('the demo', () => {
   it('fills an empty workspace once, with scripts of sources it has just put in', async () => {
     const channels: string[] = [];
     const sources: string[] = [];
+    const replies: unknown[] = [];
     const scripts: { channelId: string; sourceId?: string | undefined; seconds: number }[] = [];
     const target = {
       library: () => Promise.resolve({ channels }),
@@ -42,12 +43,18 @@ describe('the demo', () => {
       addSource: (bytes: Uint8Array) => Promise.resolve({ id: `s${sources.push(String(bytes.length))}` }),
       addScript: (input: { channelId: string; sourceId?: string | undefined; target: { seconds: number } }) =>
         Promise.resolve({ id: `x${scripts.push({ ...input, seconds: input.target.seconds })}` }),
+      takeReply: (id: string, { reply, first }: { reply: string; first?: number }) =>
+        Promise.resolve(replies.push([id, words(reply) > 500, first])),
     };
-    await loadDemo(target);
-    await loadDemo(target);
+    await loadDemo(target, true);
+    await loadDemo(target, true);
     expect(channels).to.deep.equal(['Quiet Machinery', 'Told at the Lockside']);
     expect(sources).to.have.length(6);
-    expect(scripts.map((s) => s.seconds)).to.deep.equal([420, 210, 120]);
+    expect(scripts.map((s) => s.seconds)).to.deep.equal([605, 240, 120]);
+    expect(replies).to.deep.equal([
+      ['x1', true, undefined],
+      ['x2', true, 3],
+    ]);
     for (const s of scripts) expect(Number(s.sourceId!.slice(1))).to.be.within(1, 5);
   });
 });

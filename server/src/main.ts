@@ -32,7 +32,7 @@ const running = await startServer({
   ...(writer ? { standIn: writer.host } : {}),
   links: { allow: inside.map((h) => h.trim()).filter(Boolean) },
 });
-if (desk) await loadDemo(running.service);
+if (desk) await loadDemo(running.service, true);
 // The stand-in writer is kept like any service that a person enters; a restart gives it another port.
 if (writer) await running.keepService(writer);
 process.stdout.write(`Ursprung is at ${running.url}\n`);

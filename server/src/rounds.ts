@@ -5,14 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import type PgBoss from 'pg-boss';
 import type { z } from 'zod';
-import { usualBrief } from '@ursprung/core/plan';
-import {
-  difference,
-  docFromSections,
-  plainSections,
-  type Origin,
-  type PlainSection,
-} from '@ursprung/core/script';
+import { plainSections, type Origin, type PlainSection } from '@ursprung/core/script';
 import type { RoundsOutcome, RoundsView, roundsInput } from './api.ts';
 import type { Commissions } from './commissions.ts';
 import type { Models, RoundsRow } from './db/models.ts';
@@ -22,6 +15,7 @@ import type { Notices } from './notices.ts';
 import type { RoundsTask } from './roundsTask.ts';
 import { outcomeSays } from './roundsSays.ts';
 import type { Service } from './service.ts';
+import { orderedFrom, putInto } from './ordered.ts';
 import { opened } from './stored.ts';
 import type { TextServices } from './textServices.ts';
 import type { TextWork } from './work.ts';
@@ -29,8 +23,6 @@ import type { TextWork } from './work.ts';
 const QUEUE = 'rounds';
 /** An answer that ends in mid-sentence has no last sentence. */
 const UNFINISHED = /[^.!?…”"’)\]]*$/;
-/** So often a script is taken up anew, where somebody writes in it just then. */
-const TRIES = 5;
 const MOST_SHOWN = 20;
 const OVER = new Set<RoundsRow['state']>(['done', 'stopped', 'failed']);
 
@@ -146,54 +138,16 @@ export class Rounds {
     return this.one(id);
   }
 
-  private async task({ scriptId, start, scope, most, answers }: RoundsRow): Promise<RoundsTask> {
-    const { service } = this.deps;
-    const script = await service.scriptRow(scriptId);
-    const sources = await service.readOf(scriptId);
-    if (!sources.length)
-      throw new ApiError('bad-request', 'This script has no source to order from. Add one in Sources.');
-    const channel = await this.models.channels.findOne({ where: service.own({ id: script.channelId }) });
-    const { settings } = script;
-    const marked = (...marks: string[]) =>
-      sources.flatMap((s) =>
-        Object.entries(s.marks).flatMap(([fact, m]) =>
-          marks.includes(m.mark) ? [`${s.letter}:${fact}`] : [],
-        ),
-      );
-    const pays = settings.promise?.pays;
-    return {
-      context: {
-        title: settings.title,
-        promise: settings.promise?.sentence ?? '',
-        angle: settings.promise?.angle?.says ?? '',
-        channel: channel?.name ?? '',
-        frame: settings.frame,
-        mood: settings.mood,
-        pace: settings.pace,
-        target: settings.target,
-        brief: settings.brief ?? { ...usualBrief(), mood: settings.mood },
-        style: channel?.settings.style ?? null,
-        must: [...marked('must'), ...(pays ? [`${pays.source}:${pays.fact}`] : [])],
-        out: marked('out', 'wrong', 'wait'),
-      },
-      start,
-      sources: sources.map(({ letter, document, facts, tags, own }) => ({
-        letter,
-        document,
-        facts,
-        tags,
-        own,
-      })),
-      voice: settings.voice,
-      sayings: channel?.settings.sayings ?? [],
-      scope: {
-        ...(scope.section ? { section: scope.section } : {}),
-        ...(scope.line ? { line: scope.line } : {}),
-      },
-      rounds: most,
-      answers,
-    };
-  }
+  private task = async ({ scriptId, start, scope, most, answers }: RoundsRow): Promise<RoundsTask> => ({
+    ...(await orderedFrom(this.deps.service, scriptId)),
+    start,
+    scope: {
+      ...(scope.section ? { section: scope.section } : {}),
+      ...(scope.line ? { line: scope.line } : {}),
+    },
+    rounds: most,
+    answers,
+  });
 
   private async run(id: string): Promise<void> {
     try {
@@ -268,47 +222,21 @@ export class Rounds {
     const task = await this.task(row);
     const last = await this.deps.commissions.one(row.asked.at(-1) ?? '');
     const by: Origin = { kind: last.to.kind, who: last.to.who, at: this.deps.now().toISOString() };
-    for (let n = 1; ; n++) {
-      const script = await this.deps.service.scriptRow(row.scriptId);
-      const doc = opened(script);
-      const sections = plainSections(doc);
-      const was = new Map(row.start.map((s) => [s.id, wordsOf(s)]));
-      const stays = sections.filter((s) => was.get(s.id) !== wordsOf(s)).map((s) => s.id);
-      const made = await this.deps.work.takeRounds({
-        ...task,
-        sections,
-        stays,
-        by,
-        salt: randomUUID().slice(0, 6),
-      });
-      if (!made) throw new ApiError('service-silent', 'Nothing whole came.');
-      const steps = difference(doc, docFromSections(made.sections)).steps.map(
-        (s) => s.toJSON() as { stepType: string },
-      );
-      try {
-        const { version } = steps.length
-          ? await this.deps.service.appendSteps(row.scriptId, {
-              version: script.version,
-              clientId: `rounds-${id}`,
-              origin: 'reply',
-              steps,
-            })
-          : script;
-        const { target } = script.settings;
-        const outcome: RoundsOutcome = {
-          count: made.count,
-          refused: made.refused,
-          offMs: made.offMs,
-          seconds: target.seconds + made.offMs / 1000,
-          by: by.who,
-          version,
-        };
-        await this.save(id, { state: 'done', outcome, message: early, endedAt: this.deps.now() });
-        return;
-      } catch (error) {
-        if (!(error instanceof ApiError && error.code === 'behind') || n === TRIES) throw error;
-      }
-    }
+    const was = new Map(row.start.map((x) => [x.id, wordsOf(x)]));
+    const { taken, version } = await putInto(this.deps.service, row.scriptId, `rounds-${id}`, (sections) => {
+      const stays = sections.filter((x) => was.get(x.id) !== wordsOf(x)).map((x) => x.id);
+      return this.deps.work.takeRounds({ ...task, sections, stays, by, salt: randomUUID().slice(0, 6) });
+    });
+    const { settings } = await this.deps.service.scriptRow(row.scriptId);
+    const outcome: RoundsOutcome = {
+      count: taken.count,
+      refused: taken.refused,
+      offMs: taken.offMs,
+      seconds: settings.target.seconds + taken.offMs / 1000,
+      by: by.who,
+      version,
+    };
+    await this.save(id, { state: 'done', outcome, message: early, endedAt: this.deps.now() });
   }
 
   /** Writes a state unless it is over; answers with whether it was written. */

@@ -1,5 +1,7 @@
 /** An order told in rounds, worked out in a worker: what is asked next, and what came put into the script. */
 import {
+  makeReplyChecker,
+  orderedSections,
   standingAfter,
   takenRounds,
   type CommissionContext,
@@ -32,6 +34,13 @@ export interface NextAsked {
   lines: number;
   clean: number;
 }
+/** A reply that was written by hand, for all sections but those that stay. */
+export interface HandTask extends Omit<RoundsTask, 'scope' | 'rounds' | 'answers'> {
+  reply: string;
+  stays: string[];
+  by: Origin;
+  salt: string;
+}
 export interface TakeTask extends RoundsTask {
   /** The script as it stands by now. */
   sections: PlainSection[];
@@ -40,7 +49,7 @@ export interface TakeTask extends RoundsTask {
   salt: string;
 }
 
-function askedOf(task: RoundsTask) {
+function askedOf(task: Omit<RoundsTask, 'scope' | 'rounds' | 'answers'>) {
   const material = materialOf(task.sources.map((s) => ({ letter: s.letter, ...openedText(s) })));
   const sources = material.map(({ letter, source, facts }): CommissionSource => ({
     letter,
@@ -58,13 +67,14 @@ function askedOf(task: RoundsTask) {
     s.plannedMs > 0 ? s : { ...s, plannedMs: s.lines.reduce((ms, l) => ms + clock.time(l.text).ms, 0) },
   );
   const context = { ...task.context, sections, sources, spine: material.flatMap(spineOf) };
-  return { asked: { context, scope: task.scope, rounds: task.rounds }, tools };
+  return { context, tools };
 }
 
 export const nextAsked = (task: RoundsTask): Promise<WorkResult<NextAsked>> =>
   expected(() => {
-    const { asked, tools } = askedOf(task);
-    const { next, checked } = standingAfter(asked, task.answers, tools);
+    const { context, tools } = askedOf(task);
+    const { scope, rounds, answers } = task;
+    const { next, checked } = standingAfter({ context, scope, rounds }, answers, tools);
     const lines = checked?.lines ?? [];
     return { next, lines: lines.length, clean: lines.filter((l) => l.mended).length };
   });
@@ -72,8 +82,9 @@ export const nextAsked = (task: RoundsTask): Promise<WorkResult<NextAsked>> =>
 /** What came, in the script as it stands; null when nothing whole has come. */
 export const takeRounds = (task: TakeTask): Promise<WorkResult<RoundsTaken | null>> =>
   expected(() => {
-    const { asked, tools } = askedOf(task);
-    const { checked } = standingAfter(asked, task.answers, tools);
+    const { context, tools } = askedOf(task);
+    const { scope, rounds, answers } = task;
+    const { checked } = standingAfter({ context, scope, rounds }, answers, tools);
     if (!checked) return null;
     let n = 0;
     const options = {
@@ -82,5 +93,16 @@ export const takeRounds = (task: TakeTask): Promise<WorkResult<RoundsTaken | nul
       stays: new Set(task.stays),
       scope: task.scope,
     };
-    return takenRounds({ ...asked.context, sections: task.sections }, checked, options, tools.clock);
+    return takenRounds({ ...context, sections: task.sections }, checked, options, tools.clock);
+  });
+
+export const takeByHand = (task: HandTask): Promise<WorkResult<RoundsTaken>> =>
+  expected(() => {
+    const { context, tools } = askedOf(task);
+    const sections = orderedSections(context, tools.clock);
+    const order = { sections, never: context.brief.avoid };
+    const checked = makeReplyChecker(context.sources, order, tools).check(task.reply, true);
+    let n = 0;
+    const fresh = () => `${task.salt}${(n++).toString(36)}`;
+    return takenRounds(context, checked, { by: task.by, fresh, stays: new Set(task.stays) }, tools.clock);
   });

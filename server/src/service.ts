@@ -46,6 +46,7 @@ import type { LinkSettings } from './link.ts';
 import { Sources, anywhere, type ReadSource } from './sources.ts';
 import { inFormat, opened } from './stored.ts';
 import { summaryKey, type ScriptSummary } from './summaries.ts';
+import { takeReply } from './ordered.ts';
 import { getClock } from './tools.ts';
 import type { DraftTask, Promised } from './worker.ts';
 import type { TextWork } from './work.ts';
@@ -724,6 +725,9 @@ export class Service {
       return { version: row.version };
     });
   }
+
+  /** Puts a reply that was written by hand into a script, whole or up to a section. */
+  takeReply = (id: string, input: Parameters<typeof takeReply>[2]) => takeReply(this, id, input);
 
   async steps(id: string, since: number) {
     const row = await this.scriptRow(id);

@@ -16,7 +16,7 @@ import { readApart, tookTooMuch, type Limits, type ReadHow, type ReadProgress } 
 import type { StoredOwnFact } from './db/models.ts';
 import type { Renewed, Reread } from './reader.ts';
 import type { RoundsTaken } from '@ursprung/core/commission';
-import type { NextAsked, RoundsTask, TakeTask } from './roundsTask.ts';
+import type { HandTask, NextAsked, RoundsTask, TakeTask } from './roundsTask.ts';
 import type { KeptTexts, SourceText } from './sourceText.ts';
 import type { ScriptSummary, SummaryTask } from './summaries.ts';
 import { timeLimit } from './timeLimit.ts';
@@ -57,6 +57,7 @@ export interface TextWork {
   redo: (task: RedoTask) => Promise<Redone>;
   nextAsked: (task: RoundsTask) => Promise<NextAsked>;
   takeRounds: (task: TakeTask) => Promise<RoundsTaken | null>;
+  takeByHand: (task: HandTask) => Promise<RoundsTaken>;
   clean: (bytes: Uint8Array) => Promise<CleanedDraft>;
   revise: (task: ReviseTask) => Promise<Revised>;
   grammar: (texts: string[]) => Promise<GrammarHit[][]>;
@@ -145,6 +146,7 @@ export function startWork(file: URL, settings: WorkSettings = {}): TextWork {
     redo: (task) => run('redo', task),
     nextAsked: (task) => run('nextAsked', task),
     takeRounds: (task) => run('takeRounds', task),
+    takeByHand: (task) => run('takeByHand', task),
     revise: (task) => run('revise', task),
     grammar: (texts) => run('grammar', { texts }),
     tellings: (task) => run('tellings', task),

@@ -47,7 +47,7 @@ import { getClock, getTagger } from './tools.ts';
 export type { DraftTask, WorkResult } from './drafting.ts';
 export { against, revise, style, tellings } from './texts.ts';
 export { grammar } from './grammarTask.ts';
-export { nextAsked, takeRounds } from './roundsTask.ts';
+export { nextAsked, takeByHand, takeRounds } from './roundsTask.ts';
 export { film, packKit, sheet, write } from './kits.ts';
 export { summaries } from './summaries.ts';
 

@@ -188,6 +188,8 @@ describe('every address of the server', function () {
       'PUT /service',
       'POST /commissions/:id/send',
       'POST /commissions/:id/stop',
+      'POST /scripts/:id/rounds',
+      'POST /rounds/:id/stop',
       'POST /scripts/:id/restore',
     ]);
   });

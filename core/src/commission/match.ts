@@ -64,5 +64,33 @@ export function matchSections(
   let at = sums.indexOf(Math.max(...sums));
   const path = lines.length ? [at] : [];
   for (let n = back.length - 1; n >= 0; n--) path.unshift((at = back[n][at]));
-  return path.map((i) => sections[i].id);
+  return together(path, lines).map((i) => sections[i].id);
+}
+
+/** A reply goes back to an earlier section only with so many lines. */
+const FEWEST_BACK = 2;
+
+/** A run of a section's lines that stands apart from its longest, unmarked, belongs to the section it stands in: what is told in an order stays in it. */
+function together(path: readonly number[], lines: readonly ReadLine[]): number[] {
+  const runs: { section: number; from: number; length: number; marked: boolean }[] = [];
+  path.forEach((section, n) => {
+    const last = runs[runs.length - 1];
+    const marked = lines[n].section !== null;
+    if (last?.section === section) {
+      last.length++;
+      last.marked ||= marked;
+    } else runs.push({ section, from: n, length: 1, marked });
+  });
+  const out = [...path];
+  runs.forEach((run, i) => {
+    const others = runs.filter((r) => r.section === run.section && r !== run);
+    const second = others.some(
+      (r) => r.length > run.length || (r.length === run.length && r.from < run.from),
+    );
+    const back = run.length < FEWEST_BACK && runs.slice(0, i).some((r) => r.section > run.section);
+    if (run.marked || !(second || back)) return;
+    const host = runs[i - 1] ?? runs[i + 1];
+    out.fill(out[host.from] ?? host.section, run.from, run.from + run.length);
+  });
+  return out;
 }

@@ -39,8 +39,8 @@ export function settleLength(
     if (offMs <= 0 || offMs <= toleranceMs(target.seconds) / 4) return { sections: rested, offMs, dropped };
     const next = leastNeeded(now, offMs, clock, mayDrop);
     if (!next) return { sections: rested, offMs, dropped };
-    dropped.push(next);
-    now = now.map((s) => ({ ...s, lines: s.lines.filter((l) => l !== next) }));
+    dropped.push(...next);
+    now = now.map((s) => ({ ...s, lines: s.lines.filter((l) => !next.includes(l)) }));
   }
   return { sections: withRests(now, aim, mood, clock), offMs: timeOf(now, clock) - aim, dropped };
 }
@@ -67,47 +67,70 @@ function withRests(sections: readonly PlainSection[], aim: number, mood: Mood, c
   return set((i) => (i === 0 ? first : most));
 }
 
-/** The line whose going costs least and comes nearest to what is over. */
+/** The lines whose going costs least and comes nearest to what is over: all that hang together, or none of them. */
 function leastNeeded(
   sections: readonly PlainSection[],
   offMs: number,
   clock: Clock,
   mayDrop: (line: PlainLine) => number | null,
-): PlainLine | null {
+): readonly PlainLine[] | null {
   const named = firstNamed(sections);
-  const choices = sections.flatMap((s) =>
-    s.lines.length < 2
-      ? []
-      : s.lines.flatMap((line, i) => {
-          const worth = mayDrop(line);
-          if (worth === null || line.locked || s.locked || line.fixed || isOpen(line)) return [];
-          if (named.has(line) || holds(s.lines, i)) return [];
-          const { ms } = clock.time(line.text);
-          return [{ line, cost: worth + Math.abs(ms - offMs) / 4000 }];
-        }),
-  );
-  return choices.sort((a, b) => a.cost - b.cost)[0]?.line ?? null;
+  const choices = sections.flatMap((s) => {
+    const groups = hangingTogether(s.lines);
+    if (groups.length < 2 || s.locked) return [];
+    return groups.flatMap((group) => {
+      const worths = group.map((l) => (l.locked || l.fixed || isOpen(l) ? null : mayDrop(l)));
+      if (worths.includes(null)) return [];
+      // Somebody whom only these lines name in full, and another one by the last name.
+      if (group.some((l) => (named.get(l) ?? []).some((other) => !group.includes(other)))) return [];
+      const ms = group.reduce((n, l) => n + clock.time(l.text).ms, 0);
+      return [{ group, cost: Math.max(...(worths as number[])) + Math.abs(ms - offMs) / 4000 }];
+    });
+  });
+  return choices.sort((a, b) => a.cost - b.cost)[0]?.group ?? null;
 }
 
-/** Whether another line hangs on one: what follows points at it, it asks what the next one answers, or it answers. */
-const holds = (lines: readonly PlainLine[], at: number): boolean => {
-  const [before, own, behind] = [lines[at - 1], lines[at], lines[at + 1]].map((l) => l?.text.trim() ?? '');
-  const asks = (text: string) => /[?:]["”]?$/.test(text);
-  return asks(own) || asks(before) || (behind !== '' && leansOnBefore(behind));
-};
+const firstFact = (l: PlainLine) => (l.from[0]?.fact ? `${l.from[0].source}:${l.from[0].fact}` : null);
+/** Marks of quotation that are still open. */
+const opensQuote = (text: string) => (text.match(/“/g)?.length ?? 0) - (text.match(/”/g)?.length ?? 0);
+
+/** He or she of a line that names nobody before. */
+const NAMELESS = /^(?:[\p{Lu}“]?[^\p{Lu}]*?)\b(?:he|she|him|her|his|hers)\b/u;
+
+/** Lines in groups that can't be heard apart: of one fact, pointing at what stands before, a question and its answer, one quotation. */
+function hangingTogether(lines: readonly PlainLine[]): PlainLine[][] {
+  const groups: PlainLine[][] = [];
+  let open = 0;
+  lines.forEach((line, i) => {
+    const before = lines[i - 1] as PlainLine | undefined;
+    const joins =
+      before !== undefined &&
+      (open > 0 ||
+        /[?:]["”]?$/.test(before.text.trim()) ||
+        leansOnBefore(line.text) ||
+        NAMELESS.test(line.text) ||
+        firstFact(line) === null ||
+        firstFact(line) === firstFact(before));
+    open = Math.max(0, open + opensQuote(line.text));
+    if (joins) groups[groups.length - 1].push(line);
+    else groups.push([line]);
+  });
+  return groups;
+}
 
 const FULL_NAME = /\p{Lu}[\p{L}’'-]+(?: \p{Lu}[\p{L}’'-]+)+/gu;
-/** Lines that name somebody in full for the first time, whom a later line names by the last name alone. */
-function firstNamed(sections: readonly PlainSection[]): Set<PlainLine> {
+/** Lines that name somebody in full for the first time, each with the lines that need it to know whom a last name means. */
+function firstNamed(sections: readonly PlainSection[]): Map<PlainLine, PlainLine[]> {
   const lines = sections.flatMap((s) => s.lines);
   const seen = new Set<string>();
-  const out = new Set<PlainLine>();
+  const out = new Map<PlainLine, PlainLine[]>();
   lines.forEach((line, i) => {
     for (const [full] of line.text.matchAll(FULL_NAME)) {
       const last = full.split(' ').at(-1)!;
       if (seen.has(full)) continue;
       seen.add(full);
-      if (lines.slice(i + 1).some((l) => l.text.includes(last) && !l.text.includes(full))) out.add(line);
+      const need = lines.slice(i + 1).filter((l) => l.text.includes(last) && !l.text.includes(full));
+      if (need.length) out.set(line, [...(out.get(line) ?? []), ...need]);
     }
   });
   return out;

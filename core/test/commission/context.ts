@@ -20,7 +20,16 @@ export const sourceOf = (document: SourceDocument) => ({
   ...(document.published ? { published: document.published } : {}),
 });
 
-export async function demoContext(file: string, seconds: number): Promise<CommissionContext> {
+const made = new Map<string, Promise<CommissionContext>>();
+/** Drafted once for all tests that ask for it. */
+export function demoContext(file: string, seconds: number): Promise<CommissionContext> {
+  const key = `${file} ${seconds}`;
+  const known = made.get(key) ?? drafted(file, seconds);
+  made.set(key, known);
+  return known;
+}
+
+async function drafted(file: string, seconds: number): Promise<CommissionContext> {
   const document = await openSource(demoFile(file));
   const { sections } = draftScript(
     document,

@@ -211,7 +211,7 @@ describe('an order', function () {
           if (o.sections.some((s) => s.facts.some((f) => !f.must)))
             expect(o.text.length).to.be.at.most(letters);
       }),
-      { numRuns: 12 },
+      { numRuns: 6 },
     );
   });
 });
