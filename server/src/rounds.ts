@@ -24,6 +24,8 @@ const QUEUE = 'rounds';
 /** An answer that ends in mid-sentence has no last sentence. */
 const UNFINISHED = /[^.!?…”"’)\]]*$/;
 const MOST_SHOWN = 20;
+/** Scripts that one process has told at the same time: it mostly waits for the service. */
+const AT_ONCE = 3;
 const OVER = new Set<RoundsRow['state']>(['done', 'stopped', 'failed']);
 
 export interface RoundsDeps {
@@ -47,9 +49,10 @@ export class Rounds {
   static async start(deps: RoundsDeps): Promise<Rounds> {
     const boss = await startJobs(deps.databaseUrl, QUEUE, { max: 2 }, deps.log);
     const rounds = new Rounds(deps, boss);
-    await boss.work<{ id: string }>(QUEUE, { pollingIntervalSeconds: 0.5 }, ([job]) =>
-      rounds.run(job.data.id),
-    );
+    for (let i = 0; i < AT_ONCE; i++)
+      await boss.work<{ id: string }>(QUEUE, { pollingIntervalSeconds: 0.5 }, ([job]) =>
+        rounds.run(job.data.id),
+      );
     return rounds;
   }
   /** What is being asked goes back to its place in the line, for the next process. */
@@ -76,6 +79,9 @@ export class Rounds {
     });
     if (running) throw new ApiError('bad-request', 'This script is being told just now. Stop it first.');
     const start = plainSections(opened(script)).map(bare);
+    const has = (part: { id: string; lines: readonly { id: string }[] }) =>
+      (!scope.section || part.id === scope.section) && (!scope.line || part.lines.some((l) => l.id === scope.line)); // prettier-ignore
+    if (!start.some(has)) throw new ApiError('bad-request', 'The script has no such part.');
     const id = randomUUID();
     const row = await this.models.rounds.create({
       id,

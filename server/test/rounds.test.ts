@@ -74,6 +74,13 @@ describe('a script told by the text service', function () {
     expect(commissions).to.have.length(done.orders);
   });
 
+  it('of a part that the script hasn’t is refused, and so is a number that is none', async () => {
+    const id = await script();
+    const refused = await server.post(`/scripts/${id}/rounds`, { scope: { section: 'S99' } });
+    expect([refused.status, refused.body.error.message]).to.deep.equal([400, 'The script has no such part.']);
+    expect((await server.post(`/scripts/${id}/rounds`, { most: 99 })).status).to.equal(400);
+  });
+
   it('by a writer at its worst has nothing of it in the script', async () => {
     await keep('stand-in/worst');
     const id = await script();

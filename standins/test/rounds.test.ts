@@ -48,6 +48,8 @@ describe('an order told in rounds', function () {
       expect(Math.abs(taken.offMs)).to.be.at.most(1800);
       const words = taken.sections.flatMap((s) => s.lines.map((l) => l.text)).join('\n');
       expect(words).to.not.match(/Wren|the source asks|stand-in|Word count|Let me know|<think>|1066/);
+      const ids = taken.sections.flatMap((s) => s.lines.map((l) => l.id));
+      expect(new Set(ids).size).to.equal(ids.length);
       const own = taken.sections.flatMap((s) => s.lines.filter((l) => l.by && l.text).map((l) => l.text));
       const clean = new Set(at.checked!.lines.flatMap((l) => (l.mended ? [l.mended] : [])));
       for (const text of own) expect([...clean]).to.include(text);

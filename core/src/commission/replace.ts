@@ -74,7 +74,12 @@ export function replacedBy(
       for (const l of own) became.set(l.id, 'paragraph stays');
       return section;
     }
-    const lines = rowsOf(section, reply).flatMap(({ ours, reply: theirs }): PlainLine[] => {
+    const rows = rowsOf(section, reply);
+    /** Lines of ours in whose place one of the reply's stands. */
+    const replaced = new Set(
+      rows.flatMap((r) => (r.ours && r.reply && taking.has(r.reply.id) ? [r.ours.id] : [])),
+    );
+    const lines = rows.flatMap(({ ours, reply: theirs }): PlainLine[] => {
       if (!theirs) return ours && isKept(ours, section) ? [ours] : [];
       const text = taking.get(theirs.id);
       const stays = ours && isKept(ours, section) ? [ours] : [];
@@ -85,7 +90,9 @@ export function replacedBy(
             became.set(theirs.id, used.has(first) ? 'told by rule' : 'left out');
             return stays;
           }
-          const own = section.lines.find((l) => l.text.trim() && !isKept(l, section) && keysOf(l.from).includes(first));
+          const own = section.lines.find(
+            (l) => l.text.trim() && !isKept(l, section) && !replaced.has(l.id) && keysOf(l.from).includes(first),
+          );
           if (own) {
             for (const k of keysOf(own.from)) {
               told.add(k);
@@ -122,7 +129,7 @@ export function replacedBy(
   return { sections: withPlaces(context, sections, owed, options), became, owed };
 }
 
-/** Words a second of a place whose words nobody knows yet, in milliseconds a word. */
+/** What a word takes in a place whose words nobody knows yet, in milliseconds. */
 const MS_A_WORD = 400;
 
 function withPlaces(

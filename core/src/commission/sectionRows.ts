@@ -2,7 +2,7 @@
 import { refsOf } from '../facts/ids.ts';
 import { loopsOf } from '../plan/loops.ts';
 import type { Tagger } from '../language/tagged.ts';
-import { hooksOf, type HookKind } from '../plan/hooks.ts';
+import { hooksOf, type Hook, type HookKind } from '../plan/hooks.ts';
 import type { LinkKind } from '../plan/spine.ts';
 import type { FactRef } from '../plan/kept.ts';
 import type { PlainSection, SectionRole } from '../script/data.ts';
@@ -62,6 +62,19 @@ const HOOK: Readonly<Record<HookKind, string>> = {
   promise: 'what will be shown or told',
 };
 
+/** Hooks of sources, found once for each state of their facts: an order is written anew with every key. */
+const found = new WeakMap<object, { beside: readonly object[]; hooks: Hook[] }>();
+function hooksIn(sources: CommissionContext['sources'], tools: { clock: Clock; tagger: Tagger }): Hook[] {
+  const [first, ...beside] = sources.map((s) => s.facts);
+  if (!first) return [];
+  const known = found.get(first);
+  if (known && known.beside.length === beside.length && beside.every((f, i) => f === known.beside[i])) return known.hooks; // prettier-ignore
+  const material = sources.map(({ letter, title, kind, facts }) => ({ letter, source: { title, kind }, facts })); // prettier-ignore
+  const hooks = hooksOf(material, tools);
+  found.set(first, { beside, hooks });
+  return hooks;
+}
+
 /** Links that can open where no hook is carried. */
 const STRONG: ReadonlySet<LinkKind> = new Set(['turn', 'obstacle', 'cost', 'decision', 'result']);
 
@@ -71,9 +84,8 @@ export function openingRows(
   all: readonly OrderedSection[],
   tools: { clock: Clock; tagger: Tagger },
 ): string[] {
-  const material = context.sources.map(({ letter, title, kind, facts }) => ({ letter, source: { title, kind }, facts })); // prettier-ignore
   const key = (r: FactRef) => keyOf(r.source, r.fact);
-  const hooks = hooksOf(material, tools).filter((h) => !context.out.includes(key(h.rests)));
+  const hooks = hooksIn(context.sources, tools).filter((h) => !context.out.includes(key(h.rests)));
   const [line] = context.sections[0]?.lines.filter((l) => l.text.trim()) ?? [];
   const opens = line ? keysOf(line.from)[0] : undefined;
   const hook = hooks.find((h) => h.text === line?.text || (h.own && key(h.rests) === opens)) ?? hooks.find((h) => h.kind !== 'promise') ?? hooks[0]; // prettier-ignore

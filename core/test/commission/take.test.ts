@@ -37,7 +37,7 @@ describe('taking a reply', function () {
   let context: CommissionContext;
   let reply: CheckedReply;
   let n = 0;
-  const options = { by: BY, fresh: () => String(n++) };
+  const options = { by: BY, fresh: () => `x${n++}` };
   before(async () => {
     context = await demoContext('footbridge.html', 180);
     reply = checkerOf(context).check(REPLY, true);
@@ -207,8 +207,13 @@ describe('taking a reply', function () {
           const all = takeable(reply, true);
           const taking = new Map(chosen.map((id) => [id, all.get(id)!]));
           const taken = whole
-            ? replacedBy({ ...context, sections }, reply, taking, options).sections
+            ? replacedBy({ ...context, sections }, reply, taking, {
+                ...options,
+                instead: chosen.length % 2 ? 'ours' : 'open',
+              }).sections
             : takenIn({ ...context, sections }, reply, taking, options);
+          const ids = taken.flatMap((s) => s.lines.map((l) => l.id));
+          expect(new Set(ids).size).to.equal(ids.length);
           sections.forEach((s, i) => {
             const stay = s.lines.filter((l) => l.locked || s.locked);
             expect(taken[i].lines.filter((l) => stay.some((x) => x.id === l.id))).to.deep.equal(stay);
