@@ -332,7 +332,7 @@ rows.push(
     count += line.split(' ').length;
   }
   const tools = { tagger, kin: getKin(), clock };
-  const made = () => makeReplyChecker([commission], { sections: ordered, never: [] }, tools);
+  const made = () => makeReplyChecker([commission], { sections: ordered, never: [], saysI: false }, tools);
   made().check(lines.slice(0, 5).join('\n'), true);
   const wholeMs = middle(5, () => made().check(lines.join('\n'), true));
   const streaming = made();

@@ -161,6 +161,24 @@ describe('the Commission', function () {
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 
+  it('has a new script told from Begin: what the service does and costs stands there, and it is seen where it comes in', async () => {
+    const { sources } = (await desk.server.get('/library')).body as {
+      sources: { id: string; title: string }[];
+    };
+    const source = sources.find((s) => /footbridge/i.test(s.title))!;
+    await desk.page.goto(`${desk.server.url}/begin?source=${source.id}`);
+    await desk.page.getByRole('radio', { name: 'text service' }).click();
+    await desk.page
+      .getByText(new RegExp(`${writer.host} gets an order with the facts, about [\\d,]+ tokens`))
+      .waitFor();
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await desk.page.getByRole('button', { name: /^Draft \d/ }).click();
+    await desk.page.waitForURL(/\/commission$/);
+    const status = desk.page.getByRole('status').filter({ hasText: /\d+ lines? by 127/ });
+    await status.waitFor({ timeout: 90_000 });
+    expect(await desk.page.getByText('in the script').count()).to.be.greaterThan(5);
+  });
+
   it('asks again for just what failed, and puts the answer in its place', async () => {
     await open();
     await desk.page

@@ -11,7 +11,7 @@ import { chromium, type BrowserContext, type Page } from 'playwright-core';
 import { docFromJson, plainSections } from '@ursprung/core/script';
 import { freshServer } from '../server/test/helpers.ts';
 
-const KILLS = Number(process.env.KILLS ?? 10);
+const KILLS = Number(process.env.KILLS ?? 12);
 const root = fileURLToPath(new URL('..', import.meta.url));
 
 /** A fixed stream of chances (mulberry32), so that a failure can be had again. */

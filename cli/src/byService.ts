@@ -1,5 +1,12 @@
 /** A drafted script told by a text service in rounds: asked, checked, asked again for what failed. */
-import { disclosureOf, MOST_ROUNDS, standingAfter, takenRounds } from '@ursprung/core/commission';
+import {
+  disclosureOf,
+  MOST_ROUNDS,
+  roundsSays,
+  standingAfter,
+  takenRounds,
+  wholeSentences,
+} from '@ursprung/core/commission';
 import { scriptFile, type Origin, type ScriptFile } from '@ursprung/core/script';
 import type { Clock } from '@ursprung/core/timing';
 import { ApiError } from '@ursprung/server/errors';
@@ -42,8 +49,7 @@ export async function toldByService(
         const { text, tokensIn, tokensOut, early: why } = await service.stream(next.text);
         tokens += tokensIn + tokensOut;
         ({ round } = next);
-        // What broke off in the middle of a sentence has no last sentence.
-        answers.push(why ? text.replace(/[^.!?…”"’)\]]*$/, '') : text);
+        answers.push(why ? wholeSentences(text) : text);
         continue;
       } catch (error) {
         if (!(error instanceof ApiError)) throw error;
@@ -58,12 +64,18 @@ export async function toldByService(
     };
     let n = 0;
     const taken = takenRounds(context, checked!, { by, fresh: () => `s${(n++).toString(36)}` }, clock);
-    const { count } = taken;
     const script = scriptFile({ ...file, mood: context.mood }, taken.sections, clock, file.sources);
     return {
       script,
       notes: [
-        `${count.taken + count.mended} lines by ${by.who} (${count.mended} mended), ${count.byRule} by rule, ${count.open} open; ${round} ${round === 1 ? 'round' : 'rounds'}, ${answers.length} ${answers.length === 1 ? 'order' : 'orders'}, ${tokens.toLocaleString('en')} tokens. It lasts ${script.seconds} s.`,
+        roundsSays(taken, {
+          by: by.who,
+          seconds: script.seconds,
+          round,
+          orders: answers.length,
+          tokens,
+          cost: null,
+        }),
         ...(early ? [early] : []),
         ...taken.refused.map((r) => `Not taken, ${r.became}: “${r.text}” ${r.why}`),
         disclosureOf(taken.sections),

@@ -3,7 +3,11 @@ import {
   disclosureOf,
   failedIn,
   makeOrders,
+  commissionSource,
   makeReplyChecker,
+  mustIn,
+  replyOrder,
+  worthKeeping,
   SLOTS,
   stops,
   orderedSections,
@@ -13,10 +17,9 @@ import {
   type Became,
   type ReplyLine,
   type CommissionContext,
-  type CommissionSource,
 } from '@ursprung/core/commission';
 import { DraftError, draftScript } from '@ursprung/core/draft';
-import { extractFacts, type Fact } from '@ursprung/core/facts';
+import { extractFacts } from '@ursprung/core/facts';
 import { briefSchema, promiseSchema, spineOf, usualBrief, type Brief } from '@ursprung/core/plan';
 import {
   SHORTEST_TARGET,
@@ -34,20 +37,6 @@ import { getClock, getKin, getSolver, getTagger } from '@ursprung/server/tools';
 import { UsageError } from './input.ts';
 import { sourcesOfFile } from './sources.ts';
 
-const asSource = (
-  letter: string,
-  document: SourceDocument,
-  facts: readonly Fact[] = extractFacts(document, getTagger()),
-): CommissionSource => ({
-  letter,
-  title: document.title,
-  kind: document.kind,
-  text: document.text,
-  facts,
-  ...(document.publisher ? { publisher: document.publisher } : {}),
-  ...(document.published ? { published: document.published } : {}),
-});
-
 /** The file's own brief, or the usual one. */
 function briefOf(file: ScriptFile): Brief {
   const read = briefSchema.safeParse(file.brief ?? {});
@@ -57,7 +46,7 @@ function briefOf(file: ScriptFile): Brief {
 /** What an order for a script file is written from. Throws UsageError when its sources hold no passages. */
 export function contextOfFile(file: ScriptFile, target = file.target): CommissionContext {
   const read = sourcesOfFile(file, getTagger());
-  const sources = read.map((s) => asSource(s.letter, s.document, s.facts));
+  const sources = read.map((s) => commissionSource(s.letter, s.document, s.facts));
   if (!sources.length) throw new UsageError('This script has no source to write from.');
   const sections = sectionsOfFile(file);
   const scale = target.seconds / Math.max(1, file.seconds);
@@ -123,7 +112,7 @@ export async function contextOfSources(asked: DraftAsked): Promise<CommissionCon
     target,
     (t) => draftScript(first.document, { target: t, mood, seed, others }, tools).sections,
   );
-  const sources = documents.map((d, i) => asSource(letters[i], d));
+  const sources = documents.map((d, i) => commissionSource(letters[i], d, extractFacts(d, getTagger())));
   return {
     title: first.document.title,
     promise: '',
@@ -204,31 +193,26 @@ export function replyTaken(
   const context = contextOfFile(file);
   const clock = getClock(voice, file.pace);
   const sections = orderedSections(context, clock);
-  const checker = makeReplyChecker(
-    context.sources,
-    { sections, never: [] },
-    { tagger: getTagger(), kin: getKin(), clock },
-  );
+  const checker = makeReplyChecker(context.sources, replyOrder(context, sections), {
+    tagger: getTagger(),
+    kin: getKin(),
+    clock,
+  });
   const checked = checker.check(reply, true);
   if (!checked.lines.length) throw new UsageError('Nothing spoken was found in this reply.');
-  const must: string[] = sections.flatMap((s) =>
-    s.facts.filter((f) => f.must).map((f) => `${f.source}:${f.fact}`),
-  );
   let n = 0;
   const taking = takeable(checked, true);
   const replaced = replacedBy(context, checked, taking, {
     by: { kind: 'person', who, at },
     fresh: () => `r${(n++).toString(36)}`,
   });
-  const strength = new Map<string, number>(
-    context.sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.strength] as const)),
+  const settled = settleLength(
+    replaced.sections,
+    file.target,
+    context.mood,
+    clock,
+    worthKeeping(context, mustIn(sections, context.must)),
   );
-  const spine = new Set(context.spine.map((l) => `${l.source}:${l.fact}`));
-  const settled = settleLength(replaced.sections, file.target, context.mood, clock, (l) => {
-    const keys = l.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
-    if (keys.some((k) => must.includes(k) || spine.has(k))) return null;
-    return Math.max(0.05, ...keys.map((k) => strength.get(k) ?? 0.3));
-  });
   const failed = failedIn(checked, sections);
   const droppedFor = new Set(settled.dropped.map((l) => l.text));
   const becameOf = (l: ReplyLine) =>

@@ -168,15 +168,8 @@ export class Commissions {
     await (await this.row(id)).destroy();
   }
 
-  async watch(id: string, tell: (c: CommissionView) => void): Promise<() => void> {
-    await this.row(id);
-    const look = () => {
-      this.one(id).then(tell, () => undefined);
-    };
-    const off = this.deps.notices.on(id, look);
-    look();
-    return off;
-  }
+  watch = (id: string, tell: (c: CommissionView) => void): Promise<() => void> =>
+    this.deps.notices.follow(id, () => this.one(id), tell);
 
   /** What is written stands, whoever could not be told of it: pages look again when they hear again. */
   private untold = (id: string) => (error: Error) => this.deps.log(`commission ${id}: ${error.message}`);

@@ -200,18 +200,9 @@ export class Handoffs {
     return view(row);
   }
 
-  async watch(id: string, tell: (row: HandoffView) => void): Promise<() => void> {
-    await this.row(id);
-    const look = () => {
-      this.row(id).then(
-        (r) => tell(view(r)),
-        () => undefined,
-      );
-    };
-    const off = this.deps.notices.on(id, look);
-    look();
-    return off;
-  }
+  one = async (id: string): Promise<HandoffView> => view(await this.row(id));
+  watch = (id: string, tell: (row: HandoffView) => void): Promise<() => void> =>
+    this.deps.notices.follow(id, () => this.one(id), tell);
 
   async zip(id: string): Promise<{ bytes: Buffer; title: string; who: string | null }> {
     const row = await this.models.handoffs.findOne({ where: this.deps.service.own({ id }) });

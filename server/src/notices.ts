@@ -71,6 +71,16 @@ export class Notices {
     this.heard.on(id, hear);
     return () => void this.heard.off(id, hear);
   }
+  /** Tells a row as it is now and at every change; rejects where there is none. Returns what ends it. */
+  async follow<T>(id: string, one: () => Promise<T>, tell: (row: T) => void): Promise<() => void> {
+    await one();
+    const look = () => {
+      one().then(tell, () => undefined);
+    };
+    const off = this.on(id, look);
+    look();
+    return off;
+  }
   onAny(hear: (id: string, word: string) => void): void {
     this.heard.on('*', hear);
   }

@@ -1,7 +1,6 @@
 /** What an order for a script is written from, as a worker takes it; and what a worker made of a reply, put into the script. */
 import { randomUUID } from 'node:crypto';
-import { usualBrief } from '@ursprung/core/plan';
-import type { RoundsTaken } from '@ursprung/core/commission';
+import { contextOfSettings, type RoundsTaken } from '@ursprung/core/commission';
 import {
   difference,
   docFromSections,
@@ -25,26 +24,12 @@ export async function orderedFrom(
     throw new ApiError('bad-request', 'This script has no source to order from. Add one in Sources.');
   const channel = await service.models.channels.findOne({ where: service.own({ id: script.channelId }) });
   const { settings } = script;
-  const marked = (...marks: string[]) =>
-    sources.flatMap((s) =>
-      Object.entries(s.marks).flatMap(([fact, m]) => (marks.includes(m.mark) ? [`${s.letter}:${fact}`] : [])),
-    );
-  const pays = settings.promise?.pays;
   return {
-    context: {
-      title: settings.title,
-      promise: settings.promise?.sentence ?? '',
-      angle: settings.promise?.angle?.says ?? '',
-      channel: channel?.name ?? '',
-      frame: settings.frame,
-      mood: settings.mood,
-      pace: settings.pace,
-      target: settings.target,
-      brief: settings.brief ?? { ...usualBrief(), mood: settings.mood },
-      style: channel?.settings.style ?? null,
-      must: [...marked('must'), ...(pays ? [`${pays.source}:${pays.fact}`] : [])],
-      out: marked('out', 'wrong', 'wait'),
-    },
+    context: contextOfSettings(
+      settings,
+      { name: channel?.name ?? '', style: channel?.settings.style ?? null },
+      sources,
+    ),
     sources: sources.map(({ letter, document, facts, tags, own }) => ({
       letter,
       document,

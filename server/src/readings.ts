@@ -102,15 +102,8 @@ export class Readings {
   }
 
   /** Calls `tell` now and at every change, until it is over or the caller unsubscribes. */
-  async watch(id: string, tell: (reading: Reading) => void): Promise<() => void> {
-    await this.row(id);
-    const look = () => {
-      this.one(id).then(tell, () => undefined);
-    };
-    const off = this.notices.on(id, look);
-    look();
-    return off;
-  }
+  watch = (id: string, tell: (reading: Reading) => void): Promise<() => void> =>
+    this.notices.follow(id, () => this.one(id), tell);
 
   async cancel(id: string): Promise<Reading> {
     const [stopped] = await this.deps.models.readings.update(

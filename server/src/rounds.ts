@@ -6,6 +6,7 @@ import { randomUUID } from 'node:crypto';
 import type PgBoss from 'pg-boss';
 import type { z } from 'zod';
 import { plainSections, type Origin, type PlainSection } from '@ursprung/core/script';
+import { roundsSays, wholeSentences } from '@ursprung/core/commission';
 import type { RoundsOutcome, RoundsView, roundsInput } from './api.ts';
 import type { Commissions } from './commissions.ts';
 import type { Models, RoundsRow } from './db/models.ts';
@@ -13,7 +14,6 @@ import { ApiError } from './errors.ts';
 import { startJobs } from './jobs.ts';
 import type { Notices } from './notices.ts';
 import type { RoundsTask } from './roundsTask.ts';
-import { outcomeSays } from './roundsSays.ts';
 import type { Service } from './service.ts';
 import { orderedFrom, putInto } from './ordered.ts';
 import { opened } from './stored.ts';
@@ -21,9 +21,8 @@ import type { TextServices } from './textServices.ts';
 import type { TextWork } from './work.ts';
 
 const QUEUE = 'rounds';
-/** An answer that ends in mid-sentence has no last sentence. */
-const UNFINISHED = /[^.!?…”"’)\]]*$/;
 const MOST_SHOWN = 20;
+const WITHOUT_START = { exclude: ['start'] };
 /** Scripts that one process has told at the same time: it mostly waits for the service. */
 const AT_ONCE = 3;
 const OVER = new Set<RoundsRow['state']>(['done', 'stopped', 'failed']);
@@ -64,8 +63,9 @@ export class Rounds {
   private get models(): Models {
     return this.deps.service.models;
   }
+  /** Without the sections it started from, which are long and only needed for its task. */
   private async row(id: string) {
-    const row = await this.models.rounds.findOne({ where: this.deps.service.own({ id }) });
+    const row = await this.models.rounds.findOne({ where: this.deps.service.own({ id }), attributes: WITHOUT_START }); // prettier-ignore
     if (!row) throw new ApiError('not-found', 'This order is not here, or no longer.');
     return row;
   }
@@ -115,21 +115,14 @@ export class Rounds {
       where: this.deps.service.own({ scriptId }),
       order: [['at', 'DESC']],
       limit: MOST_SHOWN,
-      attributes: { exclude: ['start'] },
+      attributes: WITHOUT_START,
     });
     return Promise.all(rows.map((r) => this.view(r)));
   }
   one = async (id: string): Promise<RoundsView> => this.view(await this.row(id));
 
-  async watch(id: string, tell: (row: RoundsView) => void): Promise<() => void> {
-    await this.row(id);
-    const look = () => {
-      this.one(id).then(tell, () => undefined);
-    };
-    const off = this.deps.notices.on(id, look);
-    look();
-    return off;
-  }
+  watch = (id: string, tell: (row: RoundsView) => void): Promise<() => void> =>
+    this.deps.notices.follow(id, () => this.one(id), tell);
 
   /** Ends it: nothing more is asked, nothing is put into the script; what came stays with its orders. */
   async halt(id: string): Promise<RoundsView> {
@@ -206,7 +199,7 @@ export class Rounds {
         if (row.answers.length && next.round > 1) return message;
         throw new ApiError('service-silent', message);
       }
-      const reply = answered.state === 'broken' ? answered.reply.replace(UNFINISHED, '') : answered.reply;
+      const reply = answered.state === 'broken' ? wholeSentences(answered.reply) : answered.reply;
       if (!(await this.save(id, { answers: [...row.answers, reply] }))) return 'over';
     }
   }
@@ -224,10 +217,18 @@ export class Rounds {
 
   /** Puts what came into the script as it stands by now; sections that were written in meanwhile stay. */
   private async taken(id: string, early: string | null): Promise<void> {
-    const row = await this.row(id);
+    const row = await this.models.rounds.findOne({ where: { id } });
+    if (!row) return;
     const task = await this.task(row);
-    const last = await this.deps.commissions.one(row.asked.at(-1) ?? '');
-    const by: Origin = { kind: last.to.kind, who: last.to.who, at: this.deps.now().toISOString() };
+    // Any of its orders says who wrote; some may have been put away meanwhile.
+    const order = await this.models.commissions.findOne({ where: this.deps.service.own({ id: row.asked }) });
+    if (!order)
+      throw new ApiError('not-found', 'Its orders were put away, so nothing was put into the script.');
+    const by: Origin = {
+      kind: order.toKind as Origin['kind'],
+      who: order.toWho,
+      at: this.deps.now().toISOString(),
+    };
     const was = new Map(row.start.map((x) => [x.id, wordsOf(x)]));
     const { taken, version } = await putInto(this.deps.service, row.scriptId, `rounds-${id}`, (sections) => {
       const stays = sections.filter((x) => was.get(x.id) !== wordsOf(x)).map((x) => x.id);
@@ -278,7 +279,15 @@ export class Rounds {
       came: current?.state === 'arriving' ? (current.reply.match(/[.!?]["”’]?(?=\s)/g) ?? []).length : 0,
       message: row.message ?? (row.state === 'asking' ? (current?.message ?? null) : null),
       outcome: row.outcome,
-      says: row.outcome && outcomeSays(row.outcome, { round, orders: row.asked.length, ...spent }),
+      says:
+        row.outcome &&
+        roundsSays(row.outcome, {
+          ...row.outcome,
+          round,
+          orders: row.asked.length,
+          tokens: spent.tokensIn + spent.tokensOut,
+          cost: spent.cost,
+        }),
       ...spent,
       at: row.at.toISOString(),
       endedAt: row.endedAt?.toISOString() ?? null,

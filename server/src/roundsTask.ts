@@ -1,11 +1,13 @@
 /** An order told in rounds, worked out in a worker: what is asked next, and what came put into the script. */
 import {
+  commissionSource,
   makeReplyChecker,
+  plannedSections,
+  replyOrder,
   orderedSections,
   standingAfter,
   takenRounds,
   type CommissionContext,
-  type CommissionSource,
   type NextOrder,
   type OrderScope,
   type RoundsTaken,
@@ -51,21 +53,10 @@ export interface TakeTask extends RoundsTask {
 
 function askedOf(task: Omit<RoundsTask, 'scope' | 'rounds' | 'answers'>) {
   const material = materialOf(task.sources.map((s) => ({ letter: s.letter, ...openedText(s) })));
-  const sources = material.map(({ letter, source, facts }): CommissionSource => ({
-    letter,
-    title: source.title,
-    kind: source.kind,
-    text: source.text,
-    facts,
-    ...(source.publisher ? { publisher: source.publisher } : {}),
-    ...(source.published ? { published: source.published } : {}),
-  }));
+  const sources = material.map(({ letter, source, facts }) => commissionSource(letter, source, facts));
   const clock = getClock(task.voice, task.context.pace, task.sayings);
   const tools = { tagger: getTagger(), kin: getKin(), clock };
-  // Sections without a plan are ordered as long as they are.
-  const sections = task.start.map((s) =>
-    s.plannedMs > 0 ? s : { ...s, plannedMs: s.lines.reduce((ms, l) => ms + clock.time(l.text).ms, 0) },
-  );
+  const sections = plannedSections(task.start, (l) => clock.time(l.text).ms);
   const context = { ...task.context, sections, sources, spine: material.flatMap(spineOf) };
   return { context, tools };
 }
@@ -100,8 +91,10 @@ export const takeByHand = (task: HandTask): Promise<WorkResult<RoundsTaken>> =>
   expected(() => {
     const { context, tools } = askedOf(task);
     const sections = orderedSections(context, tools.clock);
-    const order = { sections, never: context.brief.avoid };
-    const checked = makeReplyChecker(context.sources, order, tools).check(task.reply, true);
+    const checked = makeReplyChecker(context.sources, replyOrder(context, sections), tools).check(
+      task.reply,
+      true,
+    );
     let n = 0;
     const fresh = () => `${task.salt}${(n++).toString(36)}`;
     return takenRounds(context, checked, { by: task.by, fresh, stays: new Set(task.stays) }, tools.clock);

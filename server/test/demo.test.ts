@@ -33,7 +33,7 @@ describe('the demo as it ships', function () {
     const [{ letter, document, facts }] = sources;
     const clock = getClock(body.settings.voice, body.settings.pace);
     const source = { letter, title: document.title, kind: document.kind, text: document.text, facts };
-    const order = { sections: sections.map((s, i) => ({ number: i + 1, id: s.id, title: s.title, seconds: s.plannedMs / 1000, words: 100, msAWord: 400, facts: [] })), never: [] };
+    const order = { sections: sections.map((s, i) => ({ number: i + 1, id: s.id, title: s.title, seconds: s.plannedMs / 1000, words: 100, msAWord: 400, facts: [] })), never: [], saysI: false };
     const checked = makeReplyChecker([source], order, { tagger: getTagger(), kin: getKin(), clock }).check(lines.map((l) => l.text).join('\n'), true);
     expect(checked.lines.flatMap((l) => l.faults.map((f) => `${l.text} ${f.says}`))).to.deep.equal([]);
     expect(checked.overlap).to.be.lessThan(0.1);

@@ -14,12 +14,12 @@ describe('a script told by the text service', function () {
   /** One that takes its time. */
   let slow: TextService;
   let server: TestServer;
-  let told: Awaited<ReturnType<typeof toldScript>>;
+  let shelf: Awaited<ReturnType<typeof toldScript>>;
   before(async () => {
     writer = await startTextService({ paceMs: 1 });
     slow = await startTextService({ paceMs: 12 });
     server = await freshServer(undefined, { allow: [writer.host, slow.host] }, null, { secret: SECRET, standIn: writer.host });
-    told = await toldScript(server, 120);
+    shelf = await toldScript(server, 120);
   });
   after(async () => {
     await server.stop();
@@ -29,7 +29,7 @@ describe('a script told by the text service', function () {
 
   const keep = (model: string, more: object = {}) => server.request('PUT', '/service', { address: writer.url, model, key: writer.key, ...more });
   const script = async (): Promise<string> =>
-    (await server.post('/scripts', { channelId: told.channelId, sourceId: told.sourceId, frame: '16:9', mood: 'calm', pace: 150, voice: 'even', target: { kind: 'point', seconds: 90 }, seed: 1 })).body.id as string;
+    (await server.post('/scripts', { channelId: shelf.channelId, sourceId: shelf.sourceId, frame: '16:9', mood: 'calm', pace: 150, voice: 'even', target: { kind: 'point', seconds: 90 }, seed: 1 })).body.id as string;
   const sections = async (id: string): Promise<PlainSection[]> => plainSections(docFromJson((await server.get(`/scripts/${id}`)).body.doc));
   const one = async (id: string, script: string) => ((await server.get(`/scripts/${script}/rounds`)).body.rounds as RoundsView[]).find((r) => r.id === id)!;
   const until = async (id: string, script: string, is: (r: RoundsView) => boolean): Promise<RoundsView> => {
@@ -41,6 +41,14 @@ describe('a script told by the text service', function () {
     throw new Error(`It never came to be so: ${JSON.stringify(await one(id, script))}`);
   };
   const over = (r: RoundsView) => r.endedAt !== null;
+  /** A new script, told by such a service to the end. */
+  const told = async (model: string, most = 3, more: object = {}) => {
+    await keep(model, more);
+    const id = await script();
+    const before = await sections(id);
+    const { body } = await server.post(`/scripts/${id}/rounds`, { most });
+    return { id, before, now: await until(body.id as string, id, over) };
+  };
 
   it('needs a service, and says so', async () => {
     const id = await script();
@@ -82,44 +90,31 @@ describe('a script told by the text service', function () {
   });
 
   it('by a writer at its worst has nothing of it in the script', async () => {
-    await keep('stand-in/worst');
-    const id = await script();
-    const { body } = await server.post(`/scripts/${id}/rounds`, { most: 3 });
-    const done = await until(body.id, id, over);
-    expect(done.state, done.message ?? '').to.equal('done');
+    const { id, now } = await told('stand-in/worst');
+    expect(now.state, now.message ?? '').to.equal('done');
     const said = (await sections(id)).flatMap((s) => s.lines.map((l) => l.text)).join('\n');
     expect(said).to.not.match(/Wren|1066|Let me know|Word count/);
-    expect(done.outcome!.refused.length + done.outcome!.count.byRule).to.be.greaterThan(0);
+    expect(now.outcome!.refused.length + now.outcome!.count.byRule).to.be.greaterThan(0);
   });
 
   for (const [model, word] of [['stand-in/unauthorised', /does not accept the key/], ['stand-in/broken', /in trouble \(500\)/]] as const)
     it(`by a service that is ${model.split('/')[1]} leaves the script as it was, and says why`, async () => {
-      await keep(model);
-      const id = await script();
-      const before = await sections(id);
-      const { body } = await server.post(`/scripts/${id}/rounds`, {});
-      const failed = await until(body.id, id, over);
-      expect(failed.state).to.equal('failed');
-      expect(failed.message).to.match(word);
+      const { id, before, now } = await told(model);
+      expect(now.state).to.equal('failed');
+      expect(now.message).to.match(word);
       expect(await sections(id)).to.deep.equal(before);
     });
 
   it('that breaks off in mid-sentence uses the whole sentences, and asks for the rest', async () => {
-    await keep('stand-in/cut-off');
-    const id = await script();
-    const { body } = await server.post(`/scripts/${id}/rounds`, { most: 2 });
-    const done = await until(body.id, id, over);
-    expect(done.state, done.message ?? '').to.equal('done');
+    const { id, now } = await told('stand-in/cut-off', 2);
+    expect(now.state, now.message ?? '').to.equal('done');
     for (const l of (await sections(id)).flatMap((s) => s.lines)) if (l.text) expect(l.text).to.match(/[.!?…”:]$/);
   });
 
   it('over the month’s limit is not asked', async () => {
-    await keep('stand-in', { monthlyTokens: 1000 });
-    const id = await script();
-    const { body } = await server.post(`/scripts/${id}/rounds`, {});
-    const failed = await until(body.id, id, over);
-    expect([failed.state, failed.tokensIn]).to.deep.equal(['failed', 0]);
-    expect(failed.message).to.match(/of the month’s 1,000 are left/);
+    const { now } = await told('stand-in', 3, { monthlyTokens: 1000 });
+    expect([now.state, now.tokensIn]).to.deep.equal(['failed', 0]);
+    expect(now.message).to.match(/of the month’s 1,000 are left/);
     await keep('stand-in', { monthlyTokens: null });
   });
 

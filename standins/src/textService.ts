@@ -200,26 +200,35 @@ function titleFits(lines: readonly HandLine[], sections: readonly OrderedSection
 
 /** A follow-up's rows: the lines that failed and the facts not said, each with what it rests on. */
 function againRows(order: string): string[] {
-  const hand = [...handWritten().values()].flat();
-  const out: string[] = [];
+  const rows: { mark: string; ref: string; fact: string }[] = [];
   let mark = '';
-  const say = (m: string, ref: string, text: string) => {
-    const written = hand.find((l) => l.refs.includes(ref) && words(l.text) > 3);
-    const shared = written && written.text.split(/\W+/).some((w) => w.length > 4 && text.includes(w));
-    out.push(`[${m}] ${shared ? written.text : byRule(order, [text])[0].join(' ')}`);
-  };
   for (const row of order.split('\n')) {
     const line = /^\[(\d+)\] «/.exec(row);
     const unsaid = /^\[([A-L]\d+)\] «(.*)»$/.exec(row);
     const rests = /^ {2}rests on ([A-L]\d+) «(.*)»$/.exec(row);
     if (line) mark = line[1];
-    else if (unsaid) say(unsaid[1], unsaid[1], unsaid[2]);
+    else if (unsaid) rows.push({ mark: unsaid[1], ref: unsaid[1], fact: unsaid[2] });
     else if (rests && mark) {
-      say(mark, rests[1], rests[2]);
+      rows.push({ mark, ref: rests[1], fact: rests[2] });
       mark = '';
     }
   }
-  return out;
+  // Of the sources written for, the one whose lines say what these facts say; else none.
+  const written = (lines: readonly HandLine[]) =>
+    rows.map(({ ref, fact }) =>
+      lines.find((l) => l.refs.includes(ref) && words(l.text) > 3 && sharesWords(l.text, fact)),
+    );
+  const count = (found: readonly unknown[]) => found.filter(Boolean).length;
+  const [best] = [...handWritten().values()].map(written).sort((x, y) => count(y) - count(x));
+  const hand = count(best) > rows.length / 2 ? best : [];
+  return rows.map((r, i) => `[${r.mark}] ${hand[i]?.text ?? byRule(order, [r.fact])[0].join(' ')}`);
+}
+
+/** Whether a line has two of its longer words, or its only one, from a fact. */
+function sharesWords(line: string, fact: string): boolean {
+  const long = [...new Set(line.toLowerCase().match(/[\p{L}\p{N}]{5,}/gu) ?? [])];
+  const inFact = new Set(fact.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []);
+  return long.filter((w) => inFact.has(w)).length >= Math.min(2, Math.max(1, long.length));
 }
 
 /** A section's facts as the order has them. */

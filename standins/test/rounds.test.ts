@@ -2,6 +2,8 @@
 import { expect } from 'chai';
 import {
   makeReplyChecker,
+  readReply,
+  replyOrder,
   orderedSections,
   standingAfter,
   takenRounds,
@@ -38,6 +40,13 @@ describe('an order told in rounds', function () {
     hand = await demoContext('footbridge.html', 180);
     rule = await demoContext('eels.txt', 90);
   });
+  /** Lines that a way to be wrong writes and an honest writer doesn't; what is in the source's words is true, so none. */
+  const planted = (context: CommissionContext, behaviour: Behaviour): string[] => {
+    const order = standingAfter({ context, scope: {}, rounds: 1 }, [], tools).next!.text;
+    const lines = (b: Behaviour) => readReply(spoilt(order, b)).lines.map((l) => l.text);
+    const honest = new Set(lines('good'));
+    return behaviour === 'source-words' ? [] : lines(behaviour).filter((l) => !honest.has(l));
+  };
   const SPEAKS = BEHAVIOURS.filter(
     (b) => !['unauthorised', 'too-many', 'broken', 'slow', 'silent', 'huge'].includes(b),
   );
@@ -53,16 +62,13 @@ describe('an order told in rounds', function () {
       const own = taken.sections.flatMap((s) => s.lines.filter((l) => l.by && l.text).map((l) => l.text));
       const clean = new Set(at.checked!.lines.flatMap((l) => (l.mended ? [l.mended] : [])));
       for (const text of own) expect([...clean]).to.include(text);
+      for (const text of planted(hand, behaviour)) expect(own).to.not.include(text);
     }); // prettier-ignore
 
   it('of a source nobody wrote for has most of its lines from the writer, mostly not in the source’s words', () => {
     const { taken, at } = told(rule, 'good');
     expect(taken.count.taken / (taken.count.taken + taken.count.byRule)).to.be.greaterThan(0.6);
-    const checked = makeReplyChecker(
-      rule.sources,
-      { sections: orderedSections(rule, clock), never: [] },
-      tools,
-    );
+    const checked = makeReplyChecker(rule.sources, replyOrder(rule, orderedSections(rule, clock)), tools);
     const own = taken.sections.flatMap((s) => s.lines.filter((l) => l.by && l.text).map((l) => l.text));
     expect(checked.check(own.join('\n'), true).overlap).to.be.lessThan(0.25);
     expect(at.next).to.equal(null);

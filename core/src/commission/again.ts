@@ -22,7 +22,7 @@ export interface FailedParts {
 
 /** An order for just what failed; the rest of the reply stays as it is. */
 export function followUp(context: CommissionContext, failed: FailedParts): string {
-  const sound = soundOf(context.brief, context.style);
+  const sound = soundOf(context);
   const rows = [
     `ORDER: write ${failed.lines.length + failed.unsaid.length === 1 ? 'one line' : 'a few lines'} again, for “${asData(context.title, 200)}”`,
     '',

@@ -13,9 +13,11 @@ import { oldFigures } from '../trace/old.ts';
 import { RUN, indexSources, overlap, type LineOverlap } from '../trace/overlap.ts';
 import { makeRetoldChecker, replacedIn, type Level } from '../trace/retold/index.ts';
 import { stops, type ReplyKind } from './faults.ts';
+import { keyOf } from './keys.ts';
 import { matchSections } from './match.ts';
 import { readReply } from './read.ts';
-import type { CommissionSource, OrderedFact, OrderedSection } from './types.ts';
+import { saysI } from './sound.ts';
+import type { CommissionContext, CommissionSource, OrderedFact, OrderedSection } from './types.ts';
 
 export interface ReplyFault {
   kind: ReplyKind;
@@ -44,6 +46,8 @@ export interface ReplyLine {
   faults: readonly ReplyFault[];
   /** The line with every mend made, where that leaves it clean; empty to drop it; null where it can't be mended. */
   mended: string | null;
+  /** Whether nothing at all is found in what would be taken of it: a mark that a person may overlook counts too. */
+  proved: boolean;
   ms: number;
   mendedMs: number;
   words: number;
@@ -79,7 +83,14 @@ export interface ReplyTools {
 export interface ReplyOrder {
   sections: readonly OrderedSection[];
   never: readonly string[];
+  /** Whether somebody says "I" in the telling; a line in which nobody's "I" speaks is the writer's own talk. */
+  saysI: boolean;
 }
+/** What replies to an order of these sections are held against, beside the sources. */
+export const replyOrder = (
+  context: Pick<CommissionContext, 'brief' | 'style' | 'sources'>,
+  sections: readonly OrderedSection[],
+): ReplyOrder => ({ sections, never: context.brief.avoid, saysI: saysI(context) });
 export interface ReplyChecker {
   /** `done`: nothing more will come; else the last line is taken for unfinished. */
   check: (reply: string, done: boolean) => CheckedReply;
@@ -89,8 +100,6 @@ export interface ReplyChecker {
 const LENGTH_SHARE = 0.08;
 const LENGTH_MS = 1000;
 const MOST_MENDS = 6;
-/** Sources in which somebody says "I". */
-const TELLERS = new Set<CommissionSource['kind']>(['forum', 'interview', 'howto']);
 /** So long an opening lasts: what it says ahead of its place may be said again there, in milliseconds (common practice, no published source). */
 const OPENING_MS = 20_000;
 /** From this share of its words a later line says an earlier one again. */
@@ -117,7 +126,7 @@ export function makeReplyChecker(
   const never = order.never.map((phrase) => ({ phrase, words: stems(phrase) })).filter((n) => n.words.length);
   const memo = new Map<string, ReplyFault[]>();
   const refs = refsOf(sources);
-  const factText = new Map(facts.map((f) => [`${f.source}:${f.id}`, f.text]));
+  const factText = new Map(facts.map((f) => [keyOf(f.source, f.id), f.text]));
 
   /** Faults that a line has by itself, with its facts and its neighbours. */
   const own = (text: string, aligned: readonly Aligned[], before: string, behind: string): ReplyFault[] => {
@@ -138,7 +147,7 @@ export function makeReplyChecker(
   };
   const oldIn = (text: string, aligned: readonly Aligned[]): ReplyFault[] =>
     aligned.flatMap((a) =>
-      (old.get(`${a.source}:${a.fact}`) ?? []).flatMap(({ value, newer }): ReplyFault[] => {
+      (old.get(keyOf(a.source, a.fact)) ?? []).flatMap(({ value, newer }): ReplyFault[] => {
         const here = numbersIn(text).find((n) => n.value === value);
         const now = numbersIn(newer.says)[0];
         if (!here || !now || numbersIn(text).some((n) => n.value === now.value)) return [];
@@ -167,10 +176,9 @@ export function makeReplyChecker(
       ];
     });
   };
-  const nobodysI = !sources.some((s) => TELLERS.has(s.kind));
   /** Who writes, speaking for themselves: in a telling in which nobody says "I" it is talk, whatever it says. */
   const writerIn = (text: string, aligned: readonly Aligned[]): ReplyFault[] => {
-    if (!nobodysI || aligned.length) return [];
+    if (order.saysI || aligned.length) return [];
     const at = /(?<![\p{L}’'])(?:I|I[’'](?:m|ve|ll|d)|my|me)(?![\p{L}’'])/u.exec(text.replace(/[“"][^”"]*[”"]/g, (q) => ' '.repeat(q.length))); // prettier-ignore
     return at ? [{ kind: 'nothing', level: 'wrong', start: at.index, end: at.index + at[0].length, says: 'Nobody in this telling says “I”.', mend: '', does: 'Drop the line' }] : []; // prettier-ignore
   };
@@ -179,13 +187,13 @@ export function makeReplyChecker(
     // A run that only begins or ends here is its neighbour's.
     if (line.shared < RUN) return [];
     return line.ranges.slice(0, 1).map((r): ReplyFault => {
-      const fact = aligned[0] && factText.get(`${aligned[0].source}:${aligned[0].fact}`);
+      const fact = aligned[0] && factText.get(keyOf(aligned[0].source, aligned[0].fact));
       return {
         kind: 'close',
         level: 'wrong',
         start: r.start,
         end: r.end,
-        says: `${line.shared} of its ${line.words} words run on as in ${fact ? (refs.get(`${aligned[0].source}:${aligned[0].fact}`) ?? 'a source') : 'a source'}.`,
+        says: `${line.shared} of its ${line.words} words run on as in ${fact ? (refs.get(keyOf(aligned[0].source, aligned[0].fact)) ?? 'a source') : 'a source'}.`,
       };
     });
   };
@@ -240,10 +248,9 @@ export function makeReplyChecker(
     const places = matchSections(read, aligned, order.sections);
     const unfinished = !done && !/[.!?…]["”’)]?\s*$/.test(reply.trimEnd()) ? texts.length - 1 : -1;
     const near = overlap(texts, shared);
-    const opening = texts.findIndex(
-      (_, i) => texts.slice(0, i + 1).reduce((n, t) => n + timed(t).ms, 0) > OPENING_MS,
-    );
-    const again = saidAgain(texts, aligned, factText, kin, wordsOf, opening < 0 ? texts.length : opening);
+    let [opening, openMs] = [0, 0];
+    while (opening < texts.length && (openMs += timed(texts[opening]).ms) <= OPENING_MS) opening++;
+    const again = saidAgain(texts, aligned, factText, kin, wordsOf, opening);
     const lines = read.map((l, i): ReplyLine => {
       const arriving = i === unfinished;
       const [before, behind] = [texts[i - 1] ?? '', texts[i + 1] ?? ''];
@@ -267,6 +274,11 @@ export function makeReplyChecker(
         framing: !aligned[i].length && !faults.some((f) => f.kind === 'nothing'),
         faults,
         mended,
+        proved:
+          Boolean(mended) &&
+          (mended === l.text ? faults : own(mended!, aligned[i], before, behind)).every(
+            (f) => f.kind === 'twice',
+          ),
         ms,
         mendedMs: mended === null || mended === l.text ? ms : mended === '' ? 0 : timed(mended).ms,
         words,
@@ -289,9 +301,9 @@ export function makeReplyChecker(
 /** Which must-says are told, by which line. A faulty line says its fact all the same: what is wrong in it is said there. */
 function saysOf(lines: readonly ReplyLine[], sections: readonly OrderedSection[], done: boolean) {
   const saidBy: Record<string, string> = {};
-  for (const l of lines) for (const a of l.facts) saidBy[`${a.source}:${a.fact}`] ??= l.id;
+  for (const l of lines) for (const a of l.facts) saidBy[keyOf(a.source, a.fact)] ??= l.id;
   const must = sections.flatMap((s) => s.facts.filter((f) => f.must));
-  return { saidBy, unsaid: done ? must.filter((f) => !saidBy[`${f.source}:${f.fact}`]) : [] };
+  return { saidBy, unsaid: done ? must.filter((f) => !saidBy[keyOf(f.source, f.fact)]) : [] };
 }
 
 function lengthsOf(lines: readonly ReplyLine[], sections: readonly OrderedSection[]): SectionLength[] {
@@ -315,6 +327,7 @@ function saidAgain(
   factText: ReadonlyMap<string, string>,
   kin: Kin | null,
   wordsOf: (text: string) => string[],
+  /** How many lines open. */
   opening: number,
 ): Map<number, number> {
   const words = texts.map(wordsOf);
@@ -343,7 +356,7 @@ function saidAgain(
     for (const w of own) (having.get(w) ?? having.set(w, []).get(w)!).push(i);
     const [first] = aligned[i];
     if (!first || /\?["”]?$/.test(texts[i])) return;
-    const key = `${first.source}:${first.fact}`;
+    const key = keyOf(first.source, first.fact);
     const covered = wordsOf(factText.get(key) ?? '').filter((w) => own.some((x) => like(x, w)));
     const before = told.get(key);
     if (!before) told.set(key, { by: i, words: new Set(covered) });

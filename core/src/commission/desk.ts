@@ -1,6 +1,8 @@
 /** What a page needs of this room beside its worker: no checks, no tagger. */
 export * from './types.ts';
-export { LEAST_LETTERS, USUAL_LETTERS } from './order.ts';
+export { keyOf, keysOf } from './keys.ts';
+export { wholeSentences } from './brokenOff.ts';
+export { commissionSource, contextOfSettings, plannedSections } from './context.ts';
 export { FAULT_NAMES, SLOTS, stops, type ReplyKind } from './faults.ts';
 export type { CheckedReply, ReplyFault, ReplyLine, SectionLength } from './check.ts';
 export { rowsOf, type ReplyRow } from './rows.ts';

@@ -5,17 +5,20 @@ import { asData } from './parts.ts';
 /** What belongs to a figure on its left and right: a currency, a sign, a unit behind a hyphen, decimals. */
 const LEFT = /[\p{Sc}\d.,/+−-]+$/u;
 const RIGHT = /^(?:[.,/–-]?[\p{L}\d%°²³]+)+|^%/u;
-/** A noun behind a figure that is its unit, where the figure itself names none. */
-const UNIT = /^\s(?!(?:and|or|of|in|on|at|to|from|by|for|with|was|were|is|are|had|has|have|the|a|an|as|but|that|who|which|when|after|before|per)\b)(?:per cent|[\p{Ll}][\p{Ll}’'-]*)/u; // prettier-ignore
+/** What is counted stands in the plural; a word that only describes it is no unit. */
+const COUNTED = /(?:s|people|men|women|children|feet)$/;
 
-/** A value as it stands, whole: "34-metre", "€186,000", "208 occupied". */
-function whole(text: string, start: number, end: number, withUnit = true): string {
+/** A value as it stands, whole: "34-metre", "€186,000", "46,000 bolts". */
+function whole(
+  text: string,
+  { start, end, unit = '' }: { start: number; end: number; unit?: string },
+): string {
   const left = LEFT.exec(text.slice(0, start))?.[0].length ?? 0;
   const right = RIGHT.exec(text.slice(end))?.[0].length ?? 0;
-  const [from, to] = [start - left, end + right];
-  const unit = right || !withUnit ? '' : (UNIT.exec(text.slice(to))?.[0] ?? '');
+  const behind = text.slice(end + right);
+  const counted = !right && COUNTED.test(unit) && behind.startsWith(` ${unit}`) ? unit.length + 1 : 0;
   return text
-    .slice(from, to + unit.length)
+    .slice(start - left, end + right + counted)
     .replace(/^[.,/+-]+/, '')
     .trim();
 }
@@ -29,10 +32,10 @@ export function exactIn(facts: readonly Fact[]): string[] {
       ...f.quotes.map((q) => `“${asData(q.text.replace(/[,.]$/, ''), 300)}”`),
       ...f.numbers
         .filter((n) => /\d/.test(n.text) && !quoted(n.start) && !dated(n.start))
-        .map((n) => asData(whole(f.text, n.start, n.end), 60)),
+        .map((n) => asData(whole(f.text, n), 60)),
       ...f.dates
         .filter((d) => /\d/.test(d.text) && !quoted(d.start))
-        .map((d) => asData(whole(f.text, d.start, d.end, false), 60)),
+        .map((d) => asData(whole(f.text, d), 60)),
     ];
   });
   return [...new Set(list)].filter(

@@ -1,10 +1,15 @@
 export { asData } from './parts.ts';
 export * from './types.ts';
-export { USUAL_LETTERS, LEAST_LETTERS, makeOrders, type OrderOptions } from './order.ts';
+export { makeOrders, type OrderOptions } from './order.ts';
+export { keyOf, keysOf } from './keys.ts';
+export { wholeSentences } from './brokenOff.ts';
+export { commissionSource, contextOfSettings, plannedSections } from './context.ts';
+export { roundsSays } from './says.ts';
 export { orderedSections } from './ordered.ts';
 export { LARGEST_REPLY, readReply } from './read.ts';
 export {
   makeReplyChecker,
+  replyOrder,
   type CheckedReply,
   type ReplyChecker,
   type ReplyFault,
@@ -23,7 +28,7 @@ export {
   takenIn,
   type TakeOptions,
 } from './take.ts';
-export { settleLength, type Settled } from './settle.ts';
+export { mustIn, settleLength, worthKeeping, type Settled } from './settle.ts';
 export { FAULT_NAMES, REPLY_KINDS, SLOTS, stops, type ReplyKind } from './faults.ts';
 export { replacedBy, type Became, type Replaced, type ReplaceOptions } from './replace.ts';
 export {

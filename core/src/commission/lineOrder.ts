@@ -1,7 +1,8 @@
 /** An order for one line: for one that stands, or for a place that is kept open. */
 import { refsOf } from '../facts/ids.ts';
 import { isOpen, type LineRole, type PlainLine, type PlainSection } from '../script/data.ts';
-import { factsByKey, keysOf } from './ordered.ts';
+import { keysOf } from './keys.ts';
+import { factsByKey } from './ordered.ts';
 import { asData, soundRows } from './parts.ts';
 import { soundOf } from './sound.ts';
 import type { CommissionContext, Order, OrderedSection } from './types.ts';
@@ -43,7 +44,7 @@ export function lineOrder(
     return keys.map((k) => `${refs.get(k)} «${asData(facts.get(k)!.fact.text)}»`).join(' ');
   };
   const [before, behind] = [beside(section.lines[at - 1]), beside(section.lines[at + 1])];
-  const sound = soundOf(context.brief, context.style);
+  const sound = soundOf(context);
   const ordered: OrderedSection = {
     ...own,
     words,

@@ -3,6 +3,7 @@
  * use, along the reply as a whole (dynamic programming, Viterbi 1967): sections may come in another order, merged or half missing.
  */
 import type { Aligned } from '../trace/align.ts';
+import { keyOf } from './keys.ts';
 import { sectionOfHeading, type ReadLine } from './read.ts';
 import type { OrderedSection } from './types.ts';
 
@@ -25,7 +26,7 @@ export function matchSections(
   const having = new Map<string, number[]>();
   sections.forEach((s, i) => {
     for (const f of s.facts) {
-      const key = `${f.source}:${f.fact}`;
+      const key = keyOf(f.source, f.fact);
       (having.get(key) ?? having.set(key, []).get(key)!).push(i);
     }
   });
@@ -41,7 +42,7 @@ export function matchSections(
       if (line.section === s.number) sum += MARKED;
       if (line.heading && headings.get(line.heading) === i) sum += HEADED;
       for (const a of aligned[n]) {
-        const places = having.get(`${a.source}:${a.fact}`) ?? [];
+        const places = having.get(keyOf(a.source, a.fact)) ?? [];
         if (places.includes(i))
           sum += (places.length === 1 ? OWN_FACT : SHARED_FACT) * Math.min(1, a.score + 0.4);
       }

@@ -10,16 +10,21 @@ import type { Tagger } from '../language/tagged.ts';
 import type { Clock } from '../timing/clock.ts';
 import { lineOrder } from './lineOrder.ts';
 import { AS_IT_STANDS, IN_MOOD } from './moodExample.ts';
-import { factsByKey, keyOf, orderedSections } from './ordered.ts';
+import { keyOf } from './keys.ts';
+import { factsByKey, orderedSections } from './ordered.ts';
 import { RULES, asData } from './parts.ts';
 import { openingRows, sectionRows } from './sectionRows.ts';
 import { soundOf, usualSentence } from './sound.ts';
-import type { CommissionContext, Order, OrderScope, OrderedSection } from './types.ts';
+import {
+  LEAST_LETTERS,
+  USUAL_LETTERS,
+  type CommissionContext,
+  type Order,
+  type OrderScope,
+  type OrderedSection,
+} from './types.ts';
 import { peopleIn } from './who.ts';
 
-/** The longest order, in letters, unless the person sets another: about 5,000 tokens, which any service takes. */
-export const USUAL_LETTERS = 20_000;
-export const LEAST_LETTERS = 4_000;
 /** So many letters of a link of the spine stand in its list: its fact stands whole in its section. */
 const LINK_LETTERS = 110;
 
@@ -98,12 +103,6 @@ function withoutWeakest(sections: readonly OrderedSection[]): OrderedSection[] |
   return sections.map((s, i) => (i === first.at ? { ...s, facts: s.facts.filter((f) => f !== first.f) } : s));
 }
 
-/** What kinds of sources say of the voice that tells them. */
-const told = ({ sources }: CommissionContext) => ({
-  teller: sources.length > 0 && sources.every((s) => s.kind === 'forum'),
-  guide: sources.length > 0 && sources.every((s) => s.kind === 'howto'),
-});
-
 const scopeSays = (all: readonly OrderedSection[], sections: readonly OrderedSection[]): string =>
   sections.length === all.length
     ? 'a whole script'
@@ -118,7 +117,7 @@ function orderText(
   part: Order['part'],
   opens: readonly string[],
 ): string {
-  const sound = soundOf(context.brief, context.style, told(context));
+  const sound = soundOf(context);
   const whole = sections.length === all.length;
   const rows = [
     `ORDER: narration for ${scopeSays(all, sections)}, “${asData(context.title, 200)}”${part.of > 1 ? ` (order ${part.n} of ${part.of})` : ''}`,
@@ -159,7 +158,7 @@ const sentencesIn = (words: number, usual: number) => Math.max(1, Math.round(wor
 const plural = (n: number, one: string) => (n === 1 ? `1 ${one}` : `${n} ${one}s`);
 
 function lengthRows(context: CommissionContext, sections: readonly OrderedSection[]): string[] {
-  const usual = Math.round(usualSentence(context.brief, context.style));
+  const usual = Math.round(usualSentence(context));
   const seconds = sections.reduce((n, s) => n + s.seconds, 0);
   const words = sections.reduce((n, s) => n + s.words, 0);
   return [

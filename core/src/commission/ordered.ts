@@ -6,6 +6,7 @@ import { MOOD_RULES } from '../plan/moods.ts';
 import { isOpen, type PlainLine } from '../script/data.ts';
 import type { Clock } from '../timing/clock.ts';
 import { indexFacts } from '../trace/align.ts';
+import { keyOf, keysIn, keysOf } from './keys.ts';
 import { wordRate } from './length.ts';
 import { usualSentence } from './sound.ts';
 import type { CommissionContext, OrderedFact, OrderedSection } from './types.ts';
@@ -19,8 +20,6 @@ const [MORE_FACTS, MORE_IN_OPENING] = [8, 2];
 /** No section is ordered in fewer words. */
 const FEWEST_WORDS = 3;
 
-export const keyOf = (source: string, fact: string) => `${source}:${fact}`;
-
 /** Every fact with its source, by "A:f3". */
 export function factsByKey(context: CommissionContext): Map<string, { letter: string; fact: Fact }> {
   return new Map(
@@ -30,10 +29,6 @@ export function factsByKey(context: CommissionContext): Map<string, { letter: st
   );
 }
 
-/** Facts that a line rests on or is to say. */
-export const keysOf = (from: PlainLine['from']): string[] =>
-  from.flatMap((f) => (f.fact ? [keyOf(f.source, f.fact)] : []));
-
 /** The facts that a section's lines rest on: by their links, else by their words. */
 function toldIn(lines: readonly PlainLine[], index: ReturnType<typeof indexFacts>): string[] {
   // A drafted section says by itself what it rests on; one that was pasted is looked at by its words.
@@ -42,8 +37,8 @@ function toldIn(lines: readonly PlainLine[], index: ReturnType<typeof indexFacts
   return [
     ...new Set(
       lines.flatMap((l, i) => {
-        const from = l.open?.length ? l.open : l.from;
-        return from.length ? keysOf(from) : guessed[i].map((a) => keyOf(a.source, a.fact));
+        const keys = keysIn(l);
+        return keys.length ? keys : guessed[i].map((a) => keyOf(a.source, a.fact));
       }),
     ),
   ];
@@ -90,7 +85,7 @@ export function orderedSections(context: CommissionContext, clock: Clock): Order
   const rate = wordRate(
     clock,
     [...everywhere].map((k) => facts.get(k)!.fact.text),
-    usualSentence(context.brief, context.style),
+    usualSentence(context),
   );
   const points = coveredBy(context);
   const last = context.sections.length - 1;

@@ -8,9 +8,17 @@ import { openLine, placesIn, withOpenLine } from '../plan/openLines.ts';
 import type { LineSource, PlainLine, PlainSection } from '../script/data.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
 import { stops } from './faults.ts';
-import { keyOf, keysOf } from './ordered.ts';
+import { keyOf, keysIn, keysOf } from './keys.ts';
 import { rowsOf } from './rows.ts';
-import { isKept, newLine, retakenLine, sourcesOf, type TakeOptions, type Taking } from './take.ts';
+import {
+  isKept,
+  newLine,
+  retakenLine,
+  sharesFact,
+  sourcesOf,
+  type TakeOptions,
+  type Taking,
+} from './take.ts';
 import type { CommissionContext } from './types.ts';
 
 /** What became of a line of a reply. */
@@ -41,15 +49,16 @@ export function replacedBy(
   const became = new Map<string, Became>();
   const from = sourcesOf(context.sources);
   const at = new Map(reply.lines.map((l, i) => [l.id, i]));
+  /** The line behind one, where it points at it. */
+  const leaning = (line: ReplyLine): ReplyLine | null => {
+    const next = reply.lines[at.get(line.id)! + 1] as ReplyLine | undefined;
+    return next?.section === line.section && leansOnBefore(next.text) ? next : null;
+  };
+  const leanedOn = (line: ReplyLine) => taking.has(leaning(line)?.id ?? '');
   /** Facts whose place is kept where a line is refused: its own, else those of the line that leans on it. */
   const asksFor = (line: ReplyLine): LineSource[] => {
-    const next = reply.lines[at.get(line.id)! + 1] as ReplyLine | undefined;
-    if (line.facts.length) return from(line);
-    return next && next.section === line.section && leansOnBefore(next.text) ? from(next) : [];
-  };
-  const leanedOn = (line: ReplyLine) => {
-    const next = reply.lines[at.get(line.id)! + 1] as ReplyLine | undefined;
-    return next?.section === line.section && taking.has(next.id) && leansOnBefore(next.text);
+    const next = leaning(line);
+    return line.facts.length ? from(line) : next ? from(next) : [];
   };
   const placeOf = (line: ReplyLine): PlainLine | null => {
     // What only says something again may go; what is wrong in it is no loss.
@@ -108,7 +117,7 @@ export function replacedBy(
         became.set(theirs.id, place ? 'kept open' : 'left out');
         return [...stays, ...(place ? [place] : [])];
       }
-      if (stays.length && keysOf(stays[0].from).some((k) => theirs.facts.some((a) => k === keyOf(a.source, a.fact)))) {
+      if (stays.length && sharesFact(stays[0], theirs)) {
         became.set(theirs.id, 'paragraph stays');
         return stays;
       }
@@ -124,7 +133,7 @@ export function replacedBy(
     const whole = { name: 'before the reply', lines: section.lines.map(({ takes: _, ...l }) => l) };
     return { ...section, lines, takes: [...section.takes, whole] };
   });
-  const said = new Set(sections.flatMap((s) => s.lines.flatMap((l) => keysOf(l.open?.length ? l.open : l.from)))); // prettier-ignore
+  const said = new Set(sections.flatMap((s) => s.lines.flatMap((l) => keysIn(l)))); // prettier-ignore
   const owed = context.must.filter((k) => !said.has(k));
   return { sections: withPlaces(context, sections, owed, options), became, owed };
 }

@@ -9,11 +9,11 @@ import { isOpen } from '../script/data.ts';
 import { timeOf } from '../draft/fit.ts';
 import { toleranceMs } from '../script/file.ts';
 import type { Clock } from '../timing/clock.ts';
-import { makeReplyChecker, type CheckedReply } from './check.ts';
+import { makeReplyChecker, replyOrder, type CheckedReply } from './check.ts';
 import { makeOrders } from './order.ts';
-import { keyOf, keysOf, orderedSections } from './ordered.ts';
+import { orderedSections } from './ordered.ts';
 import { replacedBy, type Became } from './replace.ts';
-import { settleLength } from './settle.ts';
+import { mustIn, settleLength, worthKeeping } from './settle.ts';
 import { followUpOrder, isKept, mergedReply, retakenLine, sourcesOf, takeable } from './take.ts';
 import { MOST_ROUNDS, type CommissionContext, type Order, type OrderScope } from './types.ts';
 
@@ -56,7 +56,7 @@ export function standingAfter(
     return { next: { text, round: 1, part }, checked: null };
   }
   const sections = orders.flatMap((o) => o.sections);
-  const { check } = makeReplyChecker(context.sources, { sections, never: context.brief.avoid }, tools);
+  const { check } = makeReplyChecker(context.sources, replyOrder(context, sections), tools);
   let text = orders.map((o, i) => marked(answers[i], o)).join('\n\n');
   let checked = check(text, true);
   let idle = false;
@@ -114,21 +114,13 @@ export function takenRounds(
 ): RoundsTaken {
   const taking = takeable(checked, true, true);
   if (options.scope?.line) return lineTaken(context, checked, taking, options, clock);
-  const spine = new Set(context.spine.map((l) => keyOf(l.source, l.fact)));
-  const must = new Set([
-    ...context.must,
-    ...orderedSections(context, clock).flatMap((s) => s.facts.filter((f) => f.must).map((f) => keyOf(f.source, f.fact))), // prettier-ignore
-  ]);
-  const strength = new Map(context.sources.flatMap((s) => s.facts.map((f) => [keyOf(s.letter, f.id), f.strength] as const))); // prettier-ignore
+  const worth = worthKeeping(context, mustIn(orderedSections(context, clock), context.must));
   const settledWith = (stays: ReadonlySet<string>) => {
     const replaced = replacedBy(context, checked, taking, { ...options, stays, instead: 'ours' });
-    const settled = settleLength(replaced.sections, context.target, context.mood, clock, (l) => {
-      const keys = keysOf(l.from);
+    const settled = settleLength(replaced.sections, context.target, context.mood, clock, (l) =>
       // Nothing goes but what was ordered, and nothing that was written meanwhile.
-      if (l.by !== options.by && (options.scope?.section || options.stays?.size)) return null;
-      if (keys.some((k) => spine.has(k) || must.has(k))) return null;
-      return Math.max(0.05, ...keys.map((k) => strength.get(k) ?? 0.3));
-    });
+      l.by !== options.by && (options.scope?.section || options.stays?.size) ? null : worth(l),
+    );
     return { replaced, settled };
   };
   let stays = new Set(options.stays);

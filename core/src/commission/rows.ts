@@ -1,5 +1,6 @@
 /** Ours and the reply beside one another: lines stand level where both rest on the same fact. */
 import { isOpen, type PlainLine, type PlainSection } from '../script/data.ts';
+import { keyOf, keysIn } from './keys.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
 
 export interface ReplyRow {
@@ -15,12 +16,10 @@ const SHARED = 2;
 /** Framing lines stand level only where nothing else speaks against it. */
 const FRAMING = 0.2;
 
-const keysOf = (l: PlainLine) =>
-  (l.open?.length ? l.open : l.from).flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
-const replyKeys = (l: ReplyLine) => l.facts.map((f) => `${f.source}:${f.fact}`);
+const replyKeys = (l: ReplyLine) => l.facts.map((f) => keyOf(f.source, f.fact));
 
 function likeness(ours: PlainLine, reply: ReplyLine): number {
-  const [a, b] = [keysOf(ours), replyKeys(reply)];
+  const [a, b] = [keysIn(ours), replyKeys(reply)];
   if (!a.length && !b.length) return FRAMING;
   if (a[0] !== undefined && a[0] === b[0]) return BOTH_FIRST;
   return a.some((k) => b.includes(k)) ? SHARED : 0;

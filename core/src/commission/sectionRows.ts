@@ -8,7 +8,8 @@ import type { FactRef } from '../plan/kept.ts';
 import type { PlainSection, SectionRole } from '../script/data.ts';
 import type { Clock } from '../timing/clock.ts';
 import { exactIn } from './exact.ts';
-import { factsByKey, keyOf, keysOf } from './ordered.ts';
+import { keyOf, keysOf } from './keys.ts';
+import { factsByKey } from './ordered.ts';
 import { asData } from './parts.ts';
 import type { CommissionContext, OrderedFact, OrderedSection } from './types.ts';
 

@@ -1,4 +1,6 @@
 /** A script with a reply taken in, brought to its seconds: first by the rests between sections, then by leaving out what is least needed. */
+import { keyOf, keysOf } from './keys.ts';
+import type { CommissionContext, OrderedSection } from './types.ts';
 import { MOOD_RULES } from '../plan/moods.ts';
 import { LONGEST_REST, timeOf, wanted } from '../draft/fit.ts';
 import type { Mood, Target } from '../script/file.ts';
@@ -43,6 +45,31 @@ export function settleLength(
     now = now.map((s) => ({ ...s, lines: s.lines.filter((l) => !next.includes(l)) }));
   }
   return { sections: withRests(now, aim, mood, clock), offMs: timeOf(now, clock) - aim, dropped };
+}
+
+/** Facts that must be said: what the orders for these sections ask for, and what the writer marked. */
+export const mustIn = (sections: readonly OrderedSection[], marked: readonly string[]): Set<string> =>
+  new Set([
+    ...marked,
+    ...sections.flatMap((s) => s.facts.filter((f) => f.must).map((f) => keyOf(f.source, f.fact))),
+  ]);
+
+/** What a line is worth that rests on no fact, and on a fact whose strength is not known. */
+const [LEAST_WORTH, USUAL_WORTH] = [0.05, 0.3];
+/** What lines are worth when some have to go: their strongest fact; null for links of the spine and must-says, which stay. */
+export function worthKeeping(
+  context: Pick<CommissionContext, 'sources' | 'spine'>,
+  must: ReadonlySet<string>,
+): (line: PlainLine) => number | null {
+  const spine = new Set(context.spine.map((l) => keyOf(l.source, l.fact)));
+  const strength = new Map(
+    context.sources.flatMap((s) => s.facts.map((f) => [keyOf(s.letter, f.id), f.strength] as const)),
+  );
+  return (line) => {
+    const keys = keysOf(line.from);
+    if (keys.some((k) => spine.has(k) || must.has(k))) return null;
+    return Math.max(LEAST_WORTH, ...keys.map((k) => strength.get(k) ?? USUAL_WORTH));
+  };
 }
 
 /** The rests at the ends of sections, as long as the time left over allows, evenly and within limits. */
@@ -90,7 +117,7 @@ function leastNeeded(
   return choices.sort((a, b) => a.cost - b.cost)[0]?.group ?? null;
 }
 
-const firstFact = (l: PlainLine) => (l.from[0]?.fact ? `${l.from[0].source}:${l.from[0].fact}` : null);
+const firstFact = (l: PlainLine) => keysOf(l.from.slice(0, 1))[0] ?? null;
 /** Marks of quotation that are still open. */
 const opensQuote = (text: string) => (text.match(/“/g)?.length ?? 0) - (text.match(/”/g)?.length ?? 0);
 

@@ -3,6 +3,7 @@ import { asData } from './parts.ts';
 import type { HouseStyle } from '../measure/style.ts';
 import { genreSays, hasSubject, type Genre } from '../plan/genre.ts';
 import { contracts, longestSentence, type Brief } from '../plan/brief.ts';
+import type { CommissionContext } from './types.ts';
 
 /** Sentences of an audience nobody measured, in words, middle to longest (as narrations of other hands have them: 8 to 12 of 26). */
 const USUAL_SHARE = 0.42;
@@ -59,25 +60,35 @@ const genreRows = ({ genre, whose }: Brief): string[] => {
 
 const longestOf = (brief: Brief, style: HouseStyle | null) =>
   Math.min(longestSentence(brief), style?.limits.longestSentence ?? Infinity);
+type Spoken = Pick<CommissionContext, 'brief' | 'style' | 'sources'>;
 /** The usual length of a sentence, in words: the channel's own, or what such listeners are given. */
-export const usualSentence = (brief: Brief, style: HouseStyle | null): number =>
+export const usualSentence = ({ brief, style }: Pick<Spoken, 'brief' | 'style'>): number =>
   figure(style, 'sentence') ?? longestOf(brief, style) * USUAL_SHARE;
 
-/** `teller`: whether the sources are somebody's own story; `guide`: whether they say how to do something. */
-export function soundOf(
-  brief: Brief,
-  style: HouseStyle | null,
-  { teller = false, guide = false }: { teller?: boolean; guide?: boolean } = {},
-): Sound {
+/** Whom the channel's own scripts are used to naming: the listener, us, the teller. */
+const addressOf = (style: HouseStyle | null) =>
+  (['you', 'we', 'i'] as const).filter((id) => (figure(style, id) ?? 0) >= ADDRESS_LEAST);
+/** Sources in which somebody says "I". */
+const TELLERS: ReadonlySet<string> = new Set(['forum', 'interview', 'howto']);
+/** Whether somebody says "I" in the telling: the teller of a source, or the narrator where the brief or the channel has it so. */
+export const saysI = ({ brief, style, sources }: Spoken): boolean =>
+  brief.person === 'i' ||
+  brief.genre === 'opinion' ||
+  sources.some((s) => TELLERS.has(s.kind)) ||
+  addressOf(style).includes('i');
+
+export function soundOf(context: Spoken): Sound {
+  const { brief, style, sources } = context;
+  const all = (kind: string) => sources.length > 0 && sources.every((s) => s.kind === kind);
   const longest = longestOf(brief, style);
-  const usual = usualSentence(brief, style);
+  const usual = usualSentence(context);
   const contractions = figure(style, 'contractions');
   const short = contractions === null ? contracts(brief) : contractions >= HABIT;
   const past = figure(style, 'past');
   const questions = figure(style, 'questions');
   const figures = figure(style, 'figures');
   const grade = style?.limits.grade ?? null;
-  const address = (['you', 'we', 'i'] as const).filter((id) => (figure(style, id) ?? 0) >= ADDRESS_LEAST);
+  const address = addressOf(style);
   const rows = [
     ...genreRows(brief),
     `Sentences of about ${round(usual)} words, none over ${longest}; now and then one of five or six.`,
@@ -88,7 +99,7 @@ export function soundOf(
       ? [PERSON[brief.person]]
       : address.length
         ? [`It says ${address.map((a) => `“${a === 'i' ? 'I' : a}”`).join(' and ')} where that is natural.`]
-        : [teller ? TELLER : guide ? PERSON.you : PERSON.they]),
+        : [all('forum') ? TELLER : all('howto') ? PERSON.you : PERSON.they]),
     short ? 'Contractions (“it’s”, “didn’t”), as people speak.' : 'No contractions.',
     ...(past === null
       ? []

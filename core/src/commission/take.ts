@@ -4,25 +4,22 @@ import { emptyLine } from '../script/schema.ts';
 import type { CheckedReply, ReplyLine } from './check.ts';
 import { stops } from './faults.ts';
 import { followUp, type FailedParts } from './again.ts';
+import { keyOf, keysOf } from './keys.ts';
 import { rowsOf } from './rows.ts';
-import { type CommissionContext, type OrderedSection } from './types.ts';
+import type { CommissionContext, OrderedSection } from './types.ts';
 import { readReply } from './read.ts';
 
 /** What is taken of a reply line: its words, mended or as they came. */
 export type Taking = ReadonlyMap<string, string>;
 
-/** Whether no source says what a line claims, though none says otherwise: a person may take it, nobody else does. */
-const unproved = (l: ReplyLine): boolean =>
-  l.faults.some((f) => f.kind === 'nothing' || f.kind === 'invented');
-
 /**
  * Every line that is clean, and with `mended` every one that a mend makes clean. A line whose mend drops it is not taken.
- * `proved`: nor one that no source bears out, because nobody looks at it.
+ * `proved`: nor one in which anything is left to be looked at, because nobody looks at it.
  */
 export function takeable(reply: CheckedReply, mended: boolean, proved = false): Map<string, string> {
   return new Map(
     reply.lines.flatMap((l) => {
-      if (l.arriving || (proved && unproved(l))) return [];
+      if (l.arriving || (proved && !l.proved)) return [];
       if (!l.faults.some(stops)) return [[l.id, l.text] as const];
       return mended && l.mended ? [[l.id, l.mended] as const] : [];
     }),
@@ -40,10 +37,14 @@ export interface TakeOptions {
 
 /** What a line of a reply rests on, as a script's line keeps it. */
 export const sourcesOf = (sources: CommissionContext['sources']): ((l: ReplyLine) => LineSource[]) => {
-  const facts = new Map(sources.flatMap((s) => s.facts.map((f) => [`${s.letter}:${f.id}`, f.text] as const)));
+  const facts = new Map(sources.flatMap((s) => s.facts.map((f) => [keyOf(s.letter, f.id), f.text] as const)));
   return (l) =>
-    l.facts.map((a) => ({ source: a.source, fact: a.fact, quote: facts.get(`${a.source}:${a.fact}`) ?? '' }));
+    l.facts.map((a) => ({ source: a.source, fact: a.fact, quote: facts.get(keyOf(a.source, a.fact)) ?? '' }));
 };
+
+/** Whether our line rests on a fact that the reply's tells. */
+export const sharesFact = (ours: PlainLine, theirs: ReplyLine): boolean =>
+  keysOf(ours.from).some((k) => theirs.facts.some((a) => k === keyOf(a.source, a.fact)));
 
 /** The script with single lines of a reply in it, each in its place beside ours. Sections that take nothing are the same objects as before. */
 export function takenIn(
@@ -61,8 +62,7 @@ export function takenIn(
       const text = theirs ? taking.get(theirs.id) : undefined;
       if (ours && (text === undefined || isKept(ours, section))) {
         lines.push(ours);
-        const own = ours.from.flatMap((f) => (f.fact ? [`${f.source}:${f.fact}`] : []));
-        if (text !== undefined && !own.some((k) => theirs!.facts.some((a) => k === `${a.source}:${a.fact}`))) lines.push(newLine(theirs!, text, from(theirs!), options)); // prettier-ignore
+        if (text !== undefined && !sharesFact(ours, theirs!)) lines.push(newLine(theirs!, text, from(theirs!), options)); // prettier-ignore
         continue;
       }
       if (text === undefined || !theirs) continue;
@@ -139,22 +139,22 @@ export function disclosureOf(sections: readonly PlainSection[]): string {
 /** Words of a section may differ by so many before a follow-up mentions them. */
 const FEW_WORDS = 6;
 
-/** What of a reply has to be asked for again (`proved`: also lines that no source bears out): lines that no mend makes clean, must-says that are missing, lengths that are off once the mends are made. */
+/** What of a reply has to be asked for again (`proved`: also lines in which anything is left to be looked at): lines that no mend makes clean, must-says that are missing, lengths that are off once the mends are made. */
 export function failedIn(
   reply: CheckedReply,
   sections: readonly OrderedSection[],
   proved = false,
 ): FailedParts {
-  const facts = new Map(sections.flatMap((s) => s.facts.map((f) => [`${f.source}:${f.fact}`, f] as const)));
+  const facts = new Map(sections.flatMap((s) => s.facts.map((f) => [keyOf(f.source, f.fact), f] as const)));
   const lines = reply.lines.flatMap((l) =>
-    l.faults.length && (l.mended === null || (proved && l.mended && unproved(l)))
+    l.faults.length && (l.mended === null || (proved && l.mended && !l.proved))
       ? [
           {
             number: l.number,
             text: l.text,
             why: l.faults.map((f) => f.says),
             facts: l.facts.flatMap((a) => {
-              const f = facts.get(`${a.source}:${a.fact}`);
+              const f = facts.get(keyOf(a.source, a.fact));
               return f ? [{ ref: f.ref, text: f.text }] : [];
             }),
             words: l.words,

@@ -7,6 +7,10 @@ import type { SourceDocument } from '../source/document.ts';
 import type { SpineLink } from '../plan/spine.ts';
 import type { PlainSection } from '../script/data.ts';
 
+/** The longest order, in letters, unless the person sets another: about 5,000 tokens, which any service takes. */
+export const USUAL_LETTERS = 20_000;
+export const LEAST_LETTERS = 4_000;
+
 /** More rounds than this change nothing: what fails so often is for a person. */
 export const MOST_ROUNDS = 6;
 

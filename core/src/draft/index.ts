@@ -8,5 +8,6 @@ export {
   type FixedPart,
 } from './plan.ts';
 export * from './draft.ts';
-export { moodLines, tellAlone, type MoodLine } from './moodLines.ts';
+export { moodLines, type MoodLine } from './moodLines.ts';
+export { tellAlone } from './tellAlone.ts';
 export * from './redo.ts';

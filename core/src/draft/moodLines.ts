@@ -12,20 +12,6 @@ export interface MoodLine {
   after: string;
 }
 
-/** Sentences told one by one in a mood, as if nothing else of their source were told; each as its lines. */
-export function tellAlone(
-  texts: readonly string[],
-  kind: SourceDocument['kind'],
-  mood: Mood,
-  tagger: Tagger,
-): string[][] {
-  const teller = makeTeller({ kind, text: texts.join(' ') }, tagger, {
-    words: 'own',
-    ...manner({ ...usualBrief(), mood }),
-  });
-  return texts.map((text) => tellSentence(text, tagger(text), teller));
-}
-
 /** So many of the strongest sentences are tried, and only those of so many words: shorter ones sound alike in any mood. */
 const TRIED = 40;
 const [FEWEST, MOST] = [9, 34];

@@ -54,6 +54,7 @@ export type Found = Omit<Finding, 'rule' | 'area' | 'line'> & { line?: string };
 
 export interface ReviewSource {
   letter: string;
+  title?: string;
   text: string;
   facts: readonly Fact[];
   kind?: SourceDocument['kind'];

@@ -1,6 +1,12 @@
 /** A script drafted from a demo source, as an order is written from it. */
 import { readFileSync } from 'node:fs';
-import { orderedSections, makeReplyChecker, type CommissionContext } from '../../src/commission/index.ts';
+import {
+  orderedSections,
+  makeReplyChecker,
+  replyOrder,
+  commissionSource,
+  type CommissionContext,
+} from '../../src/commission/index.ts';
 import { draftScript } from '../../src/draft/index.ts';
 import { extractFacts } from '../../src/facts/index.ts';
 import { openKin } from '../../src/language/index.ts';
@@ -11,14 +17,8 @@ import { clock, demoFile, solver, tagger } from '../tools.ts';
 export const kin = openKin(readFileSync(new URL('../../dist/kin.tsv', import.meta.url), 'utf8'));
 
 /** A document as a checker takes it. */
-export const sourceOf = (document: SourceDocument) => ({
-  letter: 'A',
-  title: document.title,
-  kind: document.kind,
-  text: document.text,
-  facts: extractFacts(document, tagger),
-  ...(document.published ? { published: document.published } : {}),
-});
+export const sourceOf = (document: SourceDocument) =>
+  commissionSource('A', document, extractFacts(document, tagger));
 
 const made = new Map<string, Promise<CommissionContext>>();
 /** Drafted once for all tests that ask for it. */
@@ -59,6 +59,6 @@ async function drafted(file: string, seconds: number): Promise<CommissionContext
 export const checkerOf = (context: CommissionContext, never: readonly string[] = []) =>
   makeReplyChecker(
     context.sources,
-    { sections: orderedSections(context, clock), never },
+    { ...replyOrder(context, orderedSections(context, clock)), never },
     { tagger, kin, clock },
   );

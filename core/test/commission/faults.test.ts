@@ -1,10 +1,11 @@
 /** What the checks find in replies of our own making: four sets, each with known faults, labelled line by line. */
 import { expect } from 'chai';
-import { makeReplyChecker, stops, type CheckedReply } from '../../src/commission/index.ts';
+import { makeReplyChecker, replyOrder, stops, type CheckedReply } from '../../src/commission/index.ts';
 import { makeRetoldChecker, oldFigures } from '../../src/trace/index.ts';
 import { indexFacts } from '../../src/trace/align.ts';
 import { extractFacts } from '../../src/facts/index.ts';
 import { byPlace } from '../places.ts';
+import { usualBrief } from '../../src/plan/index.ts';
 import { readSource } from '../../src/source/index.ts';
 import { clock, tagger } from '../tools.ts';
 import { kin } from './context.ts';
@@ -41,7 +42,8 @@ function checkedReply(r: LabelledReply): CheckedReply {
     facts: r.facts,
     ...(r.source.published ? { published: r.source.published } : {}),
   };
-  const order = { sections: [section], never: r.never };
+  const brief = { ...usualBrief(), avoid: [...r.never] };
+  const order = replyOrder({ brief, style: null, sources: [source] }, [section]);
   const checked = makeReplyChecker([source], order, { tagger, kin, clock }).check(
     r.lines.map((l) => l.text).join('\n'),
     true,

@@ -82,6 +82,14 @@ describe('a reply', function () {
     ]);
   });
 
+  it('is talk where the writer says “I”, unless the brief or the channel has the narrator say so', () => {
+    const said = (of: CommissionContext) => checkerOf(of).check('Nobody was hurt when the bridge swayed. I am ready when you are.', true).lines[1].faults.map((f) => f.says); // prettier-ignore
+    expect(said(context)).to.include('Nobody in this telling says “I”.');
+    expect(said({ ...context, brief: { ...context.brief, person: 'i' } })).to.not.include(
+      'Nobody in this telling says “I”.',
+    );
+  });
+
   it('takes a row of bold words, with or without a count, for a heading', () => {
     for (const row of ['**Dampers** (about 80 words)', '**Dampers**', '__Dampers:__'])
       expect(readReply(`Hi!\n\n${row}\n\nIt hangs below the deck.`).lines.map((l) => l.text)).to.deep.equal([

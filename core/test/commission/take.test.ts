@@ -297,6 +297,7 @@ describe('against reference libraries', () => {
             framing: false,
             faults: [],
             mended: null,
+            proved: false,
             ms: 0,
             mendedMs: 0,
             words: 2,

@@ -4,7 +4,8 @@
  */
 import { expect } from 'chai';
 import { readFileSync } from 'node:fs';
-import { makeReplyChecker, stops, type ReplyLine } from '../../src/commission/index.ts';
+import { makeReplyChecker, replyOrder, stops, type ReplyLine } from '../../src/commission/index.ts';
+import { usualBrief } from '../../src/plan/index.ts';
 import { openSource } from '../../src/source/index.ts';
 import { clock, tagger } from '../tools.ts';
 import { kin, sourceOf } from '../commission/context.ts';
@@ -29,10 +30,11 @@ describe('narrations of strangers’ pages', function () {
       const document = await openSource(new Uint8Array(bytes));
       const source = sourceOf(document);
       const check = (text: string) =>
-        makeReplyChecker([source], { sections: [SECTION], never: [] }, { tagger, kin, clock }).check(
-          text,
-          true,
-        ).lines;
+        makeReplyChecker(
+          [source],
+          replyOrder({ brief: usualBrief(), style: null, sources: [source] }, [SECTION]),
+          { tagger, kin, clock },
+        ).check(text, true).lines;
       const text = told(`${n}.txt`);
       const planted = JSON.parse(told(`${n}.faults.json`)) as { was: string; line: string; fault: string }[];
       const truth = (l: ReplyLine) => l.faults.filter((f) => f.kind !== 'close' && f.kind !== 'twice');

@@ -1,4 +1,5 @@
 /** Begin: a source, what it carries, and the brief; one press drafts. */
+import { Row } from './Row.tsx';
 import { DraftBy, type DraftedBy } from './DraftBy.tsx';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
@@ -200,8 +201,14 @@ export function Begin() {
     onSuccess: async ({ id, notes }) => {
       if (by === 'rule' || !source) return navigate(`/script/${id}/page`, { state: { notes } });
       // What the service makes of it is seen where it comes in; a script by rule stands there meanwhile.
-      if (by === 'service') await api.startRounds(id, {}).catch(() => undefined);
-      return navigate(`/script/${id}/commission`);
+      const problem =
+        by === 'service'
+          ? await api.startRounds(id, {}).then(
+              () => null,
+              (e: Error) => e.message,
+            )
+          : null;
+      return navigate(`/script/${id}/commission`, { state: { problem } });
     },
   });
 
@@ -644,15 +651,6 @@ function Points({ points, source }: { points: readonly string[]; source: SourceV
         </>
       )}
     </p>
-  );
-}
-
-function Row({ name, children }: { name: string; children: React.ReactNode }) {
-  return (
-    <div className="grid grid-cols-[70px_1fr] py-2 border-b border-hair">
-      <span className="text-ink3 pt-1">{name}</span>
-      <div>{children}</div>
-    </div>
   );
 }
 

@@ -1,7 +1,7 @@
 /** Commission: the order at the left; ours and the reply level where both rest on one fact; what was found at the right. */
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useLocation, useNavigate, useSearchParams } from 'react-router';
 import {
   USUAL_LETTERS,
   rowsOf,
@@ -47,7 +47,9 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   const [letters, setLetters] = useState(lettersKept);
   const [row, setRow] = useState(0);
   const [serving, setServing] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  // What kept Begin from having it told.
+  const { state } = useLocation() as { state: { problem?: string | null } | null };
+  const [problem, setProblem] = useState<string | null>(state?.problem ?? null);
   /** What became of the reply when it was last taken whole. */
   const [said, setSaid] = useState<string | null>(null);
   /** Sections whose own lines stay when the reply is taken whole. */

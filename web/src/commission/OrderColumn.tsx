@@ -12,12 +12,15 @@ import type { CommissionView, TextServiceState } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
+import { costsOf, moneyText } from './costs.ts';
 import { RoundsPart } from './RoundsPart.tsx';
 import type { useRounds } from './useRounds.ts';
 
-/** A token is about four letters, as services tell it (common practice, no published source); a reply is about as long as its words. */
-const LETTERS_A_TOKEN = 4;
-const TOKENS_A_WORD = 1 / 0.75;
+/** The letters and words of orders. */
+const sizeOf = (orders: readonly Pick<Order, 'text' | 'sections'>[]) => ({
+  letters: orders.reduce((n, o) => n + o.text.length, 0),
+  words: orders.flatMap((o) => o.sections).reduce((n, s) => n + s.words, 0),
+});
 
 export function OrderColumn({
   session,
@@ -180,13 +183,13 @@ export function OrderColumn({
               ))}
             </p>
           )}
-          {service && !current?.scope.after && (
+          {service && (
             <RoundsPart
               last={rounds.last}
               running={rounds.running}
               scope={scope}
               host={service.host}
-              {...costsOf(service, orders!)}
+              {...costsOf(service, sizeOf(orders!))}
               onStart={(most) => rounds.start(scope, most).catch(onProblem)}
               onStop={() => rounds.stop().catch(onProblem)}
             />
@@ -232,7 +235,7 @@ export function OrderColumn({
                 {c.to.who || 'a writer'}
                 {c.scope.after ? ', again' : ''}, {stateOf(c)}
                 {c.tokensIn + c.tokensOut > 0 &&
-                  `, ${(c.tokensIn + c.tokensOut).toLocaleString('en')} tokens${c.cost === null ? '' : `, ${c.cost.toFixed(c.cost < 0.1 ? 4 : 2)}`}`}
+                  `, ${(c.tokensIn + c.tokensOut).toLocaleString('en')} tokens${c.cost === null ? '' : `, ${moneyText(c.cost)}`}`}
               </button>
               <button
                 className="quietpress"
@@ -259,23 +262,6 @@ const stateOf = (c: CommissionView) =>
     failed: 'failed',
   })[c.state];
 
-/** What orders take of a service: tokens, and its money where prices are known. */
-function costsOf(
-  service: NonNullable<TextServiceState['service']>,
-  orders: readonly Pick<Order, 'text' | 'sections'>[],
-): { tokens: number; cost: number | null } {
-  const words = orders.flatMap((o) => o.sections).reduce((n, s) => n + s.words, 0);
-  const tokensIn = Math.ceil(orders.reduce((n, o) => n + o.text.length, 0) / LETTERS_A_TOKEN);
-  const tokensOut = Math.ceil(words * TOKENS_A_WORD);
-  return {
-    tokens: tokensIn + tokensOut,
-    cost:
-      service.priceIn === null && service.priceOut === null
-        ? null
-        : (tokensIn * (service.priceIn ?? 0) + tokensOut * (service.priceOut ?? 0)) / 1e6,
-  };
-}
-
 function Service({
   service,
   order,
@@ -295,7 +281,7 @@ function Service({
         Set a text service to send it to
       </button>
     );
-  const { tokens, cost } = costsOf(service, [{ text, sections: order.sections }]);
+  const { tokens, cost } = costsOf(service, sizeOf([{ text, sections: order.sections }]));
   return (
     <div className="pt-1">
       <button className="textpress text-left" onClick={() => onSend(text)}>
@@ -305,8 +291,7 @@ function Service({
         {service.standIn ? 'a stand-in that ships, on this machine; ' : ''}
         {service.model && `${service.model}; `}
         about {tokens.toLocaleString('en')} tokens
-        {cost !== null && `, ${cost.toFixed(cost < 0.1 ? 4 : 2)} in its money`};{' '}
-        {service.usedTokens.toLocaleString('en')}
+        {cost !== null && `, ${moneyText(cost)} in its money`}; {service.usedTokens.toLocaleString('en')}
         {service.monthlyTokens !== null && ` of ${service.monthlyTokens.toLocaleString('en')}`} used this
         month
         {service.usedCost !== null && ` (${service.usedCost.toFixed(2)})`}{' '}

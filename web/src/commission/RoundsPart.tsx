@@ -1,6 +1,7 @@
 /** Telling in one go: what it does and costs at most, how it goes, what came of it. */
 import { useState } from 'react';
 import { MOST_ROUNDS, type OrderScope } from '@ursprung/core/commission/desk';
+import { moneyText } from './costs.ts';
 import type { RoundsView } from '../api.ts';
 
 const USUAL_ROUNDS = 3;
@@ -58,8 +59,8 @@ export function RoundsPart({
               ))}
             </select>
             , at most about {(tokens * most).toLocaleString('en')} tokens
-            {cost !== null && `, ${(cost * most).toFixed(cost * most < 0.1 ? 4 : 2)} in its money`}. Each line
-            is checked; what fails is asked again. What still fails stays by rule, or open and marked.
+            {cost !== null && `, ${moneyText(cost * most)} in its money`}. Each line is checked; what fails is
+            asked again. What still fails stays by rule, or open and marked.
           </label>
         </>
       )}

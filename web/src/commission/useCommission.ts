@@ -1,7 +1,7 @@
 /** The order as it would be now, the commissions of the script, and a look at the reply of the chosen one, as it comes. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Order, OrderScope } from '@ursprung/core/commission/desk';
+import { wholeSentences, type Order, type OrderScope } from '@ursprung/core/commission/desk';
 import { api, type CommissionView } from '../api.ts';
 import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
@@ -83,9 +83,8 @@ export function useReply(
   const wanted = useRef<(() => Promise<void>) | null>(null);
   const busy = useRef(false);
   const id = current?.id ?? null;
-  // What broke off in the middle of a sentence has no last line.
   const whole = current?.reply ?? '';
-  const text = current?.state === 'broken' ? whole.replace(/[^.!?…”"’)]*$/, '') : whole;
+  const text = current?.state === 'broken' ? wholeSentences(whole) : whole;
   const done = current !== null && current.state !== 'arriving';
   useEffect(() => {
     if (!id || !orders || !text) return;
@@ -94,7 +93,6 @@ export function useReply(
       const answer = await session.reviewing.reply({
         context: contextOf(session),
         sections: orders.flatMap((o) => o.sections),
-        never: orders[0]?.never ?? [],
         text,
         base,
         done,

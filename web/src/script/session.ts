@@ -463,6 +463,7 @@ export class ScriptSession {
 const reviewSources = (sources: ScriptView['sources']): ReviewSource[] =>
   sources.map((s) => ({
     letter: s.letter,
+    title: s.document.title,
     text: s.document.text,
     facts: s.facts,
     kind: s.document.kind,

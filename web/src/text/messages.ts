@@ -125,7 +125,6 @@ export type SentContext = Omit<CommissionContext, 'sources'>;
 export interface ReplyAsked {
   context: SentContext;
   sections: readonly OrderedSection[];
-  never: readonly string[];
   text: string;
   /** The reply that `text` follows up, or null. */
   base: string | null;

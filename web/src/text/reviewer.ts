@@ -21,6 +21,7 @@ import {
   followUpOrder,
   makeOrders,
   makeReplyChecker,
+  replyOrder,
   mergedReply,
   settleLength,
   type CommissionSource,
@@ -51,14 +52,16 @@ const words = fetch(kinUrl).then(async (r) => {
 /** One checker an order: it keeps what it knows of lines from one piece of a stream to the next. */
 let replyChecker: { key: string; checker: ReplyChecker } | null = null;
 const commissionSources = (): CommissionSource[] =>
-  sources.map((s) => ({ ...s, title: s.letter, kind: s.kind ?? 'news' }));
+  sources.map((s) => ({ ...s, title: s.title ?? s.letter, kind: s.kind ?? 'news' }));
 
 function checkReply(asked: ReplyAsked): Replied {
-  const key = JSON.stringify([asked.sections, asked.never]);
+  const context = { ...asked.context, sources: commissionSources() };
+  const order = replyOrder(context, asked.sections);
+  const key = JSON.stringify(order);
   if (replyChecker?.key !== key)
     replyChecker = {
       key,
-      checker: makeReplyChecker(commissionSources(), asked, {
+      checker: makeReplyChecker(context.sources, order, {
         tagger: tools!.tagger!,
         kin: tools!.kin ?? null,
         clock: tools!.clock,
@@ -68,7 +71,6 @@ function checkReply(asked: ReplyAsked): Replied {
   const base = asked.base === null ? null : checker.check(asked.base, true);
   const text = base ? mergedReply(base, asked.text, asked.sections) : asked.text;
   const checked = checker.check(text, asked.done);
-  const context = { ...asked.context, sources: commissionSources() };
   const failed = failedIn(checked, asked.sections);
   return {
     checked,
