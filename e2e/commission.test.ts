@@ -65,6 +65,28 @@ describe('the Commission', function () {
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 
+  it('prints the order as a page: its headings and rows set apart, all of it, as text and never as markup', async () => {
+    await desk.page.addInitScript(() => {
+      // The dialog itself belongs to the browser: what it would be given is kept.
+      window.print = () => Object.assign(parent, { printed: document.documentElement.outerHTML });
+    });
+    await open('');
+    await desk.page.getByRole('button', { name: 'Read it' }).click();
+    const order = await desk.page.locator('section[aria-label="The order"] pre').innerText();
+    await desk.page.getByRole('button', { name: 'Print' }).click();
+    const sheet = await desk.browser.newPage();
+    await sheet.setContent(
+      await desk.page.evaluate(() => (window as unknown as { printed: string }).printed),
+    );
+    expect(await sheet.locator('h1').innerText()).to.match(/^Narration for /);
+    const headings = await sheet.locator('h2').allInnerTexts();
+    expect(headings.filter((h) => /^SECTION/.test(h))).to.have.length(order.match(/^SECTION/gm)!.length);
+    expect(headings).to.include('HOW IT OPENS').and.include('THE REPLY');
+    const bare = (text: string) => text.replace(/^ORDER: n/, 'N').replace(/^- |[\s·]/gm, '');
+    expect(bare(await sheet.locator('body').innerText())).to.equal(bare(order));
+    await sheet.close();
+  });
+
   it('takes a reply written in a hurry apart: talk struck, faults at their words, mends in the words', async () => {
     await open();
     await desk.page.getByLabel('Paste the reply').fill(HURRIED);

@@ -464,12 +464,16 @@ export interface RoundsView {
 }
 
 const price = z.number().min(0).max(10_000).nullable().default(null);
+/** How a text service is asked. `chat`: the chat-completions shape. `text`: the order is posted as plain text, and plain text comes back. */
+export const SPEAKS = ['chat', 'text'] as const;
+export type Speaks = (typeof SPEAKS)[number];
 export const textServiceInput = z.object({
   address: z
     .string()
     .trim()
     .max(500)
     .regex(/^https?:\/\/\S+$/i, 'An address begins with http:// or https://.'),
+  speaks: z.enum(SPEAKS).default('chat'),
   model: z.string().trim().max(120).default(''),
   /** Left out, the key that is kept stays. */
   key: z.string().trim().max(500).optional(),
@@ -486,6 +490,7 @@ export const textServiceInput = z.object({
 });
 export interface TextServiceView {
   host: string;
+  speaks: Speaks;
   model: string;
   /** Where its address and key come from; settings can be changed in the page, the environment can't. */
   from: 'environment' | 'settings';

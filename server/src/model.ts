@@ -1,9 +1,10 @@
 /**
- * A text service behind a port, in the common chat-completions shape: streamed, with time-outs, retries that wait, and an
- * end to what is read. Its key stays here: it is in no answer, no log and no export. Nothing depends on it.
+ * A text service behind a port, in the common chat-completions shape or in plain text: streamed, with time-outs, retries
+ * that wait, and an end to what is read. Its key stays here: it is in no answer, no log and no export. Nothing depends on it.
  */
 import { request, type Dispatcher } from 'undici';
 import { z } from 'zod';
+import { SPEAKS, type Speaks } from './api.ts';
 import { ApiError } from './errors.ts';
 import { timeLimit } from './timeLimit.ts';
 
@@ -26,13 +27,15 @@ export interface TextModel {
   /** Where words go when it is asked, for the press that says so. */
   host: string;
   name: string;
+  speaks: Speaks;
   /** The answer as one text. */
   answer: (order: string) => Promise<string>;
   stream: (order: string, options?: StreamOptions) => Promise<Answered>;
 }
 export interface ModelSettings {
-  /** Everything before "/chat/completions". */
+  /** Everything before "/chat/completions"; for plain text the whole of it. */
   address: string;
+  speaks?: Speaks;
   key?: string;
   model?: string;
   /** How connections are made: guarded where a person typed the address. */
@@ -55,6 +58,7 @@ const LETTERS_A_TOKEN = 4;
 export const tokensIn = (text: string): number => Math.ceil(text.length / LETTERS_A_TOKEN);
 
 const usageSchema = z.object({ prompt_tokens: z.number(), completion_tokens: z.number() });
+type Usage = z.infer<typeof usageSchema>;
 const pieceSchema = z.object({
   choices: z.array(z.object({ delta: z.object({ content: z.string().nullish() }).optional() })).default([]),
   usage: usageSchema.nullish(),
@@ -79,18 +83,24 @@ const again = (status: number) => status === 429 || status >= 500;
 /** Null while none is configured. Throws on an address that is none. */
 export function modelFrom(env: Readonly<Record<string, string | undefined>>): TextModel | null {
   const { URSPRUNG_MODEL_URL: address, URSPRUNG_MODEL_KEY: key, URSPRUNG_MODEL_NAME: model } = env;
-  return address ? textModel({ address, ...(key ? { key } : {}), ...(model ? { model } : {}) }) : null;
+  const speaks = z.enum(SPEAKS).safeParse(env.URSPRUNG_MODEL_SPEAKS || 'chat');
+  if (!speaks.success) throw new ApiError('bad-request', 'URSPRUNG_MODEL_SPEAKS is “chat” or “text”.');
+  return address
+    ? textModel({ address, speaks: speaks.data, ...(key ? { key } : {}), ...(model ? { model } : {}) })
+    : null;
 }
 
 export function textModel({
   address,
+  speaks = 'chat',
   key,
   model,
   dispatcher,
   sleep = pause,
   wholeMs = WAITS.whole,
 }: ModelSettings): TextModel {
-  const url = new URL(`${address.replace(/\/+$/, '')}/chat/completions`);
+  const plain = speaks === 'text';
+  const url = new URL(plain ? address : `${address.replace(/\/+$/, '')}/chat/completions`);
   const { host } = url;
   const silent = (says: string) => new ApiError('service-silent', says);
 
@@ -98,16 +108,18 @@ export function textModel({
     request(url, {
       method: 'POST',
       headers: {
-        'content-type': 'application/json',
-        accept: 'text/event-stream, application/json',
+        'content-type': plain ? 'text/plain; charset=utf-8' : 'application/json',
+        accept: plain ? 'text/plain' : 'text/event-stream, application/json',
         ...(key ? { authorization: `Bearer ${key}` } : {}),
       },
-      body: JSON.stringify({
-        ...(model ? { model } : {}),
-        messages: [{ role: 'user', content: order }],
-        stream: true,
-        stream_options: { include_usage: true },
-      }),
+      body: plain
+        ? order
+        : JSON.stringify({
+            ...(model ? { model } : {}),
+            messages: [{ role: 'user', content: order }],
+            stream: true,
+            stream_options: { include_usage: true },
+          }),
       signal,
       headersTimeout: WAITS.first,
       bodyTimeout: WAITS.between,
@@ -145,21 +157,15 @@ export function textModel({
     let text = '';
     try {
       const { headers, body } = await once(order, options, signal);
-      if (!/event-stream/.test(String(headers['content-type'] ?? '')))
-        return await wholeAnswer(order, body, host);
-      let usage: z.infer<typeof usageSchema> | null = null;
+      const type = String(headers['content-type'] ?? '');
+      const pieces = plain ? inText(body, type, host) : /event-stream/.test(type) ? inEvents(body) : inOne(body, host); // prettier-ignore
+      let usage: Usage | null = null;
       let early: string | null = 'The answer broke off before its end.';
-      for await (const data of events(body)) {
-        if (data === '[DONE]') {
-          early = null;
-          break;
-        }
-        const piece = pieceSchema.safeParse(safeJson(data));
-        if (!piece.success) continue;
-        usage = piece.data.usage ?? usage;
-        const more = piece.data.choices[0]?.delta?.content;
-        if (!more) continue;
-        text += more;
+      for await (const piece of pieces) {
+        usage = piece.usage ?? usage;
+        if (piece.end) early = null;
+        if (!piece.more) continue;
+        text += piece.more;
         if (text.length > LARGEST_ANSWER) {
           early = 'The answer is longer than any narration; the rest was not read.';
           text = text.slice(0, LARGEST_ANSWER);
@@ -167,7 +173,7 @@ export function textModel({
         }
         options.onText?.(text);
       }
-      if (!text && early) throw silent(`${host} ended without a word.`);
+      if (!text.trim()) throw silent(`${host} ended without a word.`);
       return counted(order, text, usage, early);
     } catch (error) {
       if (error instanceof ApiError) throw error;
@@ -181,44 +187,63 @@ export function textModel({
       over();
     }
   };
-  return { host, name: model ?? '', stream, answer: async (order) => (await stream(order)).text };
+  return { host, name: model ?? '', speaks, stream, answer: async (order) => (await stream(order)).text };
 }
 
-const counted = (
-  order: string,
-  text: string,
-  usage: z.infer<typeof usageSchema> | null,
-  early: string | null,
-): Answered => ({
+const counted = (order: string, text: string, usage: Usage | null, early: string | null): Answered => ({
   text,
   tokensIn: usage?.prompt_tokens ?? tokensIn(order),
   tokensOut: usage?.completion_tokens ?? tokensIn(text),
   early,
 });
 
+interface Piece {
+  more?: string;
+  usage?: Usage | null;
+  /** Whether this is the end that the service meant, not one that it broke off at. */
+  end?: boolean;
+}
+
+async function* inEvents(body: AsyncIterable<Buffer>): AsyncGenerator<Piece> {
+  for await (const data of events(body)) {
+    if (data === '[DONE]') return yield { end: true };
+    const { success, data: piece } = pieceSchema.safeParse(safeJson(data));
+    if (success) yield { more: piece.choices[0]?.delta?.content ?? '', usage: piece.usage ?? null };
+  }
+}
+
 /** An answer that came in one piece, though a stream was asked for. */
-async function wholeAnswer(order: string, body: AsyncIterable<Buffer>, host: string): Promise<Answered> {
+async function* inOne(body: AsyncIterable<Buffer>, host: string): AsyncGenerator<Piece> {
   let raw = '';
-  const decoder = new TextDecoder();
-  for await (const chunk of body) {
-    raw += decoder.decode(chunk, { stream: true });
+  for await (const more of decoded(body)) {
+    raw += more;
     if (raw.length > LARGEST_ANSWER * 2)
       throw new ApiError('service-silent', `${host} sent more than can be read.`);
   }
-  const parsed = wholeSchema.safeParse(safeJson(raw));
-  if (!parsed.success) throw new ApiError('service-silent', `${host} sent an answer that can’t be read.`);
-  const text = parsed.data.choices[0].message.content;
-  if (text.length > LARGEST_ANSWER)
-    throw new ApiError('service-silent', `${host} sent more than can be read.`);
-  return counted(order, text, parsed.data.usage ?? null, null);
+  const { success, data } = wholeSchema.safeParse(safeJson(raw));
+  if (!success) throw new ApiError('service-silent', `${host} sent an answer that can’t be read.`);
+  yield { more: data.choices[0].message.content, usage: data.usage ?? null, end: true };
+}
+
+/** An answer in plain text. A page of HTML is somebody’s log-in wall or error, and data is not meant to be read out. */
+async function* inText(body: AsyncIterable<Buffer>, type: string, host: string): AsyncGenerator<Piece> {
+  if (type && !/^text\/(?:plain|markdown)|^application\/octet-stream/i.test(type))
+    throw new ApiError('service-silent', `${host} answered with ${type.split(';')[0]} where plain text was asked for.`); // prettier-ignore
+  for await (const more of decoded(body)) yield { more };
+  yield { end: true };
+}
+
+async function* decoded(body: AsyncIterable<Buffer>): AsyncGenerator<string> {
+  const decoder = new TextDecoder();
+  for await (const chunk of body) yield decoder.decode(chunk, { stream: true });
+  yield decoder.decode();
 }
 
 /** The data of server-sent events (WHATWG HTML, section 9.2), one event after another. */
 async function* events(body: AsyncIterable<Buffer>): AsyncGenerator<string> {
-  const decoder = new TextDecoder();
   let rest = '';
-  for await (const chunk of body) {
-    rest += decoder.decode(chunk, { stream: true });
+  for await (const more of decoded(body)) {
+    rest += more;
     const blocks = rest.split(/\r?\n\r?\n/);
     rest = blocks.pop()!;
     if (rest.length > LARGEST_ANSWER) return;

@@ -142,6 +142,7 @@ export async function startServer(options: StartOptions): Promise<Running> {
       await services.keep({
         address: url,
         key,
+        speaks: 'chat',
         model: 'stand-in',
         priceIn: null,
         priceOut: null,

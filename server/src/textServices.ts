@@ -45,6 +45,7 @@ export class TextServices {
     const url = this.allowed(row.address, allow);
     return textModel({
       address: url.href,
+      speaks: row.speaks,
       ...(key ? { key } : {}),
       ...(row.model ? { model: row.model } : {}),
       dispatcher: guardedAgent(allow, {
@@ -84,6 +85,7 @@ export class TextServices {
     if (fromEnvironment)
       return {
         host: fromEnvironment.host,
+        speaks: fromEnvironment.speaks,
         model: fromEnvironment.name,
         from: 'environment',
         address: null,
@@ -100,6 +102,7 @@ export class TextServices {
     const { host } = new URL(row.address);
     return {
       host,
+      speaks: row.speaks,
       model: row.model,
       from: 'settings',
       address: row.address,
@@ -124,7 +127,12 @@ export class TextServices {
     // A kept key belongs to the host it was given for, and to the way there: it does not go where everybody can read it.
     const moved = row !== null && new URL(row.address).origin !== url.origin;
     const sealedKey = sealed ?? (moved ? null : (row?.sealedKey ?? null));
-    const change = { ...plain, address: url.href.replace(/\/+$/, ''), sealedKey, at: this.deps.now() };
+    const change = {
+      ...plain,
+      address: input.speaks === 'text' ? url.href : url.href.replace(/\/+$/, ''),
+      sealedKey,
+      at: this.deps.now(),
+    };
     if (row) await row.update(change);
     else await this.deps.models.textServices.create({ id: randomUUID(), workspaceId: this.deps.workspaceId, ...change }); // prettier-ignore
     return this.state();

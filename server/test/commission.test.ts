@@ -1,8 +1,10 @@
 /** Orders sent to a text service and replies that come back, on a real PostgreSQL; the stand-in writer plays the service. */
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { expect } from 'chai';
 import { startTextService, type TextService } from '@ursprung/standins';
 import { secretsFrom } from '../src/secrets.ts';
-import { textModel } from '../src/model.ts';
+import { modelFrom, textModel } from '../src/model.ts';
 import type { CommissionView, TextServiceState } from '../src/api.ts';
 import { freshServer, toldScript, type TestServer } from './helpers.ts';
 
@@ -135,6 +137,55 @@ describe('commissions', function () {
       if (message) expect(c.message).to.include(message);
       if (state === 'broken') expect(c.reply.length).to.be.greaterThan(20);
     });
+
+  describe('in plain text', () => {
+    const text = (more = '') => keep({ address: `${writer.textUrl}${more}`, speaks: 'text', model: '' });
+    it('the order is posted as it is, and the narration streams back; its tokens are estimated', async () => {
+      await text();
+      expect(await service()).to.deep.include({ speaks: 'text', address: writer.textUrl, standIn: true });
+      const c = (await sent(`${ORDER} plainly`)) as CommissionView;
+      expect([c.state, c.message]).to.deep.equal(['arrived', null]);
+      expect(c.reply).to.include(' 40 eels were counted.');
+      expect(c.tokensOut).to.be.greaterThan(10);
+      expect(writer.orders.at(-1)).to.equal(`${ORDER} plainly`);
+    });
+    for (const [behaviour, state, message] of [
+      ['unauthorised', 'failed', 'does not accept the key'],
+      ['too-many', 'arrived', null],
+      ['cut-off', 'broken', 'broke off before its end'],
+      ['huge', 'broken', 'longer than any narration'],
+    ] as const)
+      it(`${behaviour}: ${state}`, async () => {
+        await text(`/${behaviour}`);
+        const c = (await sent(`${ORDER} plain ${behaviour}`)) as CommissionView;
+        expect(c.state).to.equal(state);
+        if (message) expect(c.message).to.include(message);
+        if (state === 'broken') expect(c.reply.length).to.be.greaterThan(20);
+      });
+    for (const [type, body, says] of [
+      [
+        'text/html; charset=utf-8',
+        '<p>Log in first.</p>',
+        /answered with text\/html where plain text was asked for/,
+      ],
+      ['application/json', '{"error": "no"}', /answered with application\/json/],
+      ['text/plain', ' \n', /ended without a word/],
+    ] as const)
+      it(`an answer of ${type}, ${JSON.stringify(body)}, is no narration`, async () => {
+        const other = createServer((_, res) => res.writeHead(200, { 'content-type': type }).end(body));
+        await new Promise<void>((r) => other.listen(0, '127.0.0.1', r));
+        const address = `http://127.0.0.1:${(other.address() as AddressInfo).port}/`;
+        const failed = await textModel({ address, speaks: 'text' }).answer(ORDER).catch((e: Error) => e.message); // prettier-ignore
+        other.close();
+        expect(failed).to.match(says);
+      });
+    it('by the environment, which says how it is asked; anything else is refused in words', async () => {
+      const env = { URSPRUNG_MODEL_URL: writer.textUrl, URSPRUNG_MODEL_KEY: writer.key };
+      expect(await modelFrom({ ...env, URSPRUNG_MODEL_SPEAKS: 'text' })!.answer(ORDER)).to.include('40 eels');
+      expect(() => modelFrom({ ...env, URSPRUNG_MODEL_SPEAKS: 'soap' })).to.throw('“chat” or “text”');
+    });
+    after(() => keep());
+  });
 
   it('tries a service in trouble again, waiting longer each time, then says so', async () => {
     const waits: number[] = [];

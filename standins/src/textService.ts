@@ -1,5 +1,5 @@
 /**
- * A simulated text service on loopback, in the common chat-completions shape: it streams, counts tokens, answers orders for
+ * A simulated text service on loopback, in the common chat-completions shape and in plain text: it streams, counts tokens, answers orders for
  * the demo scripts with replies written by hand, any other order with plain text close to the facts it was given, and on
  * demand behaves badly. Which way, the name of the model says: "stand-in", or "stand-in/lost-hedge".
  */
@@ -43,6 +43,8 @@ export interface TextService {
   host: string;
   /** The address to give: everything before "/chat/completions". */
   url: string;
+  /** The address that takes plain text and gives it back; a behaviour goes behind it ("/lost-hedge"). */
+  textUrl: string;
   key: string;
   /** Orders it was sent, in order. */
   orders: readonly string[];
@@ -97,7 +99,7 @@ export function sectionsOfOrder(order: string): OrderedSection[] {
     }
     if (/^Only if there is room/.test(row)) offered = true;
     if (/^(?:Said exactly|Their passages|These lines stay|THE REPLY)/.test(row)) offered = true;
-    const fact = /^- ([A-L]\d+) «(.*)»$/.exec(row);
+    const fact = /^- ([A-L]\d+)(?:, [A-L]\d+)* «(.*)»$/.exec(row);
     const section = out[out.length - 1];
     if (fact && section) (offered ? section.more : section.told).push({ ref: fact[1], text: fact[2] });
   }
@@ -247,7 +249,7 @@ const CONFESSION =
 
 /** A reply with what was asked of its behaviour done to it. */
 export function spoilt(order: string, behaviour: Behaviour): string {
-  if (/^ORDER: write .* again, for/m.test(order)) {
+  if (/^ORDER: write .* (?:again|more), for/m.test(order)) {
     const rows = againRows(order);
     // At its worst it answers once more as wrongly as before.
     return (behaviour === 'worst' ? rows.map((r, i) => (i % 2 ? r : `${r.split(' ')[0]} Professor Aldous Wren foresaw all of it in 1066.`)) : rows).join('\n'); // prettier-ignore
@@ -306,6 +308,7 @@ export function startTextService({ paceMs = 12 }: { paceMs?: number } = {}): Pro
       resolve({
         host,
         url: `http://${host}/v1`,
+        textUrl: `http://${host}/text`,
         key: STAND_IN_KEY,
         orders,
         close: () =>
@@ -349,20 +352,22 @@ async function answer(
   orders: string[],
   paceMs: number,
 ): Promise<void> {
-  if (req.method !== 'POST' || !/\/chat\/completions$/.test(req.url ?? ''))
+  const [, plain] = /^\/text((?:\/[\w-]+)?)$/.exec(req.url ?? '') ?? [];
+  if (req.method !== 'POST' || (plain === undefined && !/\/chat\/completions$/.test(req.url ?? '')))
     return void refusal(res, 404, 'No such address.');
   const raw = await bodyOf(req);
   if (req.headers.authorization !== `Bearer ${STAND_IN_KEY}`)
     return void refusal(res, 401, 'This key is not known here.');
-  let asked: Asked;
-  try {
-    asked = JSON.parse(raw) as Asked;
-  } catch {
-    return void refusal(res, 400, 'The request is no JSON.');
-  }
-  const order = (asked.messages ?? []).map((m) => m.content ?? '').join('\n\n');
+  let asked: Asked = {};
+  if (plain === undefined)
+    try {
+      asked = JSON.parse(raw) as Asked;
+    } catch {
+      return void refusal(res, 400, 'The request is no JSON.');
+    }
+  const order = plain === undefined ? (asked.messages ?? []).map((m) => m.content ?? '').join('\n\n') : raw;
   orders.push(order);
-  const named = (asked.model ?? 'stand-in').split('/')[1] ?? 'good';
+  const named = (plain ?? asked.model ?? 'stand-in').split('/')[1] ?? 'good';
   const behaviour = BEHAVIOURS.find((b) => b === named) ?? 'good';
   if (behaviour === 'unauthorised') return void refusal(res, 401, 'This key is not known here.');
   if (behaviour === 'broken') return void refusal(res, 500, 'Something broke.');
@@ -377,9 +382,11 @@ async function answer(
       ? `${spoilt(order, 'good')}\n\n${'And it went on. '.repeat(330_000)}`
       : spoilt(order, behaviour);
   const usage = { prompt_tokens: tokensOf(order), completion_tokens: tokensOf(text), total_tokens: tokensOf(order) + tokensOf(text) }; // prettier-ignore
-  if (!asked.stream)
+  if (plain === undefined && !asked.stream)
     return void json(res, 200, { choices: [{ index: 0, message: { role: 'assistant', content: text }, finish_reason: 'stop' }], usage }); // prettier-ignore
-  res.writeHead(200, { 'content-type': 'text/event-stream' });
+  res.writeHead(200, {
+    'content-type': plain === undefined ? 'text/event-stream' : 'text/plain; charset=utf-8',
+  });
   const send = (data: unknown) =>
     res.write(`data: ${typeof data === 'string' ? data : JSON.stringify(data)}\n\n`);
   const pieces =
@@ -388,9 +395,11 @@ async function answer(
   for (const [i, content] of pieces.entries()) {
     if (res.destroyed) return;
     if (behaviour === 'cut-off' && i > pieces.length / 2) return void res.destroy();
-    send({ choices: [{ index: 0, delta: { content } }] });
+    if (plain === undefined) send({ choices: [{ index: 0, delta: { content } }] });
+    else res.write(content);
     if (wait) await new Promise((r) => setTimeout(r, wait));
   }
+  if (plain !== undefined) return void res.end();
   send({ choices: [{ index: 0, delta: {}, finish_reason: 'stop' }] });
   send({ choices: [], usage });
   send('[DONE]');

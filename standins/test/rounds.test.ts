@@ -91,6 +91,12 @@ describe('an order told in rounds', function () {
     expect(at.checked!.lines.some((l) => /Wren/.test(l.text) && l.mended !== '')).to.equal(false);
   });
 
+  it('asks a writer who wrote too little for more, by facts, and gets it', () => {
+    const { orders, taken } = told(hand, 'wrong-length');
+    expect(orders[1]).to.include('It is too short. Say these too, one line for each:');
+    expect(taken.count.taken).to.be.greaterThan(taken.count.byRule);
+  });
+
   it('of one section or one line touches nothing else', () => {
     const at = (scope: { section?: string; line?: string }) => {
       const answers: string[] = [];

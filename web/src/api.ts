@@ -36,6 +36,7 @@ import type {
   Rights,
   ScriptInput,
   ScriptRowSettings,
+  Speaks,
   TextServiceState,
 } from '../../server/src/api.ts';
 
@@ -137,6 +138,7 @@ export interface ScriptView {
 }
 export interface ServiceInput {
   address: string;
+  speaks: Speaks;
   model: string;
   key?: string;
   priceIn: number | null;

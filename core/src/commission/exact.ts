@@ -8,6 +8,9 @@ const RIGHT = /^(?:[.,/–-]?[\p{L}\d%°²³]+)+|^%/u;
 /** What is counted stands in the plural; a word that only describes it is no unit. */
 const COUNTED = /(?:s|people|men|women|children|feet)$/;
 
+/** A small figure that nothing is known to be counted by: half of a span ("3 and 4 a.m."), a mark. */
+const BARE = /^\d{1,2}$/;
+
 /** A value as it stands, whole: "34-metre", "€186,000", "46,000 bolts". */
 function whole(
   text: string,
@@ -32,7 +35,8 @@ export function exactIn(facts: readonly Fact[]): string[] {
       ...f.quotes.map((q) => `“${asData(q.text.replace(/[,.]$/, ''), 300)}”`),
       ...f.numbers
         .filter((n) => /\d/.test(n.text) && !quoted(n.start) && !dated(n.start))
-        .map((n) => asData(whole(f.text, n), 60)),
+        .map((n) => asData(whole(f.text, n), 60))
+        .filter((value) => !BARE.test(value)),
       ...f.dates
         .filter((d) => /\d/.test(d.text) && !quoted(d.start))
         .map((d) => asData(whole(f.text, d), 60)),

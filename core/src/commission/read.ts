@@ -69,7 +69,7 @@ function saidInData(text: string): string | null {
 } // prettier-ignore
 
 /** Which fact a writer says a line rests on, in brackets behind it. */
-const REFERENCE = /\s*(?:\[\^?|\()(?:see )?[A-L]\d{1,4}(?:\s*(?:[,;&–-]|and)\s*[A-L]\d{1,4})*[\])]/g;
+const REFERENCE = /[ \t]*(?:\[\^?|\()(?:see )?[A-L]\d{1,4}(?:\s*(?:[,;&–-]|and)\s*[A-L]\d{1,4})*[\])]/g;
 
 /** What writers and programs say around their words. */
 const TALK_BEFORE =
@@ -88,7 +88,12 @@ export function readReply(raw: string, marked = false): ReadReply {
       return '';
     },
   );
-  const text = headed(withoutMarkup(saidInData(came) ?? came)).replace(REFERENCE, '');
+  const text = headed(withoutMarkup(saidInData(came) ?? came)).replace(
+    REFERENCE,
+    // In the answer to a follow-up it stands before its line, as asked.
+    (found, at: number, whole: string) =>
+      marked && /(?:^|\n)$/.test(whole.slice(Math.max(0, at - 1), at)) ? found : '',
+  );
   const chunks: { mark: string | null; rows: string[] }[] = [{ mark: null, rows: [] }];
   const all = text.replace(/\r\n?/g, '\n').split('\n');
   all.forEach((row, i) => {

@@ -73,11 +73,15 @@ export function standingAfter(
   return { next: again === null ? null : { text: again, round, part: { n: 1, of: 1 } }, checked };
 }
 
-/** The lines that no mend makes clean, and what is not said. */
+/** The lines that no mend makes clean, what is not said, and the sections that are too short. */
 const failedAt = (checked: CheckedReply): string => {
-  const { lines, unsaid } = checked;
+  const { lines, unsaid, lengths } = checked;
   const takes = takeable(checked, true, true);
-  return [...lines.flatMap((l) => (takes.has(l.id) ? [] : [l.text])), ...unsaid.map((f) => f.ref)].join('\n');
+  return [
+    ...lines.flatMap((l) => (takes.has(l.id) ? [] : [l.text])),
+    ...unsaid.map((f) => f.ref),
+    ...lengths.flatMap((x) => (x.offMs < 0 ? [x.section] : [])),
+  ].join('\n');
 };
 
 /** The answer to an order of one section bears no mark; among others it needs one. */

@@ -23,7 +23,33 @@ const ROLE: Readonly<Record<SectionRole, string>> = {
   close: 'the end: the last strong fact, and a way on; no summary',
 };
 
-const shown = (f: Pick<OrderedFact, 'ref' | 'text'>) => `- ${f.ref} «${asData(f.text)}»`;
+interface FactRow {
+  must: boolean;
+  told: boolean;
+  text: string;
+}
+/** Facts as rows. Those that one quotation runs through stand in one row, because half of it can't be said. */
+function factRows(facts: readonly OrderedFact[]): FactRow[] {
+  const byRef = new Map(facts.map((f) => [f.ref, f]));
+  const joined = new Set<OrderedFact>();
+  return facts.flatMap((first) => {
+    if (joined.has(first)) return [];
+    const group = [first];
+    const text = () => group.map((f) => f.text).join(' ');
+    while (/“[^”]*$/.test(text())) {
+      const next = byRef.get(first.ref[0] + (Number(group.at(-1)!.ref.slice(1)) + 1));
+      if (!next || joined.has(next)) break;
+      group.push(next);
+      joined.add(next);
+    }
+    const some = (is: (f: OrderedFact) => boolean) => group.some(is);
+    return {
+      must: some((f) => f.must),
+      told: some((f) => f.told),
+      text: `- ${group.map((f) => f.ref).join(', ')} «${asData(text())}»`,
+    };
+  });
+}
 
 /** `whole`: whether the order has every section, so that others need only be named. */
 export function sectionRows(
@@ -34,18 +60,26 @@ export function sectionRows(
 ): string[] {
   const plain = context.sections.find((x) => x.id === s.id)!;
   const facts = factsByKey(context);
-  const must = s.facts.filter((f) => f.must);
-  const may = s.facts.filter((f) => !f.must && f.told);
-  const more = s.facts.filter((f) => !f.told);
+  const rows = factRows(s.facts);
+  const listed = (title: string, of: readonly FactRow[]) => (of.length ? [title, ...of.map((r) => r.text)] : []); // prettier-ignore
   const exact = exactIn(s.facts.filter((f) => f.told).map((f) => facts.get(keyOf(f.source, f.fact))!.fact));
   return [
     `SECTION ${s.number} of ${all.length}: ${asData(s.title, 120)}, ${s.words} words`,
     `It is ${ROLE[plain.role]}.`,
     ...loopRows(context, s),
     ...aroundRows(context, all, s, whole),
-    ...(must.length ? ['Must be said:', ...must.map(shown)] : []),
-    ...(may.length ? ['Say as many of these as fit:', ...may.map(shown)] : []),
-    ...(more.length ? ['Only if there is room:', ...more.map(shown)] : []),
+    ...listed(
+      'Must be said:',
+      rows.filter((r) => r.must),
+    ),
+    ...listed(
+      'Say as many of these as fit:',
+      rows.filter((r) => !r.must && r.told),
+    ),
+    ...listed(
+      'Only if there is room:',
+      rows.filter((r) => !r.must && !r.told),
+    ),
     ...(exact.length ? [`Where they are said, said exactly as here: ${exact.join('; ')}`] : []),
     ...passageRows(context, s),
     ...keptRows(plain),

@@ -169,10 +169,33 @@ export function failedIn(
     const words = s.words + off;
     return x.offMs && Math.abs(off) >= FEW_WORDS ? [{ section: s.number, words, want: s.words }] : [];
   });
-  return { lines, unsaid: reply.unsaid.map(({ ref, text }) => ({ ref, text })), lengths };
+  return {
+    lines,
+    unsaid: reply.unsaid.map(({ ref, text }) => ({ ref, text })),
+    lengths,
+    more: sections.flatMap((s) => {
+      const length = lengths.find((x) => x.section === s.number);
+      return length ? unsaidIn(s, reply, length.want - length.words) : [];
+    }),
+  };
 }
 
-/** An order for just what failed; null when nothing did. */
+/** Facts of a section that the reply hasn't said and needn't, those of the script before those that were only offered, until they fill so many words. */
+function unsaidIn(s: OrderedSection, reply: CheckedReply, words: number): { ref: string; text: string }[] {
+  const owed = new Set(reply.unsaid.map((f) => f.ref));
+  const left = s.facts.filter((f) => !owed.has(f.ref) && !reply.saidBy[keyOf(f.source, f.fact)]);
+  let filled = 0;
+  return [...left.filter((f) => f.told), ...left.filter((f) => !f.told)].flatMap(({ ref, text }) => {
+    const room = words - filled;
+    const length = text.split(/\s+/).length;
+    // A fact that is far longer than what is missing would make it too long.
+    if (room < FEW_WORDS || length > room * 1.5) return [];
+    filled += length;
+    return [{ ref, text }];
+  });
+}
+
+/** An order for just what failed; null when nothing did that could be asked for again. */
 export function followUpOrder(
   context: CommissionContext,
   reply: CheckedReply,
@@ -180,12 +203,10 @@ export function followUpOrder(
   proved = false,
 ): string | null {
   const failed = failedIn(reply, sections, proved);
-  return failed.lines.length || failed.unsaid.length || failed.lengths.length
-    ? followUp(context, failed)
-    : null;
+  return failed.lines.length || failed.unsaid.length || failed.more.length ? followUp(context, failed) : null;
 }
 
-/** A reply with a follow-up's lines put in: replaced by number, must-says at the end of their section. As text, marked by section. */
+/** A reply with a follow-up's lines put in: replaced by number, those for a fact behind what comes before it in its source. As text, marked by section. */
 export function mergedReply(
   reply: CheckedReply,
   again: string,
@@ -194,24 +215,32 @@ export function mergedReply(
 ): string {
   const rows = readReply(again, true).lines;
   const replaced = new Map<number, string[]>();
-  const added = new Map<string, string[]>();
+  const added = new Map<string, { ref: string; text: string }[]>();
   for (const { mark, text } of rows) {
     if (mark && /^\d+$/.test(mark)) put(replaced, Number(mark), text);
     else if (mark) {
       const place = sections.find((s) => s.facts.some((f) => f.ref === mark));
-      if (place) put(added, place.id, text);
+      if (place) put(added, place.id, { ref: mark, text });
     }
   }
   const out: string[] = [];
   for (const s of sections) {
     const own = reply.lines.filter((l) => l.section === s.id);
-    const texts = own.flatMap(
-      (l) => replaced.get(l.number) ?? (mendFirst && l.mended !== null ? [l.mended] : [l.text]),
-    );
-    const all = [...texts, ...(added.get(s.id) ?? [])].filter(Boolean);
+    const refOf = new Map(s.facts.map((f) => [keyOf(f.source, f.fact), f.ref] as const));
+    const told = own.map((l) => ({
+      refs: l.facts.flatMap((f) => refOf.get(keyOf(f.source, f.fact)) ?? []),
+      texts: replaced.get(l.number) ?? (mendFirst && l.mended !== null ? [l.mended] : [l.text]),
+    }));
+    for (const { ref, text } of added.get(s.id) ?? []) {
+      const before = told.findLastIndex((r) => r.refs.some((x) => x === ref || isBefore(x, ref)));
+      told.splice(before < 0 ? told.length : before + 1, 0, { refs: [ref], texts: [text] });
+    }
+    const all = told.flatMap((r) => r.texts).filter(Boolean);
     if (all.length) out.push(`[${s.number}]`, ...all, '');
   }
   return out.join('\n');
 }
+/** Whether a fact stands before another one in the same source, by their names in an order: "A7" before "A12". */
+const isBefore = (ref: string, other: string) => ref[0] === other[0] && Number(ref.slice(1)) < Number(other.slice(1)); // prettier-ignore
 const put = <K, V>(map: Map<K, V[]>, key: K, value: V) =>
   (map.get(key) ?? map.set(key, []).get(key)!).push(value);

@@ -14,7 +14,7 @@ import { extractFacts } from '../../src/facts/index.ts';
 import { briefSchema, openLine } from '../../src/plan/index.ts';
 import { readSource } from '../../src/source/index.ts';
 import { clock, tagger } from '../tools.ts';
-import { demoContext } from './context.ts';
+import { demoContext, sourceOf } from './context.ts';
 
 describe('an order', function () {
   let context: CommissionContext;
@@ -79,12 +79,26 @@ describe('an order', function () {
     ]);
   });
 
+  it('asks for no half of a span exactly, and shows a quotation that runs through two facts as one', async () => {
+    const text = 'Between 3 and 4 a.m. the gauge tipped.\n\nInside the cover stood: “R is for Rosalind. Deduct it.” Nobody had looked.'; // prettier-ignore
+    const source = sourceOf(await readSource(`# A gauge\n\n${text}`));
+    expect(exactIn(source.facts)).to.not.include('3');
+    const [first] = context.sections;
+    const lines = source.facts.map((f, i) => ({ ...first.lines[0], id: `Q${i}`, text: f.text, from: [{ source: 'A', fact: f.id, quote: f.text }] })); // prettier-ignore
+    const [order] = makeOrders({ ...context, spine: [], sources: [source], sections: [{ ...first, lines }] }, {}, { clock, tagger }); // prettier-ignore
+    const quoting = source.facts.filter((f) => /Rosalind|Deduct/.test(f.text));
+    expect(quoting).to.have.length(2);
+    expect(order.text).to.match(/^- A\d, A\d «Inside the cover stood: “R is for Rosalind\. Deduct it\.”»$/m);
+  });
+
   it('tells a story in its teller’s “I” also where one line is ordered, or what failed is', async () => {
     const story = await demoContext('ledger.txt', 180);
     const line = story.sections[1].lines[0];
     const says = 'It is one person’s own story';
     expect(makeOrders(story, { line: line.id }, { clock, tagger })[0].text).to.include(says);
-    expect(followUp(story, { lines: [], unsaid: [{ ref: 'A1', text: 'x' }], lengths: [] })).to.include(says);
+    expect(
+      followUp(story, { lines: [], unsaid: [{ ref: 'A1', text: 'x' }], lengths: [], more: [] }),
+    ).to.include(says);
     expect(makeOrders(context, {}, { clock, tagger })[0].text).to.not.include(says);
   });
 

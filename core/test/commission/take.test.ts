@@ -251,6 +251,27 @@ describe('taking a reply', function () {
     expect(texts).to.include('Forty people were led off one at a time.').and.include('Nobody was hurt.');
     expect(texts.join(' ')).to.not.match(/Wren|Sure, here/);
     expect(again.unsaid.map((u) => u.ref)).to.not.include(owed.ref);
+    const home = sections.find((x) => x.facts.some((f) => f.ref === owed.ref))!;
+    expect(again.lines.find((l) => l.text === owed.text)?.section).to.equal(home.id);
+  });
+
+  it('a section that is too short is asked for facts that were left to the writer, and what is said of one goes behind what comes before it', () => {
+    const sections = orderedSections(context, clock);
+    const short = sections.find((x) => x.facts.filter((f) => !f.must).length > 2)!;
+    const said = short.facts.filter((f) => f.must).map((f) => f.text);
+    const reply = checkerOf(context).check(`[${short.number}]\n${said.join('\n')}`, true);
+    const { more, lengths } = failedIn(reply, sections);
+    const length = lengths.find((x) => x.section === short.number)!;
+    const own = more.filter((m) => short.facts.some((f) => f.ref === m.ref && !f.must));
+    expect(own.length).to.be.greaterThan(0);
+    const words = own.reduce((n, m) => n + m.text.split(' ').length, 0);
+    expect(words).to.be.at.most(1.5 * (length.want - length.words));
+    expect(followUpOrder(context, reply, sections)).to.include('It is too short. Say these too').and.include(`[${own[0].ref}] «`); // prettier-ignore
+    const merged = mergedReply(reply, own.map((m) => `[${m.ref}] ${m.text}`).join('\n'), sections);
+    const again = checkerOf(context).check(merged, true);
+    const number = (ref: string) => Number(ref.slice(1));
+    const order = again.lines.filter((l) => l.section === short.id).flatMap((l) => l.facts.slice(0, 1).map((f) => number(short.facts.find((x) => x.fact === f.fact)!.ref))); // prettier-ignore
+    expect(order).to.deep.equal([...order].sort((a, b) => a - b));
   });
 
   it('rests bring a script to its seconds; what is over loses its least needed lines, never one that must stay', () => {

@@ -333,6 +333,13 @@ export const migrations: readonly { name: string; up: Run }[] = [
       await q.addIndex('rounds', ['scriptId', 'at']);
     },
   },
+  {
+    name: '013-plain-text',
+    up: async (q) => {
+      // Whether a service is asked in the chat-completions shape or in plain text.
+      await q.addColumn('text_services', 'speaks', { type: DataTypes.STRING(8), allowNull: false, defaultValue: 'chat' }); // prettier-ignore
+    },
+  },
 ];
 
 /** Any number that no other program on this database uses. */

@@ -18,6 +18,7 @@ import type {
   ReadingState,
   Rights,
   ScriptRowSettings,
+  Speaks,
 } from '../api.ts';
 import {
   storedChannel,
@@ -42,7 +43,7 @@ export interface ScriptSourceRow { scriptId: string; letter: string; sourceId: s
 export interface StepRow extends Formatted { scriptId: string; version: number; step: unknown; inverse: unknown; origin: string; clientId: string; at: Date } // prettier-ignore
 export interface NameRow { id: string; scriptId: string; version: number; name: string; at: Date } // prettier-ignore
 
-export interface TextServiceRow { id: string; workspaceId: string; address: string; model: string; sealedKey: string | null; priceIn: number | null; priceOut: number | null; monthlyTokens: number | null; at: Date } // prettier-ignore
+export interface TextServiceRow { id: string; workspaceId: string; address: string; speaks: Speaks; model: string; sealedKey: string | null; priceIn: number | null; priceOut: number | null; monthlyTokens: number | null; at: Date } // prettier-ignore
 export interface CommissionRow { id: string; workspaceId: string; scriptId: string; scope: CommissionScope; orderText: string; toKind: string; toWho: string; state: CommissionState; reply: string; message: string | null; tokensIn: number; tokensOut: number; cost: number | null; at: Date; endedAt: Date | null } // prettier-ignore
 
 export interface RoundsRow { id: string; workspaceId: string; scriptId: string; scope: CommissionScope; most: number; state: RoundsState; start: PlainSection[]; asked: string[]; answers: string[]; message: string | null; outcome: RoundsOutcome | null; at: Date; endedAt: Date | null } // prettier-ignore
@@ -169,6 +170,7 @@ export function defineModels(db: Sequelize): Models {
       id: key(),
       workspaceId: UUID,
       address: TEXT,
+      speaks: STRING,
       model: TEXT,
       sealedKey: TEXT,
       priceIn: DOUBLE,

@@ -271,10 +271,10 @@ export function Begin() {
     </>
   );
   return (
-    <div className="h-full flex">
+    <div className="screen">
       <Rail {...(channel ? { channel: channel.name } : {})} />
       <div className="flex-1 min-w-0 flex flex-col">
-        <header className="h-11 shrink-0 bg-bench flex items-center gap-6 px-6">
+        <header className="deskhead">
           <h1 className="sr-only">Begin a script</h1>
           <input
             className="field border-transparent font-serif text-[18px] font-medium flex-1 min-w-0"
@@ -301,7 +301,7 @@ export function Begin() {
           more={beside.length}
           onDrag={(s) => setLength(clockText(s * 1000, false))}
         />
-        <main className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_340px] gap-10 px-6 pb-2">
+        <main className="beginplace">
           <section aria-label="Source">
             <div className="columnhead border-b border-hair mb-3">source</div>
             {!source ? (
@@ -320,7 +320,7 @@ export function Begin() {
                     void file(e.dataTransfer.files[0]);
                   }}
                 />
-                <div className="flex items-center gap-6 pt-3">
+                <div className="flex flex-wrap items-center gap-x-6 gap-y-1 pt-3">
                   <button className="press" disabled={!text.trim() || reading} onClick={() => void read()}>
                     {reading ? 'Reading…' : isLink(text) ? 'Fetch and read it' : 'Read it'}
                   </button>
@@ -421,7 +421,7 @@ export function Begin() {
             )}
             {source && report}
           </section>
-          <section aria-label="Brief" className="sticky top-0 self-start">
+          <section aria-label="Brief" className="brief">
             <div className="columnhead border-b border-hair">brief</div>
             <Row name="channel">
               {channels.length ? (

@@ -82,10 +82,10 @@ export function FinishedDraft() {
   useEffect(() => void (document.title = 'A finished draft · Ursprung'), []);
   const error = problem ?? opened.error?.message ?? add.error?.message;
   return (
-    <div className="h-full flex">
+    <div className="screen">
       <Rail {...(channel ? { channel: channel.name } : {})} />
       <div className="flex-1 min-w-0 flex flex-col">
-        <header className="h-11 shrink-0 bg-bench border-b border-mark flex items-center gap-6 px-6">
+        <header className="deskhead border-b border-mark">
           <h1 className="font-serif text-[18px] font-medium flex-1">A finished draft</h1>
           {channels.length > 1 && (
             <select

@@ -1,8 +1,7 @@
 /** The strip before there is a script: what the source carries, and the length asked for as a bracket over it. */
-import { useRef } from 'react';
 import type { Carries } from '@ursprung/core/draft';
 import type { Reading, SourceView } from '../api.ts';
-import { Axis, Brackets, Flag, LEFT, WIDTH, scale, type TargetKind } from '../strip/axis.tsx';
+import { Axis, Brackets, Flag, LEFT, scale, useAxis, type TargetKind } from '../strip/axis.tsx';
 import { clockText } from '../text/clockText.ts';
 
 export function LengthStrip({
@@ -22,26 +21,26 @@ export function LengthStrip({
   more: number;
   onDrag: (seconds: number) => void;
 }) {
-  const svg = useRef<SVGSVGElement>(null);
+  const { svg, width, whole } = useAxis();
   const targetMs = Number.isNaN(target.seconds) ? 0 : target.seconds * 1000;
   const wholeMs = Math.max(180_000, targetMs * 1.2, (carries?.longestMs ?? 0) * 1.1);
-  const x = scale(wholeMs);
-  const half = Math.max(5, (Math.max(1000, target.seconds * 10) / wholeMs) * WIDTH);
+  const x = scale(wholeMs, width);
+  const half = Math.max(5, (Math.max(1000, target.seconds * 10) / wholeMs) * width);
   const t = x(targetMs);
   const drag = (event: React.PointerEvent) => {
     if (event.buttons !== 1 || !svg.current) return;
     const box = svg.current.getBoundingClientRect();
-    const at = ((event.clientX - box.left) / box.width) * (LEFT + WIDTH + 8);
-    const seconds = Math.round((((at - LEFT) / WIDTH) * wholeMs) / 5000) * 5;
+    const at = event.clientX - box.left;
+    const seconds = Math.round((((at - LEFT) / width) * wholeMs) / 5000) * 5;
     onDrag(Math.min(1500, Math.max(15, seconds)));
   };
   return (
     <div className="flex bg-bench border-b border-mark h-[112px] shrink-0">
       <svg
         ref={svg}
-        viewBox={`0 0 ${LEFT + WIDTH + 8} 112`}
+        viewBox={`0 0 ${whole} 112`}
+        height={112}
         className="flex-1 min-w-0"
-        style={{ maxWidth: 1032 }}
         role="img"
         aria-label={
           carries
@@ -87,7 +86,7 @@ export function LengthStrip({
             <rect
               x={LEFT}
               y="28"
-              width={WIDTH * 0.6}
+              width={width * 0.6}
               height="32"
               fill="none"
               stroke="var(--mark)"
@@ -95,7 +94,7 @@ export function LengthStrip({
             />
             {reading && reading.of > 0 && (
               <path
-                d={`M${LEFT + (WIDTH * 0.6 * reading.done) / reading.of} 24v40`}
+                d={`M${LEFT + (width * 0.6 * reading.done) / reading.of} 24v40`}
                 stroke="var(--spruce)"
                 strokeWidth="2"
               />
@@ -126,7 +125,7 @@ export function LengthStrip({
             <Flag at={t} ms={targetMs} y={91} />
           </g>
         )}
-        <Axis wholeMs={wholeMs} y={88} quietMs={targetMs} />
+        <Axis wholeMs={wholeMs} width={width} y={88} quietMs={targetMs} />
       </svg>
     </div>
   );

@@ -226,7 +226,7 @@ export function CommissionPlace({ session }: { session: ScriptSession }) {
   const chosenRow = rows[at] as ReplyRow | undefined;
   return (
     <>
-      <div className="flex-1 min-h-0 grid grid-cols-[262px_minmax(0,1fr)]">
+      <div className="commission">
         <OrderColumn
           session={session}
           scope={scope}

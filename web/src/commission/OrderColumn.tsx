@@ -13,6 +13,7 @@ import type { ScriptSession } from '../script/session.ts';
 import { useSnapshot } from '../script/useSnapshot.ts';
 import { clockText } from '../text/clockText.ts';
 import { costsOf, moneyText } from './costs.ts';
+import { printOrder } from './printOrder.ts';
 import { RoundsPart } from './RoundsPart.tsx';
 import type { useRounds } from './useRounds.ts';
 
@@ -88,21 +89,6 @@ export function OrderColumn({
     link.click();
     URL.revokeObjectURL(url);
   };
-  const print = () => {
-    const frame = document.createElement('iframe');
-    frame.className = 'sr-only';
-    frame.onload = () => {
-      const page = frame.contentDocument!;
-      // As text: what stands in an order is never markup.
-      const pre = page.createElement('pre');
-      pre.textContent = text;
-      pre.style.cssText = 'white-space: pre-wrap; font: 11pt/1.4 serif';
-      page.body.append(pre);
-      frame.contentWindow!.onafterprint = () => frame.remove();
-      frame.contentWindow!.print();
-    };
-    document.body.append(frame);
-  };
   return (
     <section className="min-h-0 overflow-auto px-5 pb-4" aria-label="The order" tabIndex={0}>
       <div className="columnhead border-b border-hair flex gap-3">
@@ -162,7 +148,7 @@ export function OrderColumn({
             <button className="quietpress" onClick={save}>
               Save
             </button>
-            <button className="quietpress" onClick={print}>
+            <button className="quietpress" onClick={() => printOrder(text)}>
               Print
             </button>
             <button className="quietpress" aria-expanded={open} onClick={() => setOpen((o) => !o)}>

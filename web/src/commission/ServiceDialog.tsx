@@ -2,7 +2,7 @@
 import * as Dialog from '@radix-ui/react-dialog';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type TextServiceState } from '../api.ts';
+import { api, type Speaks, type TextServiceState } from '../api.ts';
 
 export function ServiceDialog({
   open,
@@ -31,6 +31,7 @@ const amount = (text: string) => (text.trim() === '' ? null : Number(text));
 function Form({ state: { service, canKeep }, onClose }: { state: TextServiceState; onClose: () => void }) {
   const client = useQueryClient();
   const [address, setAddress] = useState(service?.address ?? '');
+  const [speaks, setSpeaks] = useState<Speaks>(service?.speaks ?? 'chat');
   const [model, setModel] = useState(service?.model ?? '');
   const [key, setKey] = useState('');
   const [priceIn, setPriceIn] = useState(service?.priceIn?.toString() ?? '');
@@ -45,6 +46,7 @@ function Form({ state: { service, canKeep }, onClose }: { state: TextServiceStat
     mutationFn: () =>
       api.keepService({
         address,
+        speaks,
         model,
         ...(key ? { key } : {}),
         priceIn: amount(priceIn),
@@ -93,15 +95,24 @@ function Form({ state: { service, canKeep }, onClose }: { state: TextServiceStat
         keep.mutate();
       }}
     >
-      <p className="text-ink2 pb-1">
-        Any service that speaks the common chat-completions shape. Nothing is sent until you press for it.
-      </p>
-      {field('address, up to “/chat/completions”', address, setAddress, {
-        placeholder: 'https://…/v1',
+      <p className="text-ink2 pb-1">Nothing is sent until you press for it.</p>
+      <label className="block py-1 text-ink2">
+        it is asked
+        <select
+          className="field w-full text-ink"
+          value={speaks}
+          onChange={(e) => setSpeaks(e.target.value as Speaks)}
+        >
+          <option value="chat">in the common chat-completions shape</option>
+          <option value="text">in plain text: the order is posted, the answer is the narration</option>
+        </select>
+      </label>
+      {field(speaks === 'chat' ? 'address, up to “/chat/completions”' : 'address', address, setAddress, {
+        placeholder: speaks === 'chat' ? 'https://…/v1' : 'https://…',
         required: true,
         maxLength: 500,
       })}
-      {field('model', model, setModel, { maxLength: 120 })}
+      {speaks === 'chat' && field('model', model, setModel, { maxLength: 120 })}
       {field(service?.hasKey ? 'key (one is kept; leave empty to keep it)' : 'key', key, setKey, {
         type: 'password',
         autoComplete: 'off',

@@ -82,7 +82,7 @@ export function HandoffPlace({ session }: { session: ScriptSession }) {
 
   return (
     <div className="flex-1 min-h-0 flex flex-col" onKeyDown={onKey}>
-      <div className="flex-1 min-h-0 flex">
+      <div className="stacks flex-1 min-h-0 flex">
         <nav className="w-[214px] shrink-0 overflow-auto border-r border-hair pl-6" aria-label="For whom">
           <p className="columnhead !px-0">for whom</p>
           {RECIPIENTS.map((r) => (

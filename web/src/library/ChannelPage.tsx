@@ -59,10 +59,10 @@ export function ChannelPage() {
   const own = channel.scripts;
   const error = (measure.error ?? patch.error)?.message;
   return (
-    <div className="h-full flex">
+    <div className="screen">
       <Rail channel={channel.name} />
       <div className="flex-1 min-w-0 flex flex-col">
-        <header className="h-11 shrink-0 bg-bench border-b border-mark flex items-center gap-6 px-6">
+        <header className="deskhead border-b border-mark">
           <h1 className="font-serif text-[18px] font-medium flex-1">{channel.name}</h1>
           <button className="quietpress" onClick={() => setPasting(!pasting)} aria-expanded={pasting}>
             Measure pasted scripts
@@ -98,7 +98,7 @@ export function ChannelPage() {
           </form>
         )}
         <main
-          className="flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_300px] gap-10 px-6 py-3"
+          className="stacks flex-1 overflow-auto grid grid-cols-[minmax(0,1fr)_300px] gap-10 px-6 py-3"
           tabIndex={0}
           aria-label="Channel"
         >

@@ -93,10 +93,10 @@ export function Library() {
   useEffect(() => void (document.title = 'Library · Ursprung'), []);
 
   return (
-    <div className="h-full flex">
+    <div className="screen">
       <Rail {...(only && channels[0] ? { channel: channels[0].name } : {})} />
       <div className="flex-1 min-w-0 flex flex-col">
-        <header className="h-11 shrink-0 bg-bench border-b border-mark flex items-center gap-6 px-6">
+        <header className="deskhead border-b border-mark">
           <h1 className="font-serif text-[18px] font-medium flex-1">
             {only && channels[0] ? channels[0].name : 'Library'}
           </h1>

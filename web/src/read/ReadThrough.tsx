@@ -109,14 +109,14 @@ export function ReadThrough({ session }: { session: ScriptSession }) {
   return (
     <>
       <div className="columnhead flex border-b border-hair px-6">
-        <span className="w-[224px]">score</span>
+        <span className="w-[224px] max-sm:hidden">score</span>
         <span className="flex-1">heard at</span>
-        <span className="w-[340px]">
+        <span className="w-[340px] max-sm:w-auto">
           {review ? `${review.findings.length} found, ${review.waived.length} let stand` : 'reading…'}
           {review && !spelled && ', spelling still to come'}
         </span>
       </div>
-      <div className="flex-1 min-h-0 flex">
+      <div className="stacks flex-1 min-h-0 flex">
         <ScoreColumn
           score={review?.score ?? null}
           claims={review && !review.score ? review.claims : null}

@@ -70,7 +70,7 @@ export function RundownPlace({
   const unsettled = loops.filter((l) => l.to === null);
   return (
     <>
-      <main className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_clamp(260px,25vw,324px)]">
+      <main className="stacks flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_clamp(260px,25vw,420px)]">
         <div className="overflow-auto px-6 pb-10">
           <PromiseRows session={session} promised={promised} onMore={() => setSeed((s) => s + 1)} />
           <Cover session={session} onGo={open} />

@@ -1,7 +1,7 @@
 /** Seconds a picture, as cut and as wanted, on the strip's own axis. The wanted curve has handles: dragged, or moved by keys. */
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { PaceHandle, Scene } from '@ursprung/core/scenes/desk';
-import { LEFT, WIDTH, scale } from '../strip/axis.tsx';
+import { LEFT, scale, useAxis } from '../strip/axis.tsx';
 
 const HEIGHT = 58;
 const BASE = 50;
@@ -23,9 +23,9 @@ export function PaceBand({
   /** Null: as computed again. */
   onHandles: (handles: PaceHandle[] | null) => void;
 }) {
-  const svg = useRef<SVGSVGElement>(null);
+  const { svg, width, whole } = useAxis();
   const [moving, setMoving] = useState<{ at: number; handles: PaceHandle[] } | null>(null);
-  const x = scale(wholeMs);
+  const x = scale(wholeMs, width);
   const most = Math.max(longMs / 1000, ...scenes.map((s) => Math.min(20, (s.endMs - s.startMs) / 1000)), 4);
   const y = (seconds: number) => BASE - (Math.min(seconds, most) / most) * (BASE - TOP);
   const shown = moving?.handles ?? [...handles];
@@ -50,9 +50,8 @@ export function PaceBand({
         .join('');
   const place = (e: React.PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
-    const unit = (LEFT + WIDTH + 8) / box.width;
-    const ms = (((e.clientX - box.left) * unit - LEFT) / WIDTH) * wholeMs;
-    const seconds = ((BASE - (e.clientY - box.top) * unit) / (BASE - TOP)) * most;
+    const ms = ((e.clientX - box.left - LEFT) / width) * wholeMs;
+    const seconds = ((BASE - (e.clientY - box.top)) / (BASE - TOP)) * most;
     return {
       at: Math.max(0, Math.min(1, ms / Math.max(1, totalMs))),
       seconds: Math.round(Math.max(0.5, Math.min(most, seconds)) * 10) / 10,
@@ -72,12 +71,12 @@ export function PaceBand({
     onHandles(next);
   };
   return (
-    <div className="flex bg-bench border-b border-hair shrink-0">
+    <div className="runstrip bg-bench border-b border-hair shrink-0">
       <svg
         ref={svg}
-        viewBox={`0 0 ${LEFT + WIDTH + 8} ${HEIGHT}`}
+        viewBox={`0 0 ${whole} ${HEIGHT}`}
+        height={HEIGHT}
         className="flex-1 min-w-0"
-        style={{ maxWidth: 1032 }}
         role="group"
         aria-label="Seconds a picture"
         onPointerMove={(e) => {
@@ -95,7 +94,7 @@ export function PaceBand({
           setMoving(null);
         }}
       >
-        <line x1={LEFT} x2={LEFT + WIDTH} y1={BASE} y2={BASE} stroke="var(--hair)" />
+        <line x1={LEFT} x2={LEFT + width} y1={BASE} y2={BASE} stroke="var(--hair)" />
         {scenes
           .filter((s) => s.endMs - s.startMs > longMs)
           .map((s) => (
@@ -151,7 +150,7 @@ export function PaceBand({
           />
         ))}
       </svg>
-      <div className="w-[212px] shrink-0 pl-4 pr-6 py-1 text-ink2 text-[12.5px] leading-[17px]">
+      <div className="stripsays">
         seconds a picture, <span className="text-spruce font-semibold">as wanted</span>
         <br />
         as cut,{' '}

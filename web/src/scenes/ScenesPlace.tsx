@@ -182,7 +182,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
           onHandles={(h) => void session.change({ paceCurve: h ?? [] })}
         />
       )}
-      <div className="flex-1 min-h-0 flex">
+      <div className="stacks flex-1 min-h-0 flex">
         <main
           ref={box}
           className="flex-1 min-w-0 overflow-auto px-6 pb-16"
@@ -195,7 +195,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
             </p>
           )}
           {scenes.length > 0 && (
-            <div className="columnhead !px-0 flex gap-4 h-8 items-center">
+            <div className="columnhead !px-0 flex flex-wrap gap-x-4 min-h-8 items-center">
               <span className="flex-1">
                 scenes 1 to {scenes.length}; a second is as long in every row
                 {waiting ? ', pictures are being worked out' : ''}

@@ -179,19 +179,19 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   useActions('script', actions);
 
   return (
-    <div className="h-full flex">
+    <div className="screen">
       <a className="skip" href="#place">
         Skip to the script
       </a>
       <Rail channel={script.channelName} />
       <div className="flex-1 min-w-0 flex flex-col">
-        <header className="h-11 shrink-0 bg-bench flex items-center gap-5 px-6">
+        <header className="deskhead">
           <Title
             key={settings.title}
             title={settings.title}
             onChange={(title) => void session.change({ title })}
           />
-          <nav className="flex gap-5" aria-label="Places">
+          <nav className="places" aria-label="Places">
             {PLACES.map(([path, name]) => (
               <NavLink
                 key={path}
@@ -205,7 +205,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
             ))}
           </nav>
           <span
-            className={`w-[84px] text-right ${save === 'refused' ? 'finding' : 'text-ink3'}`}
+            className={`w-[84px] max-sm:w-auto text-right ${save === 'refused' ? 'finding' : 'text-ink3'}`}
             data-testid="save"
             role="status"
           >

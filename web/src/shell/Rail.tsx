@@ -2,16 +2,15 @@
 import { NavLink } from 'react-router';
 import { useChannels } from '../library/lists.ts';
 
-const vertical = { writingMode: 'vertical-rl', transform: 'rotate(180deg)' } as const;
-
 export function Rail({ channel }: { channel?: string }) {
   const channels = useChannels();
   return (
-    <nav
-      className="w-10 shrink-0 bg-desk flex flex-col items-stretch text-[12.5px]"
-      aria-label="Channels and library"
-    >
-      <NavLink to="/" className="h-11 flex items-center justify-center" aria-label="Ursprung: library">
+    <nav className="rail" aria-label="Channels and library">
+      <NavLink
+        to="/"
+        className="h-11 w-10 shrink-0 flex items-center justify-center"
+        aria-label="Ursprung: library"
+      >
         <svg width="18" height="18" viewBox="0 0 16 16" aria-hidden="true">
           <path d="M3 13C3 7 7 3 13 3" fill="none" stroke="var(--ink)" strokeWidth="1.8" />
           <circle cx="3" cy="13" r="2" fill="var(--ink)" />
@@ -21,9 +20,9 @@ export function Rail({ channel }: { channel?: string }) {
         <NavLink
           key={c.id}
           to={`/?channel=${c.id}`}
-          className={`py-3 flex justify-center text-ink ${c.name === channel ? 'bg-bench font-semibold' : 'text-ink2'}`}
+          className={`channel ${c.name === channel ? 'bg-bench font-semibold text-ink' : 'text-ink2'}`}
         >
-          <span style={vertical}>{c.name}</span>
+          <span>{c.name}</span>
         </NavLink>
       ))}
       <span className="flex-1" />
@@ -31,10 +30,10 @@ export function Rail({ channel }: { channel?: string }) {
         to="/"
         end
         className={({ isActive }) =>
-          `py-3 flex justify-center ${isActive && !channel ? 'bg-bench font-semibold text-ink' : 'text-ink2'}`
+          `channel ${isActive && !channel ? 'bg-bench font-semibold text-ink' : 'text-ink2'}`
         }
       >
-        <span style={vertical}>Library</span>
+        <span>Library</span>
       </NavLink>
     </nav>
   );

@@ -56,7 +56,7 @@ export function SourceDesk({
   const facts = source.facts;
   return (
     <>
-      <div className="flex-1 min-h-0 grid grid-cols-[210px_minmax(0,1fr)_minmax(320px,36%)]">
+      <div className="stacks flex-1 min-h-0 grid grid-cols-[210px_minmax(0,1fr)_minmax(320px,36%)]">
         <section aria-label="About the source" className="pl-6 pr-3 overflow-auto" tabIndex={0}>
           {above}
           <About

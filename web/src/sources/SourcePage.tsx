@@ -20,10 +20,10 @@ export function SourcePage() {
   if (source.isError) return <Missing what={source.error.message} />;
   if (!source.data) return <div className="h-full bg-sheet" aria-busy="true" />;
   return (
-    <div className="h-full flex">
+    <div className="screen">
       <Rail />
       <div className="flex-1 min-w-0 flex flex-col">
-        <header className="h-11 shrink-0 bg-bench border-b border-mark flex items-center gap-6 px-6">
+        <header className="deskhead border-b border-mark">
           <h1 className="font-serif text-[18px] font-medium flex-1 truncate">{title}</h1>
           <button className="press" onClick={() => navigate(`/begin?source=${source.data.id}`)}>
             Begin a script from it

@@ -1,9 +1,9 @@
 /** The run strip: the whole runtime on one true axis, above every place. */
-import { memo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { WINDOW_MS, type NoveltyWindow } from '@ursprung/core/measure';
 import { toleranceMs } from '@ursprung/core/script';
 import { clockText } from '../text/clockText.ts';
-import { Axis, Brackets, Flag, LEFT, WIDTH, scale, type TargetKind } from './axis.tsx';
+import { Axis, Brackets, Flag, scale, useAxis, type TargetKind } from './axis.tsx';
 import { glyphPath } from './glyphs.tsx';
 
 export interface StripSection {
@@ -144,20 +144,22 @@ export function RunStrip(props: RunStripProps) {
   const tolerance = toleranceMs(target.seconds);
   // Both brackets of the target stand on the axis, in a short script too.
   const wholeMs = Math.max(totalMs, targetMs + tolerance, 15_000) * 1.03;
-  const x = scale(wholeMs);
+  const { svg, width, whole } = useAxis();
+  const x = useMemo(() => scale(wholeMs, width), [wholeMs, width]);
   const starts = sections.reduce<number[]>(
     (list, _s, i) => [...list, i === 0 ? 0 : list[i - 1] + sections[i - 1].ms],
     [],
   );
-  const half = Math.max(5, (tolerance / wholeMs) * WIDTH);
+  const half = Math.max(5, (tolerance / wholeMs) * width);
   const over = props.overMs;
   const outside = Math.abs(over) > tolerance;
   return (
-    <div className="flex bg-bench border-b border-mark" style={{ minHeight: HEIGHT }}>
+    <div className="runstrip bg-bench border-b border-mark shrink-0">
       <svg
-        viewBox={`0 0 ${LEFT + WIDTH + 8} ${HEIGHT}`}
+        ref={svg}
+        viewBox={`0 0 ${whole} ${HEIGHT}`}
+        height={HEIGHT}
         className="flex-1 min-w-0"
-        style={{ maxWidth: 1032 }}
         role="group"
         aria-label={`Run strip: ${clockText(totalMs)} of ${clockText(targetMs, false)}, ${sections.length} sections`}
       >
@@ -193,7 +195,7 @@ export function RunStrip(props: RunStripProps) {
                 at={x(starts[i] + s.ms)}
                 title={s.title}
                 planned={s.plannedMs || s.ms}
-                msPerUnit={wholeMs / WIDTH}
+                msPerUnit={wholeMs / width}
                 onEdge={(by) => props.onEdge(s.id, by)}
               />
             ),
@@ -221,7 +223,7 @@ export function RunStrip(props: RunStripProps) {
           strokeWidth="1.5"
           pointerEvents="none"
         />
-        <Axis wholeMs={wholeMs} y={AXIS} />
+        <Axis wholeMs={wholeMs} width={width} y={AXIS} />
         {readingMs !== null && (
           <>
             <line
@@ -237,7 +239,7 @@ export function RunStrip(props: RunStripProps) {
           </>
         )}
       </svg>
-      <div className="w-[214px] shrink-0 pt-4 pr-6 pl-3 text-[12px] leading-[19px] text-ink2" aria-live="off">
+      <div className="stripsays" aria-live="off">
         <div className="flex items-baseline gap-3">
           <strong className="font-mono text-[18px] text-ink font-semibold" data-testid="total">
             {clockText(totalMs)}
@@ -407,15 +409,13 @@ function Edge({
         onPointerDown={(e) => {
           const target = e.currentTarget;
           target.setPointerCapture(e.pointerId);
-          const box = target.ownerSVGElement!.getBoundingClientRect();
-          const unit = (LEFT + WIDTH + 8) / box.width;
           const start = e.clientX;
-          const onMove = (m: PointerEvent) => setBy((m.clientX - start) * unit);
+          const onMove = (m: PointerEvent) => setBy(m.clientX - start);
           const onUp = (u: PointerEvent) => {
             target.removeEventListener('pointermove', onMove);
             target.removeEventListener('pointerup', onUp);
             setBy(0);
-            const ms = Math.round(((u.clientX - start) * unit * msPerUnit) / 100) * 100;
+            const ms = Math.round(((u.clientX - start) * msPerUnit) / 100) * 100;
             if (Math.abs(ms) >= 300) onEdge(ms);
           };
           target.addEventListener('pointermove', onMove);

@@ -75,7 +75,7 @@ function checkReply(asked: ReplyAsked): Replied {
   return {
     checked,
     followUp: asked.done ? followUpOrder(context, checked, asked.sections) : null,
-    failed: failed.lines.length + failed.unsaid.length + failed.lengths.length,
+    failed: failed.lines.length + failed.unsaid.length + failed.more.length,
   };
 }
 
