@@ -352,7 +352,13 @@ function saidAgain(
         ((own.length >= FEWEST_WORDS && Math.min(share(own, words[k]), share(words[k], own)) >= AGAIN) ||
         (/\s/.test(texts[i].trim()) && texts[i].length > 8 && bare[k].includes(bare[i]) && plainly(texts[k]).includes(plainly(texts[i])))), // prettier-ignore
     );
-    if (again !== undefined) out.set(i, again);
+    // A few words that the source has at two places may be said at both ("So we flipped it"), but not a whole stretch again.
+    const twice = again !== undefined && own.length > 0 && own.length < FEWEST_WORDS && !out.has(i - 1);
+    const places = twice
+      ? [...factText.values()].filter((t) => own.every((w) => wordsOf(t).includes(w)))
+      : [];
+    const sayings = places.length > 1 ? bare.slice(0, i).filter((b) => b.includes(bare[i])).length : Infinity;
+    if (again !== undefined && sayings >= places.length) out.set(i, again);
     for (const w of own) (having.get(w) ?? having.set(w, []).get(w)!).push(i);
     const [first] = aligned[i];
     if (!first || /\?["”]?$/.test(texts[i])) return;

@@ -12,7 +12,7 @@ import { lineOrder } from './lineOrder.ts';
 import { AS_IT_STANDS, IN_MOOD } from './moodExample.ts';
 import { keyOf } from './keys.ts';
 import { factsByKey, orderedSections } from './ordered.ts';
-import { RULES, asData } from './parts.ts';
+import { RULES, asData, clockTime } from './parts.ts';
 import { openingRows, sectionRows } from './sectionRows.ts';
 import { soundOf, usualSentence } from './sound.ts';
 import {
@@ -27,9 +27,6 @@ import { peopleIn } from './who.ts';
 
 /** So many letters of a link of the spine stand in its list: its fact stands whole in its section. */
 const LINK_LETTERS = 110;
-
-const clockTime = (seconds: number) =>
-  `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')}`;
 
 export interface OrderTools {
   clock: Clock;

@@ -3,6 +3,12 @@ import type { Sound } from './sound.ts';
 
 /** A passage longer than this is cut at a word: the fact's own words always stand whole. */
 const MOST_QUOTED = 600;
+/** Seconds as a clock shows them: "2:30". */
+export function clockTime(seconds: number): string {
+  const whole = Math.round(seconds);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}
+
 /** Source text as one line of quoted data: no line breaks, no marks that could end the quotation or pass for a heading. */
 export function asData(text: string, most = MOST_QUOTED): string {
   const flat = text

@@ -39,7 +39,7 @@ export interface ReplaceOptions extends TakeOptions {
   instead?: 'open' | 'ours';
 }
 
-/** Sections for which the reply has nothing are the same objects as before, and so are those that stay. */
+/** Sections for which the reply has nothing keep what it doesn't tell elsewhere; those that stay are the same objects as before. */
 export function replacedBy(
   context: Pick<CommissionContext, 'sections' | 'sources' | 'must'>,
   reply: CheckedReply,
@@ -76,16 +76,27 @@ export function replacedBy(
   );
   /** Facts for which a line of ours stands. */
   const used = new Set<string>();
-  const sections = context.sections.map((section) => {
+  const answered = new Set(reply.lines.map((l) => l.section));
+  /** A section that a reply to several has nothing for: what is told in another one isn't said again. */
+  const leftOver = (section: PlainSection): PlainSection => {
+    if (answered.size < 2 || section.locked || options.stays?.has(section.id)) return section;
+    const elsewhere = (l: PlainLine) => l.text.trim() && keysOf(l.from).length > 0 && keysOf(l.from).every((k) => told.has(k)); // prettier-ignore
+    const lines = section.lines.filter((l) => isKept(l, section) || !elsewhere(l));
+    if (lines.length === section.lines.length) return section;
+    // What claims nothing goes with the lines that it led to.
+    const claims = lines.some((l) => isKept(l, section) || keysIn(l).length || !l.text.trim());
+    return { ...section, lines: claims ? lines : [] };
+  };
+  const replaced = context.sections.map((section) => {
     const own = reply.lines.filter((l) => l.section === section.id);
-    if (!own.length) return section;
+    if (!own.length) return leftOver(section);
     if (options.stays?.has(section.id) || section.locked) {
       for (const l of own) became.set(l.id, 'paragraph stays');
       return section;
     }
     const rows = rowsOf(section, reply);
     /** Lines of ours in whose place one of the reply's stands. */
-    const replaced = new Set(
+    const taken = new Set(
       rows.flatMap((r) => (r.ours && r.reply && taking.has(r.reply.id) ? [r.ours.id] : [])),
     );
     const lines = rows.flatMap(({ ours, reply: theirs }): PlainLine[] => {
@@ -100,7 +111,7 @@ export function replacedBy(
             return stays;
           }
           const own = section.lines.find(
-            (l) => l.text.trim() && !isKept(l, section) && !replaced.has(l.id) && keysOf(l.from).includes(first),
+            (l) => l.text.trim() && !isKept(l, section) && !taken.has(l.id) && keysOf(l.from).includes(first),
           );
           if (own) {
             for (const k of keysOf(own.from)) {
@@ -133,6 +144,8 @@ export function replacedBy(
     const whole = { name: 'before the reply', lines: section.lines.map(({ takes: _, ...l }) => l) };
     return { ...section, lines, takes: [...section.takes, whole] };
   });
+  const emptied = (s: PlainSection, i: number) => !s.lines.length && context.sections[i].lines.length > 0;
+  const sections = replaced.filter((s, i) => !emptied(s, i));
   const said = new Set(sections.flatMap((s) => s.lines.flatMap((l) => keysIn(l)))); // prettier-ignore
   const owed = context.must.filter((k) => !said.has(k));
   return { sections: withPlaces(context, sections, owed, options), became, owed };

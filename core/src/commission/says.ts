@@ -1,9 +1,8 @@
 /** What came of an order that was told in rounds, in one sentence. */
+import { clockTime } from './parts.ts';
 import type { RoundsTaken } from './rounds.ts';
 
 const plural = (n: number, one: string) => `${n.toLocaleString('en')} ${one}${n === 1 ? '' : 's'}`;
-const clock = (seconds: number) =>
-  `${Math.floor(Math.round(seconds) / 60)}:${String(Math.round(seconds) % 60).padStart(2, '0')}`;
 
 /** `seconds`: how long the script lasts now. `cost` in the money of the service's prices; null without any. */
 export function roundsSays(
@@ -25,7 +24,7 @@ export function roundsSays(
     `; ${plural(spent.round, 'round')}, ${plural(spent.orders, 'order')}`,
     ...(spent.tokens ? [`, ${plural(spent.tokens, 'token')}`] : []),
     ...(spent.cost === null ? [] : [`, ${spent.cost.toFixed(spent.cost < 0.1 ? 4 : 2)} in its money`]),
-    `. It lasts ${clock(spent.seconds)}`,
+    `. It lasts ${clockTime(spent.seconds)}`,
     ...(Math.abs(offMs) >= 1000
       ? [`, ${Math.round(Math.abs(offMs) / 1000)} s ${offMs > 0 ? 'over' : 'short'}`]
       : []),

@@ -110,6 +110,7 @@ function hooksIn(sources: CommissionContext['sources'], tools: { clock: Clock; t
   return hooks;
 }
 
+const AT_STAKE = 'One or two sentences; by 0:15 it is clear what is at stake. Then from the beginning.';
 /** Links that can open where no hook is carried. */
 const STRONG: ReadonlySet<LinkKind> = new Set(['turn', 'obstacle', 'cost', 'decision', 'result']);
 
@@ -123,13 +124,16 @@ export function openingRows(
   const hooks = hooksIn(context.sources, tools).filter((h) => !context.out.includes(key(h.rests)));
   const [line] = context.sections[0]?.lines.filter((l) => l.text.trim()) ?? [];
   const opens = line ? keysOf(line.from)[0] : undefined;
-  const hook = hooks.find((h) => h.text === line?.text || (h.own && key(h.rests) === opens)) ?? hooks.find((h) => h.kind !== 'promise') ?? hooks[0]; // prettier-ignore
   const refs = refsOf(context.sources);
+  const now = hooks.find((h) => h.text === line?.text || (h.own && key(h.rests) === opens));
+  const opensOn = opens === undefined ? undefined : factsByKey(context).get(opens);
+  if (!now && opensOn) return ['HOW IT OPENS', `On what the script opens with: ${refs.get(opens!)} «${asData(opensOn.fact.text)}»`, AT_STAKE, '']; // prettier-ignore
+  const hook = now ?? hooks.find((h) => h.kind !== 'promise') ?? hooks[0];
   if (!hook) {
     const [link] = context.spine.filter((l) => STRONG.has(l.kind));
     const strong = link && factsByKey(context).get(keyOf(link.source, link.fact));
     return strong
-      ? ['HOW IT OPENS', `On what happened, short of how it came to that: ${refs.get(keyOf(link.source, link.fact))} «${asData(strong.fact.text)}»`, 'One or two sentences; by 0:15 it is clear what is at stake. Then from the beginning.', ''] // prettier-ignore
+      ? ['HOW IT OPENS', `On what happened, short of how it came to that: ${refs.get(keyOf(link.source, link.fact))} «${asData(strong.fact.text)}»`, AT_STAKE, ''] // prettier-ignore
       : [];
   }
   const { fact } = factsByKey(context).get(key(hook.rests))!;

@@ -8,6 +8,10 @@ const PARTED = /\s[|·•»›→▸►]\s|::|\s->\s/;
 /** What points at another place of the page or the book. */
 const POINTS =
   /\b(?:see|cf\.?|in|from|as in) (?:also )?(?:the )?(?:sections?|chapters?|tables?|figures?|figs?\.?|appendix|box|equation|listing|example)\s\d|\b(?:see|in|as) (?:the )?(?:table|figure|chart|map|picture|photo(?:graph)?|diagram|list|box|video|gallery|link|panel|infobox) (?:below|above|opposite|overleaf|here|on the (?:left|right))\b|\bsee (?:the )?(?:section|chapter) (?:on|called|titled|[“"‘])/i;
+/** "See also …": what a book of reference ends its entries with. */
+const SEE_ALSO = /^(?:see|cf\.?) also\b/i;
+/** An editor's note or a work that is cited: in brackets from its first letter to its last, or to the sentence's end. */
+const BRACKETED = /^\[[^[\]]*(?:\]\W*)?$/;
 /** A row of a table of dates: "1917 Taken down for scrap", "31 March 2024 The recording is played". */
 const DATED_ROW = new RegExp(
   `^(?:(?:\\d{1,2} )?(?:${PATTERNS.month}) )?(?:1[0-9]|20)\\d\\d[:–—]? (?=\\p{Lu}\\p{Ll}*\\b)`,
@@ -70,7 +74,8 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (PICTURED.test(text) && words.length <= 30) return 'it says what a picture shows';
   if (isFormula(text)) return 'it is a formula';
   if (NUMBERED.test(text) && words.length <= 16) return 'it names a picture or a table';
-  if (POINTS.test(text)) return 'it points at another place of the page';
+  if (BRACKETED.test(text)) return 'it is a note in brackets';
+  if (POINTS.test(text) || SEE_ALSO.test(text)) return 'it points at another place of the page';
   if (!ended && words.length < SHORT_ROW && !(verbal && (hasFiniteVerb(tokens) || tokens[0]?.pos === 'VERB')))
     return NO_VERB;
   // The end of somebody's words, without the words: "Rudkin.”"

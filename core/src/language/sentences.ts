@@ -66,8 +66,13 @@ function isAbbreviation(text: string, stop: number): boolean {
         /\bthe \p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 5), stop + 1)) &&
         !/^\p{Lu}\S*\s\p{Lu}/u.test(next)
       ) &&
-      !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|letter|and|or)\s\p{Lu}\.$/iu.test(
+      !/\b(?:plan|part|vitamin|group|type|grade|class|section|option|letter)\s\p{Lu}\.$/iu.test(
         text.slice(Math.max(0, stop - 16), stop + 1),
+      ) &&
+      // "Plans A and B. Neither …" ends; "Ann Ware and J. Edgar Moss" is a name, which has another behind its first.
+      !(
+        /\b(?:and|or)\s\p{Lu}\.$/iu.test(text.slice(Math.max(0, stop - 6), stop + 1)) &&
+        !/^\p{Lu}\p{Ll}+\s\p{Lu}/u.test(next)
       )
     );
   return /^(?:\p{Lu}\.){2,}$/u.test(head) && /^\p{Ll}/u.test(next);

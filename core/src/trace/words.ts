@@ -1,7 +1,7 @@
 /** Words made comparable between script and source: lower case, contractions opened, units in full. */
 import { quotedSpans } from '../language/quotes.ts';
 import { UNITS } from '../language/lexicon.ts';
-import { writtenWords } from '../language/sentences.ts';
+import { writtenWords, type WordSpan } from '../language/sentences.ts';
 
 export interface ComparedWord {
   key: string;
@@ -36,11 +36,22 @@ export function nameWords(text: string): Set<string> {
   return out;
 }
 
+/** A day or a time in figures ("2000-10-30", "17:08") is one word: there is no other way to write it. */
+const whole = (words: readonly WordSpan[], text: string): WordSpan[] =>
+  words.reduce<WordSpan[]>((out, w) => {
+    const last = out.at(-1);
+    const figures = last && /\d$/.test(last.text) && /^\d+$/.test(w.text);
+    if (figures && /^[-:/]$/.test(text.slice(last.end, w.start)))
+      out[out.length - 1] = { text: text.slice(last.start, w.end), start: last.start, end: w.end };
+    else out.push(w);
+    return out;
+  }, []);
+
 /** The compared words of a text, with offsets. */
 export function comparedWords(text: string, names: ReadonlySet<string>): ComparedWord[] {
   const quotes = quotedSpans(text);
   let q = 0;
-  return writtenWords(text).flatMap(({ text: word, start, end }) => {
+  return whole(writtenWords(text), text).flatMap(({ text: word, start, end }) => {
     while (q < quotes.length && quotes[q][1] <= start) q++;
     const quoted = q < quotes.length && start >= quotes[q][0];
     const name = names.has(word.toLowerCase().replace(/[’']s$/, ''));

@@ -5,7 +5,8 @@ import {
   type CommissionContext,
   type ReplyChecker,
 } from '../../src/commission/index.ts';
-import { checkerOf, demoContext } from './context.ts';
+import { readSource } from '../../src/source/index.ts';
+import { checkerOf, demoContext, sourceOf } from './context.ts';
 import { clock } from '../tools.ts';
 
 const PARTS = [
@@ -68,6 +69,15 @@ describe('a reply', function () {
       expect(lines.map((l) => l.section)).to.deep.equal([1, 1, 2, 2]);
     });
   }); // prettier-ignore
+
+  it('may say at two places in a few words what the source has at two, and not a third time', async () => {
+    const source = sourceOf(await readSource('# A switch\n\nIt did nothing, so we flipped it.\n\nThe machine crashed at once, and everybody laughed.\n\nA year later Ada Cole came by. It was useless, so we flipped it.')); // prettier-ignore
+    const own = { ...context, sources: [source], spine: [], sections: context.sections.slice(0, 1) };
+    const twice = (text: string) => checkerOf(own).check(text, true).lines.flatMap((l) => (l.faults.some((f) => f.kind === 'twice') ? [l.number] : [])); // prettier-ignore
+    const told = 'It seemed to do nothing. We flipped it. The machine crashed. Everyone laughed. Ada Cole came by a year later. We flipped it.'; // prettier-ignore
+    expect(twice(told)).to.deep.equal([]);
+    expect(twice(`${told} Nothing else was tried. We flipped it.`)).to.deep.equal([8]);
+  });
 
   it('may say again in its place what the opening took from there, and remind of something; it is held not to repeat itself elsewhere', () => {
     const told =

@@ -141,6 +141,19 @@ describe('taking a reply', function () {
       expect([...became.keys()].sort()).to.deep.equal(bad.lines.map((l) => l.id).sort());
     });
 
+    it('a section that the reply has nothing for keeps only what is told nowhere else; another one’s reply touches none', () => {
+      const [first, second, third] = context.sections;
+      const texts = [first, second, third].flatMap((s) => s.lines.map((l) => l.text)).join('\n');
+      // Told in two sections what stands in three.
+      const reply = checkerOf(context).check(`[1]\n${first.lines[0].text}\n[2]\n${texts}`, true);
+      const taking = new Map(reply.lines.map((l) => [l.id, l.text] as const));
+      const { sections } = replacedBy(context, reply, taking, options);
+      expect(sections.map((s) => s.id)).to.not.include(third.id);
+      expect(sections.slice(2)).to.deep.equal(context.sections.slice(3));
+      const one = { ...reply, lines: reply.lines.filter((l) => l.section === second.id) };
+      expect(replacedBy(context, one, taking, options).sections[2]).to.equal(third);
+    });
+
     it('a paragraph can stay ours', () => {
       const { sections, became, bad } = replaced({ stays: new Set([context.sections[1].id]) });
       expect(sections[1]).to.equal(context.sections[1]);

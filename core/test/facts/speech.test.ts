@@ -23,11 +23,18 @@ describe('what is no speech', () => {
     'Example 10.10. A longer line',
     'If x + y = z then the rest follows.',
     'SOURCE: sho.rt/13o6lTY Journal of Tides online.',
+    '[A. B. Ware, "The Lock and its Keepers", Marsh Press, 1961].',
+    '[How deep was it, beside the old one?]',
+    'See also tide mill and sluice.',
+    'Newsgroup: news:alt.locks.old.',
   ])
     it(`is not told: ${text}`, () => expect(silent(text)).to.be.a('string'));
 
   for (const text of [
     'Not one. Two.',
+    '[The lock] was closed in May, and stayed so.',
+    'See the water rise, and you will also see it fall.',
+    'The good news: nobody was hurt.',
     'It said 4 May 1987.',
     '“The crowd feeds it.',
     'The gate opened at dawn, and nobody saw it.',

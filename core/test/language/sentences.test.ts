@@ -18,6 +18,8 @@ describe('sentences', () => {
     expect(split('MILL FORD, Cal. -- In a bid to sell more, it sank.')).to.have.length(1);
     expect(split('She was the wife of a former U.N. Envoy. He left.')).to.have.length(2);
     expect(split('It sells well in the U.S. Storms hurt it.')).to.have.length(2);
+    expect(split('It was built by Ida Marsh and J. Orrin Vale in a shed.')).to.have.length(1);
+    expect(split('They had planned A and B. Neither worked.')).to.have.length(2);
     expect(split('We chose plan B. The rest waited.')).to.deep.equal([
       'We chose plan B.',
       'The rest waited.',

@@ -48,6 +48,11 @@ describe('overlap', () => {
     expect(contracted.share).to.equal(1);
     expect(overlap(['She said it “felt like standing on a ferry”.'], index).lines[0].words).to.equal(3);
   });
+  it('counts a day or a time in figures as one word', () => {
+    const index = indexSources(['The last of them stopped for good on 1998-10-30 at 17:08.']);
+    const [line] = overlap(['It stopped for good on 1998-10-30, at 17:08.'], index).lines;
+    expect([line.words, line.shared]).to.deep.equal([8, 0]);
+  });
   it('runs on over line ends', () => {
     expect(
       overlap(['The bridge was closed on', 'Thursday after it swayed sideways.'], index).lines.map(

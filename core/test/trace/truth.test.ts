@@ -63,12 +63,27 @@ describe('a line held against its source', () => {
     });
   });
 
+  it('takes a bare plural behind its verb for some of them, and puts what was lost before the whole phrase', async () => {
+    const text = 'Ada Cole, a well-known mason on the board of the tide mill, soon joined its builders and made some critical contributions.'; // prettier-ignore
+    const page = await readSource(`A mill\n\n${text}`, { kind: 'news' });
+    const facts = extractFacts(page, tagger);
+    const own = makeRetoldChecker([{ letter: 'A', text: page.text, facts }], { tagger, kin });
+    const lost = (told: string) => own.check({ text: told, facts: facts.map((f) => ({ source: 'A', fact: f.id })) }).filter((f) => f.kind === 'whole').map((f) => f.mend); // prettier-ignore
+    expect(lost('She sat on the board of the mill, joined its builders, and made critical contributions.')).to.deep.equal([]); // prettier-ignore
+    expect(
+      lost('Critical contributions were soon made by Ada Cole, a mason on the board of the tide mill.'),
+    ).to.deep.equal([
+      'Some critical contributions were soon made by Ada Cole, a mason on the board of the tide mill.',
+    ]);
+  });
+
   for (const text of [
     'So who wound it?',
     'Picture the square on a cold night.',
     'But that was only the start of it.',
     'And the clock? It went on.',
     'Somebody asked a thing: is the north face a museum’s?',
+    'Is the tower in danger of falling?',
     'It is far easier to lift a bell in the smith’s workshop.',
   ])
     it(`a bridge, a question, an address claims nothing: “${text}”`, () =>

@@ -13,7 +13,7 @@ export const CLOCK =
 export const AGO =
   /\b(?:\d+|an?|one|two|three|last)\s?(?:s|m|h|d|w|mo|y|yr|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|months?|years?)\.?\s(?:ago|old)\b|\byesterday(?:,? at)?\b|\bjust now\b/i;
 export const ADDRESS =
-  /https?:\/\/|\bwww\.|\b[\w.+-]{1,64}@[\w-]{1,64}\.\w+|(?:^|\s)[@#]\p{L}[\w-]{2,}|\b[\w-]{1,63}\.(?:com|org|net|example|io|co\.uk|info)\b|\b[a-z\d-]{2,63}\.[a-z]{2,6}\/[\w-]+/iu;
+  /https?:\/\/|\b(?:ftp|mailto|news|tel|urn|doi):(?=[\p{L}\d])|\bwww\.|\b[\w.+-]{1,64}@[\w-]{1,64}\.\w+|(?:^|\s)[@#]\p{L}[\w-]{2,}|\b[\w-]{1,63}\.(?:com|org|net|example|io|co\.uk|info)\b|\b[a-z\d-]{2,63}\.[a-z]{2,6}\/[\w-]+/iu;
 export const TELEPHONE = /(?:\+\d{1,3}[\s-]?)?\(?\b0\d{2,5}\)?[\s-]\d{3,4}[\s-]?\d{3,4}\b/;
 /** Signs that part things set in a row. */
 export const PARTED = /[|·•»›→▸►◄«‹–—/:>](?=\s)|::/g;

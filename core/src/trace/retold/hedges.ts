@@ -230,7 +230,7 @@ const BOUNDS: readonly Bound[] = [
   {
     name: 'at most',
     words:
-      /\b(?:under|below|within|less than|fewer than|at most|no more than|not more than|up to|as many as|no longer than)\s+(?:an? |the )?$/i,
+      /\b(?:under|below|within|inside|less than|fewer than|at most|no more than|not more than|up to|as many as|no longer than)\s+(?:an? |the )?$/i,
   },
   {
     name: 'about',
@@ -240,7 +240,7 @@ const BOUNDS: readonly Bound[] = [
 ];
 /** Any sign that a figure is not exact, anywhere near it. */
 const LOOSE =
-  /\b(?:about|around|roughly|approximately|some|something like|nearly|almost|close to|or so|give or take|or thereabouts|or more|at least|more than|over|under|below|less than|fewer than|at most|up to|within|a little|just|not quite|maybe|perhaps|no more|limit|past|beyond|most|minimum|maximum|well over|upwards?|-?odd|or two|longer|and up|(?:say|think|believe|reckon)s?)\b/i;
+  /\b(?:about|around|roughly|approximately|some|something like|nearly|almost|close to|or so|give or take|or thereabouts|or more|at least|more than|over|under|below|less than|fewer than|at most|up to|within|inside|a little|just|not quite|maybe|perhaps|no more|limit|past|beyond|most|minimum|maximum|well over|upwards?|-?odd|or two|longer|and up|(?:say|think|believe|reckon)s?)\b/i;
 const WINDOW = 30;
 
 const boundOf = (v: Value, plain: string): Bound | undefined =>

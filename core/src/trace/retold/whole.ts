@@ -119,14 +119,28 @@ export const whole: Check = ({ told, passage, all, tools }) => {
     if (!w || mine.some((t) => alike(t.root, s.root, tools.kin)) || !isPlural(w, told.words)) continue;
     if (/\b(?:most|many|some|few|often|usually|mostly|largely|half|sometimes|plenty)\b/i.test(told.plain))
       continue;
+    const at = told.words.indexOf(w);
+    // "made contributions": behind its verb a bare plural says that there were some; before it, that all did.
+    if (['some', 'few', 'many'].includes(s.quantity) && told.words.slice(0, at).some((x) => x.pos === 'VERB')) continue; // prettier-ignore
     const quantity = s.text.split(/\s/)[0].toLowerCase();
+    let first = at;
+    while (first > 0 && ['ADJ', 'NOUN', 'PROPN'].includes(told.words[first - 1].pos) && told.text.slice(told.words[first - 1].end, told.words[first].start) === ' ') first--; // prettier-ignore
+    const { start } = told.words[first];
+    const phrase = told.text.slice(start, w.end);
+    const own = first > 0 && ['DET', 'PRON'].includes(told.words[first - 1].pos);
+    // At the head of a line a capital says nothing; the source shows whether the word has one.
+    const small = phrase.charAt(0).toLowerCase() + phrase.slice(1);
+    const named = told.words[first].pos === 'PROPN' && !all.text.includes(small.split(' ')[0]);
+    const mended = `${quantity} ${named ? phrase : small}`;
     out.push({
       kind: 'whole',
       start: w.start,
       end: w.end,
       says: `The source says “${s.text}”, not all of them.`,
-      mend: replacedIn(told.text, w.start, w.end, `${quantity} ${w.text.toLowerCase()}`),
-      does: `Say “${quantity} ${w.text.toLowerCase()}”`,
+      // "the bats" can't be "the some bats".
+      ...(own
+        ? {}
+        : { mend: replacedIn(told.text, start, w.end, capitalAs(phrase, mended)), does: `Say “${mended}”` }),
     });
   }
   return out.slice(0, 1);
