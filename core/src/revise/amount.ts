@@ -19,7 +19,13 @@ export function amountOf(text: string): Amount | null {
   const t = text.toLowerCase().trim();
   const percent = /(\d+(?:[.,]\d+)?)\s*(?:%|per ?cent)/.exec(t);
   const value = (n: string): number | null =>
-    /^\d/.test(n) ? Number(n.replace(',', '.')) : (wordsValue(n) ?? wordsValue(n.split(/[ -]/).pop()!));
+    /^\d/.test(n)
+      ? Number(n.replace(',', '.'))
+      : /^an?$/.test(n)
+        ? 1
+        : (wordsValue(n) ?? wordsValue(n.split(/[ -]/).pop()!));
+  const clock = /\b(\d+):([0-5]\d)\b/.exec(t);
+  if (clock) return { type: 'to', ms: (Number(clock[1]) * 60 + Number(clock[2])) * 1000, says: clock[0] };
   const seconds = SECONDS.exec(t);
   if (seconds) {
     const n = value(seconds[1]);

@@ -18,7 +18,10 @@ const sentence = (r: Request): string => {
 
 /** Reads a note and works it out on the sections given. Nothing is applied; nothing outside the scope is changed. */
 export function propose(note: string, context: ReviseContext, tools: ReviseTools): Revised {
-  const understood = understand(note, context);
+  let starts: readonly number[] | undefined;
+  const startsMs = () =>
+    (starts ??= timingOf(tools.clock)(context.sections).reduce<number[]>((all, { ms }) => [...all, all[all.length - 1] + ms], [0])); // prettier-ignore
+  const understood = understand(note, { startsMs, ...context });
   if ('asks' in understood)
     return { cannot: understood.asks, took: understood.took, nearest: understood.nearest };
   let sections: PlainSection[] = [...context.sections];

@@ -78,7 +78,7 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
   )
     return found(wholeScope(sections));
   if (
-    /^(?:this|that|it|here|selection|the selection|what(?:[’']s| is) selected|these|them|those|(?:this|that|the selected|the current|current|these|those) (?:section|part|lines?|sentences?|bit|paragraph|passage|words|scene|segment|chapter|block)|(?:the )?(?:selected|marked|highlighted) .{0,20})$/.test(
+    /^(?:this|that|it|both|here|selection|the selection|what(?:[’']s| is) selected|these|them|those|(?:this|that|the selected|the current|current|these|those) (?:section|part|lines?|sentences?|bit|paragraph|passage|words|scene|segment|chapter|block)|(?:the )?(?:selected|marked|highlighted) .{0,20})$/.test(
       raw,
     )
   )
@@ -101,6 +101,14 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
       raw,
     );
   }
+  const says = SAYING.exec(text);
+  if (says) return scopeOf(`the line about ${says[1]}`, context);
+  const stretch = stretchOf(phrase, context);
+  if (stretch) return stretch;
+  const listed = new RegExp(
+    `^${PART}s?((?: ?(?:,|and|&|to|-|–|through|until|till)? ?(?:\\d+|${SMALL})\\b){2,})$`,
+  ).exec(text);
+  if (listed) return listedSections(listed[1], sections, phrase);
   const many = /^(?:first|last) (\d+|two|three|four|five) (?:lines|sentences)(?: of (.+))?$/.exec(text);
   if (many)
     return linesWithin(
@@ -177,6 +185,80 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
   if (byRole?.length) return ofSections(byRole.slice(0, 1), phrase);
   return byTopic(text, raw, context);
 }
+
+/** A second place beside a first: "swap section 4 and 5". */
+export const secondOf = (phrase: string, context: ReviseContext): ScopeResult =>
+  scopeOf(
+    new RegExp(`^(?:\\d+|${SMALL})$`, 'i').test(phrase.trim()) ? `section ${phrase.trim()}` : phrase,
+    context,
+  );
+
+const SMALL = 'one|two|three|four|five|six|seven|eight|nine|ten';
+/** "5, 6 and 7", "5 to 7": sections by their numbers. */
+function listedSections(list: string, sections: readonly PlainSection[], says: string): ScopeResult {
+  const wanted = new Set<number>();
+  let [last, span] = [0, false];
+  for (const word of list.match(/\d+|[a-z]+|[-–]/g) ?? []) {
+    const n = number(word);
+    if (n === null) span ||= /^(?:to|-|–|through|until|till)$/.test(word);
+    else {
+      for (let k = span ? last + 1 : n; k <= n; k++) wanted.add(k);
+      [last, span] = [n, false];
+    }
+  }
+  const missing = [...wanted].some((n) => !sections[n - 1]);
+  return missing || !wanted.size
+    ? { unknown: `There are only ${sections.length} sections.` }
+    : ofSections(sections.filter((_, i) => wanted.has(i + 1)), says); // prettier-ignore
+}
+
+const QUOTE = '[“"‘\'](.+?)[”"’\']';
+/** "everything from 'A' on", "from 'A' to 'B'", "1:46 to 1:54", "at 2:31", "'A'": lines by their words or their time. */
+function stretchOf(phrase: string, context: ReviseContext): ScopeResult | null {
+  const text = phrase.trim().replace(/[.!?,]+$/, '');
+  const all = context.sections.flatMap((s) => s.lines);
+  const plain = (t: string) => t.toLowerCase().replace(/[‘’]/g, "'").replace(/[“”]/g, '"').replace(/\s+/g, ' ').trim(); // prettier-ignore
+  const at = (words: string) => {
+    const hits = all.flatMap((l, i) => (plain(l.text).includes(plain(words)) ? [i] : []));
+    return hits.length === 1 ? hits[0] : hits.length ? -2 : -1;
+  };
+  const told = (i: number, words: string) => ({ unknown: i === -2 ? `“${words}” is said more than once.` : `No line here says “${words}”.` }); // prettier-ignore
+  const lead = '^(?:(?:everything|all|the (?:bit|part|lines?|sentences?|stretch))\\s+)?';
+  const on = new RegExp(`${lead}from ${QUOTE} (?:on|onwards?|to the (?:very )?end|down|until the end)$`, 'iu').exec(text);
+  const between = new RegExp(`${lead}from ${QUOTE} (?:up )?(?:to|till|until|through) ${QUOTE}(?: inclusive)?$`, 'iu').exec(text);
+  const alone = new RegExp(`^(?:the )?(?:(?:line|sentence|bit|part) (?:that says |with |where it says |saying )?)?${QUOTE}(?: (?:line|sentence|bit|part))?$`, 'iu').exec(text);
+  if (on || between) {
+    const [, from, to] = on ?? between!;
+    const a = at(from);
+    const b = to === undefined ? all.length - 1 : at(to);
+    if (a < 0) return told(a, from);
+    if (b < 0) return told(b, to);
+    return b >= a ? ofLines(all.slice(a, b + 1), text) : null;
+  }
+  if (alone && !/[“"‘'”’]\s*(?:and|,)\s*[“"‘']/.test(text)) {
+    const i = at(alone[1]);
+    // Fewer words than a phrase are a title, or what is to be changed.
+    if (i >= 0 && alone[1].split(' ').length >= 3) return ofLines([all[i]], text);
+  }
+  const { startsMs } = context;
+  const span = /^(?:(?:everything|all|the (?:bit|part|lines?|section|stretch)|what is)\s+)?(?:from |between |at )?(\d+):([0-5]\d)(?:\s*(?:to|till|until|through|and|-|–)\s*(\d+):([0-5]\d))?$/i.exec(text);
+  if (!span || !startsMs) return null;
+  const starts = startsMs();
+  const ms = (m: string, s: string) => (Number(m) * 60 + Number(s)) * 1000;
+  const from = ms(span[1], span[2]);
+  const endOf = (i: number) => starts[i + 1] ?? starts[all.length];
+  if (from >= starts[all.length]) return { unknown: `It is over before ${span[1]}:${span[2]}.` };
+  const to = span[3] === undefined ? null : ms(span[3], span[4]);
+  // A stretch has the lines of which it holds half or more; a moment has the line that is heard then.
+  const lines = all.filter((_, i) =>
+    to === null ? starts[i] <= from + 500 && endOf(i) > from + 500 : (Math.min(endOf(i), to) - Math.max(starts[i], from)) * 2 >= endOf(i) - starts[i],
+  );
+  return lines.length ? ofLines(lines, text) : { unknown: `Nothing is said at ${text}.` };
+} // prettier-ignore
+
+/** "he says the smell thing", "they get to the wreck": where something is told. */
+const SAYING =
+  /^(?:he|she|they|we|i|it|you|one|the narrator) (?:says?|tells?|mentions?|talks?|gets?|comes?|reach(?:es)?) (?:(?:of|about|to) )?(?:the )?(.+?)(?: (?:thing|bit|part|line|stuff))?$/;
 
 function selected(raw: string, { sections, selection }: ReviseContext): ScopeResult {
   const whole = /section|part|bit|paragraph|passage|segment|chapter|block|scene/.test(raw);
@@ -296,6 +378,8 @@ export function whereOf(phrase: string, context: ReviseContext): Where | { unkno
       text,
     );
   if (!m) return { unknown: `“${phrase}” names no place.` };
+  // "under 2:30" is a length.
+  if (/^(?:under|below)$/.test(m[1]) && /^\d/.test(m[2])) return { unknown: `“${phrase}” names no place.` };
   const target = scopeOf(m[2], context);
   if ('unknown' in target) return target;
   return {

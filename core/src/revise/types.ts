@@ -49,6 +49,8 @@ export interface ReviseContext {
   selection: Selection | null;
   sources: readonly ReviewSource[];
   title: string;
+  /** When each line begins, in milliseconds, and last when the script ends; absent where nothing is timed. */
+  startsMs?: () => readonly number[];
   /** A new id's random part. */
   fresh: () => string;
 }

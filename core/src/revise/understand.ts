@@ -1,19 +1,12 @@
 /** A note in plain words → requests. Patterns hold for the whole note, so that what is not understood is never guessed at. */
 import { amountOf } from './amount.ts';
-import { scopeOf, whereOf, wholeScope } from './scope.ts';
+import { scopeOf, secondOf, whereOf, wholeScope } from './scope.ts';
 import type { Operation, Request, ReviseContext, Scope } from './types.ts';
 import { OPERATIONS } from './ops/index.ts';
+import { bareNote } from './bare.ts';
+import { ORDERED_BEHIND, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
 
 export type Understood = { requests: Request[] } | { asks: string; took: string | null; nearest: string[] };
-
-const POLITE =
-  /^(?:(?:ok(?:ay)?|hey|hi|so|well|also|and|then|now|maybe|perhaps|hmm+)[,:]?\s+)*(?:(?:please|pls|kindly)\s+)?(?:(?:can|could|would|will) (?:you|we)(?: please)?(?: just)?\s+|i(?:[’']d| would) (?:like|prefer|love)(?: (?:you )?to| it if you(?:[’']d)?)?\s+|i (?:want|need)(?: you)?(?: to)?\s+|let[’']s\s+|we (?:should|need to|could|must)\s+|you (?:should|could|can)\s+|(?:please )?make sure (?:to|that)\s+|try to\s+|just\s+|simply\s+|go ahead and\s+)*(?:please\s+)?/i;
-const TAIL =
-  /(?:,?\s+(?:please|pls|thanks|thank you|if (?:you can|possible)|for me|a bit please|ok\??))*[.!?\s]*$/i;
-
-/** A note without the courtesies around it. */
-export const bareNote = (note: string): string =>
-  note.replace(/[‘’]/g, '’').replace(/\s+/g, ' ').trim().replace(POLITE, '').replace(TAIL, '').trim();
 
 /** A pattern with slots → a regular expression. Slots in quotation marks may hold anything. */
 const SLOT: Readonly<Record<string, string>> = {
@@ -27,6 +20,7 @@ const SLOT: Readonly<Record<string, string>> = {
   where:
     '(?<where>(?:(?:right|just|directly) )?(?:to|at|into|before|after|behind|below|above|in front of|under|ahead of|following|(?:first|last|up first|up front)$)\\b[^“”"]*?)',
   about: '(?<about>[^“”"]+?)',
+  until: '[“"‘\'](?<until>.+?)[”"’\']',
 };
 const compiled = new Map<string, RegExp>();
 function regexOf(pattern: string): RegExp {
@@ -50,6 +44,10 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
     );
     const amount = slots.amount === undefined ? null : amountOf(slots.amount);
     if (slots.amount !== undefined && !amount) continue;
+    // "1:46 to 1:54" is a stretch, not a length.
+    if (/^\d+:\d\d$/.test(slots.scope ?? '')) continue;
+    // What is named second ends where another wish begins.
+    if (slots.about && ORDERED_BEHIND.test(slots.about)) continue;
     const where = slots.where === undefined ? null : whereOf(slots.where, context);
     if (where && 'unknown' in where) {
       failed ??= { unknown: where.unknown, operation };
@@ -88,10 +86,49 @@ function readClause(note: string, context: ReviseContext): Read {
   return failed;
 }
 
-const JOINTS = /\s*;\s*|(?:\s*,)?\s+and (?:then |also )?\s*|\s*,\s*(?:then\s+)?|\s*\.\s+(?:then\s+)?/i;
+const JOINTS =
+  /\s*;\s*|(?:\s*,)?\s+and (?:then |also |once (?:that|this)[’']s done,? |after (?:that|this),? )?\s*|\s*,\s*(?:then\s+)?|\s*\.\s+(?:then\s+)?/i;
 
-/** What a note asks for. Two wishes joined by "and" are both read, or neither. */
+/** What a note asks for: all of its wishes, or none. What gives a reason or is polite is let go; slips are mended last. */
 export function understand(note: string, context: ReviseContext): Understood {
+  const direct = asWritten(note, context);
+  if ('requests' in direct) return direct;
+  const read = byParts(note, context);
+  if (read) return read;
+  const mended = withoutSlips(note, knownWords(context));
+  if (mended !== note) {
+    const again = asWritten(mended, context);
+    if ('requests' in again) return again;
+    const parts = byParts(mended, context);
+    if (parts) return parts;
+  }
+  return direct;
+}
+
+/** Sentence by sentence, each in the first of its forms that can be read; null where one that asks can't be. */
+function byParts(note: string, context: ReviseContext): Understood | null {
+  const requests: Request[] = [];
+  for (const part of partsOf(note)) {
+    const read = formsOf(part)
+      .map((form) => asWritten(form, context))
+      .find((u) => 'requests' in u);
+    if (read && 'requests' in read) requests.push(...read.requests);
+    else if (!onlySays(part)) return null;
+  }
+  return requests.length ? { requests } : null;
+}
+
+/** Words that the script, its titles or a wish may have. */
+function knownWords({ sections }: ReviseContext): ReadonlySet<string> {
+  const script = sections.map((s) => `${s.title} ${s.lines.map((l) => l.text).join(' ')}`).join(' ');
+  const wishes = OPERATIONS.flatMap((o) => o.patterns).join(' ').replace(/\{\w+\}|\?<\w+>|\\./g, ' '); // prettier-ignore
+  return new Set(`${script} ${wishes} ${PLACES}`.toLowerCase().match(/\p{L}+/gu) ?? []);
+}
+const PLACES =
+  'section paragraph sentence opening ending beginning second third fourth fifth sixth seventh eighth ninth tenth before after everything please shorter longer simpler question quotation';
+
+/** A note as it stands. Two wishes joined by "and" are both read, or neither. */
+function asWritten(note: string, context: ReviseContext): Understood {
   const bare = bareNote(note);
   if (!bare) return { asks: 'Nothing was asked for.', took: null, nearest: [] };
   const read = readClause(bare, context);
@@ -107,7 +144,8 @@ export function understand(note: string, context: ReviseContext): Understood {
     if ((left.match(/[“"]/g)?.length ?? 0) % 2 && !left.includes('”')) continue;
     if (!left || !right) continue;
     const first = readClause(left, context);
-    const rest = first && 'request' in first ? understand(right, context) : null;
+    const rest =
+      first && 'request' in first ? asWritten(right, pointedAt(right, first.request, context)) : null;
     if (first && 'request' in first && rest && 'requests' in rest)
       return { requests: [first.request, ...rest.requests] };
   }
@@ -117,6 +155,15 @@ export function understand(note: string, context: ReviseContext): Understood {
     nearest: nearestOf(bare),
   };
 }
+
+const POINTS = /\b(?:it|both|them|those|these)\b/i;
+/** "swap 4 and 5, then lock both": what the wish before was about is what the next one points at. */
+function pointedAt(clause: string, { scope, slots, operation }: Request, context: ReviseContext): ReviseContext {
+  if (!POINTS.test(clause) || scope.type === 'whole') return context;
+  const other = operation.moves && slots.about ? secondOf(slots.about, context) : null;
+  const lines = [...scope.lines, ...(other && 'scope' in other ? other.scope.lines : [])];
+  return { ...context, selection: { lines, ...(scope.sections.length === 1 && !other ? { section: scope.sections[0] } : {}) } };
+} // prettier-ignore
 
 /** Operations whose own words the note shares, most first: what could be asked instead. */
 function nearestOf(note: string): string[] {

@@ -12,6 +12,7 @@ import {
   type Proposal,
 } from '../../src/revise/index.ts';
 import { clock, pronouncer, tagger } from '../tools.ts';
+import { oneSlip } from '../../src/revise/plainly.ts';
 import { SEEN, UNSEEN, type Phrasing } from './phrasings.ts';
 import { SCRIPT, context } from './script.ts';
 
@@ -49,6 +50,47 @@ describe('what a note is understood as', () => {
         operation: phrasing[1],
         scope: phrasing[1] === null ? '' : wanted(phrasing[2]),
       }));
+
+  // As people write them in a hurry, beside their reasons and courtesies. Tuned on: a test, no estimate.
+  for (const [note, operation, scope] of [
+    ['too slow for me. 1:30 tops', 'under', '*'],
+    ['rivets -> bolts. everywhere', 'replace-word', '*'],
+    [
+      'Hello there, and thank you for this. It is nearly right for us. Could the second section be left out, please?',
+      'drop',
+      'S2',
+    ],
+    ['unlock all, we’re starting again', 'unlock', '*'],
+    ['“Nobody had touched it” out. reads oddly', 'drop-word', '*'],
+    ['everything from “But the crowd” on, gone', 'drop', 'S4L1+S4L2+S4L3+S5L1+S5L2+S5L3+S6L1+S6L2+S6L3'],
+    ['put teh turn right after the openign', 'move', 'S4'],
+    ['swap section 2 and 3, and once that’s done lock both', 'swap + lock'],
+    ['Title of the third section, I would like “The nurse” in place of what is now', 'rename', 'S3'],
+    ['Please make more short the second section, is much too long', 'shorten', 'S2'],
+  ] as const satisfies readonly Phrasing[])
+    it(`“${note}”`, () => {
+      const got = read([note, operation, scope] as Phrasing);
+      expect([got.operation, scope ? got.scope : '']).to.deep.equal([operation, scope ?? '']);
+    });
+
+  it('does nothing where a sentence that asks, or that holds back, can’t be read', () => {
+    for (const note of [
+      'Cut the second section. And make the rest sing.',
+      'Cut the second section, but only if the sponsor agrees.',
+      'Leave out the third section. The same for whatever is like it.',
+      'Could the second section be reimagined as a fable?',
+    ])
+      expect(understand(note, context()), note).to.have.property('asks');
+  });
+
+  it('names a stretch by its time, and says where there is none', () => {
+    const starts = [0, 2000, 6000, 8000, 11_000];
+    const timed = { ...context(), sections: SCRIPT.slice(0, 1), startsMs: () => starts };
+    const at = (text: string) => scopeOf(text, timed);
+    expect(at('0:02 to 0:08')).to.have.nested.property('scope.lines').deep.equal(['S1L2', 'S1L3']);
+    expect(at('at 0:09')).to.have.nested.property('scope.lines').deep.equal(['S1L4']);
+    expect(at('the bit at 7:30')).to.deep.equal({ unknown: 'It is over before 7:30.' });
+  });
 
   it('is tried on more than 200 phrasings, a third of them not seen while the grammar was written', () => {
     expect(all.length).to.be.at.least(200);
@@ -254,4 +296,42 @@ describe('a note changes nothing outside of what was asked', () => {
       }),
       { seed: 6, numRuns: 400 },
     ));
+});
+
+describe('changes within a line', () => {
+  it('a stretch from one phrase to another goes, and what is left is a sentence', () => {
+    expect(changes('cut from “from 3 yards” to “closed now)”')[0][1]).to.equal(
+      'The city had utilised steel and 62,480 rivets.',
+    );
+    expect(refused('cut from “Nobody” to “it”')).to.include('Too little');
+    expect(refused('cut from “Nobody” to “Thursday”')).to.include('No line runs');
+  });
+
+  it('two sentences are made of one where the second can stand alone', () => {
+    const p = proposed('split it after “on to the rail”');
+    expect(texts(p.sections)).to.include('Oona Barrick held on to the rail.');
+    expect(texts(p.sections).some((t) => /^Then everyone around her started/.test(t))).to.equal(true);
+    expect(refused('split it after “is a nurse”')).to.include('can’t stand alone');
+  });
+
+  it('air is given in rests, to the tenth, and gaps are refused', () => {
+    const rests = (list: readonly PlainSection[]) => lines(list).reduce((n, l) => n + l.restMs, 0);
+    const p = proposed('give the bridge part 3 seconds more air');
+    expect(rests(p.sections) - rests(SCRIPT)).to.equal(3000);
+    expect(refused('give the bridge part 60 seconds more air')).to.include('gaps');
+  });
+
+  it('a rest before something stands behind what is said before it', () => {
+    const p = proposed('add a pause of a second before the line about the deck of a ferry');
+    expect(lines(p.sections).find((l) => l.id === 'S3L1')!.restMs).to.equal(1000);
+  });
+});
+
+/** Words one slip apart, as Damerau counted four in five slips of the pen (1964). */
+describe('slips of the pen', () => {
+  it('one letter more, less, other or changed about is one slip; two are two', () => {
+    for (const b of ['section', 'secton', 'sectiion', 'sectoin', 'sectiom'])
+      expect(oneSlip('section', b), b).to.equal(b !== 'section');
+    for (const b of ['secotin', 'sctin', 'election']) expect(oneSlip('section', b), b).to.equal(false);
+  });
 });

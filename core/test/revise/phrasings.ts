@@ -6,6 +6,14 @@
 export type Phrasing = readonly [note: string, operation: string | null, scope?: string];
 
 export const SEEN: readonly Phrasing[] = [
+  ['cut from “in Marrowgate” to “boat”', 'cut-span', '*'],
+  ['give the bridge part 3 seconds more air', 'air', 'S2'],
+  ['add a pause of a second before the nurse', 'rest-before', '*'],
+  ['split it after “88 metres long”', 'split-line', '*'],
+  ['two seconds of silence after they mention the rivets', 'rest', 'S2L4'],
+  ['sections 2 and 4 can go', 'drop', 'S2+S4'],
+  ['drop parts 3 to 5', 'drop', 'S3+S4+S5'],
+  ['no pauses at the ends of sections', 'no-rests', '*'],
   ['drop this part', 'drop', 'S2'],
   ['cut this line', 'drop', '-'],
   ['remove the second section', 'drop', 'S2'],

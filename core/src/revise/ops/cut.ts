@@ -106,7 +106,39 @@ function mended(
   return { sections, n };
 }
 
+/** The words from one phrase to another in a line, both of them gone; refused where no sentence would be left. */
+function withoutSpan(from: string, to: string, context: ReviseContext): Applied {
+  const plain = (t: string) => t.toLowerCase().replace(/[‘’]/g, "'");
+  const spans = linesIn(context.sections).flatMap((l) => {
+    const start = plain(l.text).indexOf(plain(from));
+    const end = start < 0 ? -1 : plain(l.text).indexOf(plain(to), start);
+    return end < 0 ? [] : [{ id: l.id, start, end: end + to.length, text: l.text }];
+  });
+  if (spans.length !== 1) return { refused: spans.length ? 'These words stand in several lines.' : `No line runs from “${from}” to “${to}”.` }; // prettier-ignore
+  const [{ id, start, end, text }] = spans;
+  const [head, tail] = [
+    text.slice(0, start).replace(/[\s,;:–—-]+$/, ''),
+    text.slice(end).replace(/^[\s,;:–—-]+/, ''),
+  ];
+  const stop = /[.!?…]["”’]?$/.exec(text)?.[0] ?? '.';
+  const joined = !head ? tail.charAt(0).toUpperCase() + tail.slice(1) : /^[.!?…]/.test(tail) ? head + tail : tail ? `${head} ${tail}` : head + stop; // prettier-ignore
+  if (joined.split(/\s+/).length < FEWEST_LEFT) return { refused: 'Too little of the line would be left; leave it out whole.' }; // prettier-ignore
+  const sections = mapLines(context.sections, new Set([id]), (l) => withText(l, joined));
+  return linesIn(sections).find((l) => l.id === id)!.text === text ? { refused: 'That line is locked.' } : { sections }; // prettier-ignore
+}
+const FEWEST_LEFT = 3;
+
 export const cutOps: readonly Operation[] = [
+  {
+    id: 'cut-span',
+    says: 'cut a stretch of a sentence',
+    otherwise: 'whole',
+    patterns: [
+      `${CUT}(?: everything| all| it| what stands)? from {text} (?:up )?(?:to|till|until|through) {until}`,
+      `from {text} (?:up )?(?:to|till|until|through) {until} (?:should |must |can )?(?:go|gone|out)`,
+    ],
+    apply: ({ slots }, context) => withoutSpan(slots.text, slots.until, context),
+  },
   {
     id: 'no-greeting',
     says: 'leave out the greeting',

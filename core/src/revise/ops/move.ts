@@ -2,8 +2,10 @@
 import { stems } from '../../facts/centrality.ts';
 import type { PlainLine, PlainSection } from '../../script/data.ts';
 import { emptyLine } from '../../script/schema.ts';
-import { scopeOf } from '../scope.ts';
+import { secondOf } from '../scope.ts';
 import {
+  withText,
+  mapLines,
   isKept,
   linesIn,
   type Applied,
@@ -204,7 +206,7 @@ export const moveOps: readonly Operation[] = [
     moves: true,
     patterns: ['(?:swap|switch|exchange)(?: around)? {scope} (?:and|with|for) {about}'],
     apply: ({ scope, slots }, context) => {
-      const other = scopeOf(slots.about, context);
+      const other = secondOf(slots.about, context);
       if ('unknown' in other) return { refused: other.unknown };
       const { sections } = context;
       if (scope.type === 'lines' && other.scope.type === 'lines') {
@@ -343,7 +345,7 @@ export const moveOps: readonly Operation[] = [
     ],
     apply: ({ scope, slots }, context) => {
       const { sections } = context;
-      const other = slots.about ? scopeOf(slots.about, context) : null;
+      const other = slots.about ? secondOf(slots.about, context) : null;
       if (other && 'unknown' in other) return { refused: other.unknown };
       if (scope.type === 'lines') {
         const ids = [...scope.lines, ...(other && 'scope' in other ? other.scope.lines : [])];
@@ -389,6 +391,40 @@ export const moveOps: readonly Operation[] = [
         lines: at.flatMap((i) => [...sections[i].lines]),
       };
       return { sections: sections.flatMap((s, i) => (i === at[0] ? [joined] : at.includes(i) ? [] : [s])) };
+    },
+  },
+  {
+    id: 'split-line',
+    says: 'make two sentences of one',
+    otherwise: 'whole',
+    patterns: [
+      '(?:split|break|divide)(?: up)?(?: (?:it|that|this|the (?:line|sentence)))?(?: (?:in|into) two(?: sentences)?)? (?:right )?(?:after|behind|at) {text}',
+      '(?:(?:make|in|as) )?two sentences,? (?:split|break|cut|divided?)? ?(?:right )?after {text}',
+    ],
+    apply: ({ slots }, context) => {
+      const plain = (t: string) => t.toLowerCase().replace(/[‘’]/g, "'");
+      const hits = linesIn(context.sections).filter((l) => plain(l.text).includes(plain(slots.text)));
+      if (hits.length !== 1)
+        return {
+          refused: hits.length ? 'These words stand in several lines.' : `No line says “${slots.text}”.`,
+        };
+      const [line] = hits;
+      const end = plain(line.text).indexOf(plain(slots.text)) + slots.text.length;
+      const rest = line.text.slice(end).replace(/^[\s,;:–—-]+(?:and|but)?\s*/i, '');
+      // "…, which sank": what hangs on a word before can't stand alone.
+      if (/^(?:which|who|whom|whose|that|where|when)\b/i.test(rest) || rest.split(/\s+/).length < 3)
+        return { refused: 'What comes behind can’t stand alone as a sentence; say it in your own words.' };
+      const texts = [
+        `${line.text.slice(0, end).replace(/[\s,;:–—-]+$/, '')}.`,
+        rest.charAt(0).toUpperCase() + rest.slice(1),
+      ];
+      const sections = mapLines(context.sections, new Set([line.id]), (l) => [
+        { ...withText(l, texts[0]), restMs: 0 },
+        { ...withText(l, texts[1]), id: `L${context.fresh()}`, takes: [] },
+      ]);
+      return linesIn(sections).some((l) => l.id === line.id && l.text === line.text)
+        ? { refused: 'That line is locked.' }
+        : { sections };
     },
   },
   {

@@ -4,7 +4,8 @@ import type { PlainLine, PlainSection } from '../../script/data.ts';
 import { emptyLine } from '../../script/schema.ts';
 import type { Redone } from '../../draft/redo.ts';
 import { amountOf } from '../amount.ts';
-import { linesIn, mapLines, type Applied, type Operation } from '../types.ts';
+import { scopeOf } from '../scope.ts';
+import { isKept, linesIn, mapLines, type Applied, type Operation } from '../types.ts';
 
 const fromTeller = (redone: Redone | undefined, without: string): Applied =>
   redone === undefined
@@ -67,6 +68,9 @@ const SIGN_OFF: readonly string[] = [
   'The next film picks up where this one stops.',
 ];
 
+/** A rest longer than this after every line is heard as a gap (common practice, no published source), in milliseconds. */
+const LONGEST_AIR = 1500;
+
 export const shapeOps: readonly Operation[] = [
   {
     id: 'hook-kind',
@@ -75,7 +79,7 @@ export const shapeOps: readonly Operation[] = [
     patterns: [
       `(?:make |have |turn )?{scope} (?:as|into|with|be|is|should be|to) an? (?<kind>${KINDS})(?: instead)?`,
       `make {scope} an? (?<kind>${KINDS})`,
-      `(?:start|open|begin)(?: it)? (?:with|on|as) an? (?:startling |surprising |bold |shocking )?(?<kind>${KINDS})(?: instead)?`,
+      `(?:start|open|begin)(?: it)? (?:with|on|as) an? (?:startling |surprising |bold |shocking )?(?<kind>${KINDS})(?: (?:to|for|at) (?:the |your |our )?(?:viewer|listener|audience|reader|public)s?)?(?: instead)?`,
       `an? (?<kind>${KINDS}) (?:as|for|in) (?:the |an )?(?:opening|hook|intro|start)(?: instead)?`,
     ],
     apply: ({ slots, scope }, context, { teller }) => {
@@ -226,11 +230,12 @@ export const shapeOps: readonly Operation[] = [
     otherwise: 'whole',
     patterns: [
       '(?:no|remove(?: the| all)?|drop(?: the| all)?|take out(?: the| all)?|cut(?: the| all)?|without) (?:pauses|rests|silences)(?: (?:in|from|after) {scope})?',
+      '(?:no|remove(?: the| all)?|drop(?: the| all)?|take out(?: the| all)?|cut(?: the| all)?|without) (?:pauses|rests|silences) (?<ends>(?:at|after|behind) the ends? of (?:the )?(?:sections?|parts?|paragraphs?))',
     ],
-    apply: ({ scope }, context) => {
-      const sections = mapLines(context.sections, new Set(scope.lines), (l) =>
-        l.restMs ? { ...l, restMs: 0 } : l,
-      );
+    apply: ({ scope, slots }, context) => {
+      const last = new Set(context.sections.flatMap((s) => s.lines.at(-1)?.id ?? []));
+      const ids = scope.lines.filter((id) => !slots.ends || last.has(id));
+      const sections = mapLines(context.sections, new Set(ids), (l) => (l.restMs ? { ...l, restMs: 0 } : l));
       return sections.some((s, i) => s.lines.some((l, k) => l !== context.sections[i]?.lines[k]))
         ? { sections }
         : { refused: 'No rest is planned there.' };
@@ -245,6 +250,7 @@ export const shapeOps: readonly Operation[] = [
       '(?:add|put|leave|make|insert)(?: in)? (?:a )?{amount} (?:pause|rest|silence|beat)(?: (?:after|behind|at the end of) {scope})?',
       '(?:add|put in|insert) (?:a )?(?:pause|rest|beat)(?: here)?',
       '(?:pause|rest|wait)(?: for)? {amount} (?:after|behind) {scope}',
+      '{amount} (?:of )?(?:a )?(?:pause|rest|silence|nothing|quiet|air) (?:after|behind) {scope}',
     ],
     apply: ({ scope, slots }, context) => {
       const amount = slots.amount ? amountOf(slots.amount) : null;
@@ -258,6 +264,56 @@ export const shapeOps: readonly Operation[] = [
       )
         ? { sections }
         : { refused: 'The line is locked, or rests as long already.' };
+    },
+  },
+  {
+    id: 'rest-before',
+    says: 'plan a rest before something',
+    otherwise: 'whole',
+    patterns: [
+      '(?:add|put|leave|make|plan|insert|have)(?: in)? (?:a )?(?:pause|rest|silence|beat|break)(?: of {amount})? (?:right |just )?(?:before|ahead of|in front of) {about}',
+      '(?:add|put|leave|make|insert|have)(?: in)? (?:a )?{amount} (?:pause|rest|silence|beat|break) (?:right |just )?(?:before|ahead of|in front of) {about}',
+    ],
+    apply: ({ slots, amount }, context) => {
+      const place = scopeOf(slots.about, context);
+      if ('unknown' in place) return { refused: place.unknown };
+      const all = linesIn(context.sections);
+      const at = all.findIndex((l) => l.id === place.scope.lines[0]);
+      if (at < 1) return { refused: 'Nothing is said before it.' };
+      const ms = amount && amount.type !== 'share' ? Math.min(10_000, amount.ms) : 800;
+      const sections = mapLines(context.sections, new Set([all[at - 1].id]), (l) => ({ ...l, restMs: ms }));
+      return linesIn(sections)[at - 1] === all[at - 1]
+        ? { refused: 'The line before it is locked.' }
+        : { sections };
+    },
+  },
+  {
+    id: 'air',
+    says: 'give a part more rests',
+    otherwise: 'selection',
+    patterns: [
+      '(?:give|let|allow) {scope} (?:have )?{amount} (?:more )?(?:air|rest|room to breathe|breathing space)(?: in all)?',
+      '(?:make|get) {scope} {amount} longer (?:with|by) (?:rests|pauses)',
+    ],
+    apply: ({ scope, amount }, context) => {
+      if (!amount || amount.type === 'share') return { refused: 'Say how many seconds.' };
+      const open = context.sections.flatMap((s) =>
+        s.lines.filter((l) => scope.lines.includes(l.id) && !isKept(l, s)),
+      );
+      const each = open.length ? amount.ms / open.length : Infinity;
+      if (each > LONGEST_AIR)
+        return {
+          refused: `Rests of ${(each / 1000).toFixed(1)} s after each line are no air but gaps; something more has to be said.`,
+        };
+      // Even tenths, the last of them taking what is left.
+      let given = 0;
+      const sections = mapLines(context.sections, new Set(open.map((l) => l.id)), (l) => {
+        const upTo = Math.round(((open.findIndex((x) => x.id === l.id) + 1) * each) / 100) * 100;
+        const more = upTo - given;
+        given = upTo;
+        return { ...l, restMs: l.restMs + more };
+      });
+      return { sections };
     },
   },
   {
