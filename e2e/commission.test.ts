@@ -247,6 +247,25 @@ describe('the Commission', function () {
     expect(await axe(desk.page)).to.deep.equal([]);
   });
 
+  it('is read and taken on a phone, and uses the room of a wide screen; nothing stands outside of either', async () => {
+    for (const [width, height] of [
+      [390, 844],
+      [1920, 1080],
+    ]) {
+      await desk.page.setViewportSize({ width, height });
+      await open();
+      const across = await desk.page.evaluate(() => document.documentElement.scrollWidth);
+      expect(across).to.equal(width);
+      const strip = (await desk.page.locator('.runstrip > svg').first().boundingBox())!;
+      expect(strip.width).to.be.greaterThan(width === 390 ? 380 : 1600);
+      for (const name of ['Copy the order', 'Print'])
+        await desk.page.getByRole('button', { name, exact: true }).scrollIntoViewIfNeeded();
+      await row(/./).first().scrollIntoViewIfNeeded();
+      expect(await axe(desk.page)).to.deep.equal([]);
+    }
+    await desk.page.setViewportSize({ width: 1280, height: 800 });
+  });
+
   it('says so when a script has no source, and when nothing is written', async () => {
     const { channels } = (await desk.server.get('/library')).body as {
       channels: { id: string; settings: object }[];

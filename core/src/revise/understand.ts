@@ -1,7 +1,7 @@
 /** A note in plain words → requests. Patterns hold for the whole note, so that what is not understood is never guessed at. */
 import { amountOf } from './amount.ts';
 import { scopeOf, secondOf, whereOf, wholeScope } from './scope.ts';
-import type { Operation, Request, ReviseContext, Scope } from './types.ts';
+import type { Amount, Operation, Request, ReviseContext, Scope } from './types.ts';
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
 import { ORDERED_BEHIND, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
@@ -32,6 +32,13 @@ function regexOf(pattern: string): RegExp {
   return made;
 }
 
+/** An amount as the note has it: "ten seconds shorter" is by how much, "ten seconds" to how much. */
+function amountIn(note: string, words: string): Amount | null {
+  const amount = amountOf(words);
+  const behind = note.slice(note.indexOf(words) + words.length);
+  return amount?.type === 'to' && /^ (?:shorter|longer|less|more|off)\b/i.test(behind) ? { ...amount, type: 'by' } : amount; // prettier-ignore
+}
+
 type Read = { request: Request } | { unknown: string; operation: Operation } | null;
 
 function readWith(operation: Operation, note: string, context: ReviseContext): Read {
@@ -42,7 +49,7 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
     const slots = Object.fromEntries(
       Object.entries(m.groups ?? {}).filter((e): e is [string, string] => e[1] !== undefined),
     );
-    const amount = slots.amount === undefined ? null : amountOf(slots.amount);
+    const amount = slots.amount === undefined ? null : amountIn(note, slots.amount);
     if (slots.amount !== undefined && !amount) continue;
     // "1:46 to 1:54" is a stretch, not a length.
     if (/^\d+:\d\d$/.test(slots.scope ?? '')) continue;

@@ -298,6 +298,25 @@ describe('a note changes nothing outside of what was asked', () => {
     ));
 });
 
+describe('an amount', () => {
+  const after = (note: string, id: string) => {
+    const p = proposed(note);
+    const ms = (list: readonly PlainSection[]) => {
+      const of = list.find((x) => x.id === id)!;
+      return clock.lines(of.lines.map((l) => ({ text: l.text, restMs: l.restMs }))).reduce((n, l) => n + l.ms, 0);
+    };
+    return [ms(SCRIPT), ms(p.sections)];
+  }; // prettier-ignore
+
+  it('is by how much where it says “shorter”, to how much where it doesn’t', () => {
+    for (const note of ['the second section five seconds shorter', 'make the second section 5 seconds shorter', 'take five seconds off the second section']) {
+      const [before, now] = after(note, 'S2');
+      expect(before - now, note).to.be.within(5000, 9000);
+    }
+    expect(after('cut the second section to 5 seconds', 'S2')[1]).to.be.at.most(5000);
+  }); // prettier-ignore
+});
+
 describe('changes within a line', () => {
   it('a stretch from one phrase to another goes, and what is left is a sentence', () => {
     expect(changes('cut from “from 3 yards” to “closed now)”')[0][1]).to.equal(
