@@ -206,7 +206,10 @@ interface Piece {
 
 async function* inEvents(body: AsyncIterable<Buffer>): AsyncGenerator<Piece> {
   for await (const data of events(body)) {
-    if (data === '[DONE]') return yield { end: true };
+    if (data === '[DONE]') {
+      yield { end: true };
+      return;
+    }
     const { success, data: piece } = pieceSchema.safeParse(safeJson(data));
     if (success) yield { more: piece.choices[0]?.delta?.content ?? '', usage: piece.usage ?? null };
   }

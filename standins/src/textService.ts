@@ -1,7 +1,7 @@
 /**
- * A simulated text service on loopback, in the common chat-completions shape and in plain text: it streams, counts tokens, answers orders for
- * the demo scripts with replies written by hand, any other order with plain text close to the facts it was given, and on
- * demand behaves badly. Which way, the name of the model says: "stand-in", or "stand-in/lost-hedge".
+ * A simulated text service on loopback, in the common chat-completions shape and in plain text: it streams, counts tokens,
+ * answers orders for the demo scripts with replies written by hand, any other order with plain text close to the facts it
+ * was given, and on demand behaves badly. Which way, the name of the model or the address says: "stand-in/lost-hedge".
  */
 import { readFileSync, readdirSync } from 'node:fs';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';

@@ -339,6 +339,9 @@ function saidAgain(
   const told = new Map<string, { by: number; words: Set<string> }>();
   const like = (a: string, b: string) => a === b || (kin !== null && kin.likeness(a, b) > 0);
   const share = (a: readonly string[], b: readonly string[]) => a.filter((x) => b.some((y) => like(x, y))).length / (a.length || 1); // prettier-ignore
+  /** How many facts have all of these words. */
+  const inSource = (own: readonly string[]) =>
+    [...factText.values()].filter((t) => own.every((w) => wordsOf(t).includes(w))).length;
   words.forEach((own, i) => {
     // Only lines that share a third of their words as they stand are compared word by word.
     const sharing = new Map<number, number>();
@@ -352,13 +355,10 @@ function saidAgain(
         ((own.length >= FEWEST_WORDS && Math.min(share(own, words[k]), share(words[k], own)) >= AGAIN) ||
         (/\s/.test(texts[i].trim()) && texts[i].length > 8 && bare[k].includes(bare[i]) && plainly(texts[k]).includes(plainly(texts[i])))), // prettier-ignore
     );
-    // A few words that the source has at two places may be said at both ("So we flipped it"), but not a whole stretch again.
-    const twice = again !== undefined && own.length > 0 && own.length < FEWEST_WORDS && !out.has(i - 1);
-    const places = twice
-      ? [...factText.values()].filter((t) => own.every((w) => wordsOf(t).includes(w)))
-      : [];
-    const sayings = places.length > 1 ? bare.slice(0, i).filter((b) => b.includes(bare[i])).length : Infinity;
-    if (again !== undefined && sayings >= places.length) out.set(i, again);
+    // A few words may be said as often as the source says them ("So we flipped it"), but not a whole stretch again.
+    const few = again !== undefined && own.length > 0 && own.length < FEWEST_WORDS && !out.has(i - 1);
+    const mayBe = few && inSource(own) > bare.slice(0, i).filter((b) => b.includes(bare[i])).length;
+    if (again !== undefined && !mayBe) out.set(i, again);
     for (const w of own) (having.get(w) ?? having.set(w, []).get(w)!).push(i);
     const [first] = aligned[i];
     if (!first || /\?["”]?$/.test(texts[i])) return;

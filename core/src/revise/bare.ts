@@ -2,8 +2,10 @@
 
 const POLITE =
   /^(?:(?:ok(?:ay)?|hey|hi|so|well|also|and|then|now|maybe|perhaps|hmm+)[,:]?\s+)*(?:(?:please|pls|kindly)\s+)?(?:(?:can|could|would|will) (?:you|we)(?: please)?(?: just)?\s+|i(?:[’']d| would) (?:like|prefer|love)(?: (?:you )?to| it if you(?:[’']d)?)?\s+|i (?:want|need)(?: you)?(?: to)?\s+|let[’']s\s+|we (?:should|need to|could|must)\s+|you (?:should|could|can)\s+|(?:please )?make sure (?:to|that)\s+|try to\s+|just\s+|simply\s+|go ahead and\s+)*(?:please\s+)?/i;
-const TAIL =
-  /(?:,?\s+(?:please|pls|thanks|thank you|if (?:you can|possible)|for me|a bit please|ok\??))*[.!?\s]*$/i;
+/** What is only polite or unsure, wherever it stands. */
+export const COURTESIES =
+  'pls|plz|thx|thanks|thank you|cheers|ta|kindly|perhaps|possibly|maybe|if possible|if you can';
+const TAIL = new RegExp(`(?:,?\\s+(?:please|${COURTESIES}|for me|a bit please|ok\\??))*[.!?\\s]*$`, 'i');
 
 /** A note without the courtesies around it. */
 export const bareNote = (note: string): string =>

@@ -4,7 +4,7 @@
  * "2:30 tops") become plain orders. Where a sentence asks for something that can't be read, nothing is done.
  */
 
-import { bareNote } from './bare.ts';
+import { COURTESIES, bareNote } from './bare.ts';
 
 /** What stands in quotation marks: literal, so that no frame looks into it. */
 const QUOTED = /[“"][^”"]*[”"]|(?<![\p{L}\p{N}])['‘’](?:[^'‘’]|(?<=\p{L})['’](?=\p{L}))+['’](?!\p{L})/gu;
@@ -24,7 +24,7 @@ function outside(text: string, change: (plain: string) => string): string {
 
 /** Short forms of notes and chats, and what is only polite. */
 const SHORT: readonly (readonly [RegExp, string])[] = [
-  [/\b(?:pls|plz|thx|thanks|thank you|cheers|ta|kindly|perhaps|possibly|maybe|if possible|if you can)\b/gi, ''],
+  [new RegExp(`\\b(?:${COURTESIES})\\b`, 'gi'), ''],
   [/\bparas?\.?\s+(?=\w)/gi, 'section '],
   [/\b(?:sect|pt|ch)\.?\s+(?=\d)/gi, 'section '],
   [/\bln?\.?\s?(?=\d)/gi, 'line '],
@@ -66,11 +66,10 @@ const ASKS =
 const VERBS =
   'add|allow|ask|begin|break|bring|call|change|close|condense|correct|cut|delete|divide|drop|end|expand|finish|fix|give|have|insert|join|keep|kill|leave|lengthen|let|lock|lose|make|mark|mention|merge|move|name|omit|open|pause|put|remove|rename|repeat|replace|rephrase|restore|reword|rewrite|round|say|scrap|shorten|show|simplify|skip|slow|soften|speed|spell|split|start|stress|strike|swap|switch|take|tell|tighten|translate|trim|turn|undo|unlock|use|write';
 const ORDERS = new RegExp(`^(?:and |then |also |now |so |ok(?:ay)?,? )*(?:${VERBS})\\b`, 'i');
+/** What leads from one wish to the next. */
+export const NEXT = "(?:then |also |once (?:that|this)[’']s done,? |after (?:that|this),? )?";
 /** Another order behind a joint: "…, and then lock both". */
-export const ORDERED_BEHIND = new RegExp(
-  `(?:,|;|\\band\\b) (?:then |also |once (?:that|this)[’']s done,? |after (?:that|this),? )?(?:${VERBS})\\b`,
-  'i',
-);
+export const ORDERED_BEHIND = new RegExp(`(?:,|;|\\band\\b) ${NEXT}(?:${VERBS})\\b`, 'i');
 /** A quantity is a wish in short: "30 sec", "2:30". */
 const QUANTITY =
   /\b\d+(?:[.,:]\d+)?\s?(?:s|secs?|seconds?|mins?|minutes?|words?|wpm|%|per ?cent)\b|\b\d:\d\d\b/i;
@@ -125,8 +124,6 @@ const FRAMES: readonly (readonly [RegExp, (...found: string[]) => string | null]
   [/^(?:[^\u0001]*[^\u0001 ] )?(\u0001+) as the (?:very )?first (?:thing|line|sentence|words?)$/is, (a) => `move the line ${a} to the start`],
   // "two facts. Split after 'A'"
   [/^(?:in )?two sentences,? (?:split |cut |break )?after (\u0001+)$/is, (a) => `split after ${a}`],
-  // "'A', a tongue twister, could that be simpler?"
-  [/^(\u0001+)[,:].*\b(?:could|can|should) (?:that|it|this) be (simpler|easier|plainer)$/is, (a) => `make the line with ${a} simpler`],
   [/^(.+?),? (?:out|gone|nope|away|go away|off|can go|has to go|must go|needs to go)$/s, (a) => `leave out ${a.replace(/^no /i, '')}`],
   [/^(.+?),? cut$/s, (a) => `leave out ${a}`],
   // "2:30 tops", "max two minutes"
@@ -173,28 +170,30 @@ export function formsOf(part: string): string[] {
   return [...new Set(forms.map((f) => f.replace(/\s+/g, ' ').trim()))].filter(Boolean);
 }
 
-/** So many letters a word must have before a slip in it is mended. */
+/** So many letters a word must have before any slip in it is mended; in a shorter one only letters that changed places. */
 const LONG = 5;
-/** Two words with one letter more, less, other or changed about (Damerau 1964). */
+const SHORTEST = 3;
+/** Whether two neighbouring letters of one word stand changed about in the other. */
+function swapped(a: string, b: string): boolean {
+  const i = [...a].findIndex((x, k) => x !== b[k]);
+  return i >= 0 && a.length === b.length && a[i] === b[i + 1] && a[i + 1] === b[i] && a.slice(i + 2) === b.slice(i + 2);
+} // prettier-ignore
+/** Two words with one letter more, less, other or changed about: four in five slips of the pen (Damerau 1964). */
 export function oneSlip(a: string, b: string): boolean {
   if (a === b || Math.abs(a.length - b.length) > 1) return false;
   let i = 0;
   while (i < a.length && a[i] === b[i]) i++;
   const [x, y] = [a.slice(i), b.slice(i)];
-  return (
-    x.slice(1) === y || x === y.slice(1) || x.slice(1) === y.slice(1) ||
-    (x[0] === y[1] && x[1] === y[0] && x.slice(2) === y.slice(2))
-  ); // prettier-ignore
+  return x.slice(1) === y || x === y.slice(1) || x.slice(1) === y.slice(1) || swapped(a, b);
 }
-/** A note with slips of the pen mended: words that neither the script nor any wish knows, one letter away from one that is known. */
+/** A note with slips of the pen mended: words that neither the script nor any wish knows, one slip away from a single one that is known. */
 export function withoutSlips(note: string, known: ReadonlySet<string>): string {
   return outside(note, (plain) =>
     plain.replace(/\p{L}+/gu, (word) => {
       const w = word.toLowerCase();
-      if (known.has(w) || (w.length < LONG && w !== 'teh')) return word;
-      if (w === 'teh') return 'the';
-      const near = [...known].filter((k) => k.length >= LONG && oneSlip(w, k));
+      if (known.has(w) || w.length < SHORTEST) return word;
+      const near = [...known].filter((k) => (w.length < LONG ? swapped(w, k) : k.length >= LONG && oneSlip(w, k)));
       return near.length === 1 ? near[0] : word;
     }),
-  );
+  ); // prettier-ignore
 }

@@ -2,6 +2,7 @@
 import { stems } from '../facts/centrality.ts';
 import { wordsValue } from '../language/numbers.ts';
 import type { PlainLine, PlainSection } from '../script/data.ts';
+import { lineSaying } from './said.ts';
 import type { ReviseContext, Scope, Where } from './types.ts';
 
 const ORDINALS: Readonly<Record<string, number>> = {
@@ -103,11 +104,10 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
   }
   const says = SAYING.exec(text);
   if (says) return scopeOf(`the line about ${says[1]}`, context);
-  const stretch = stretchOf(phrase, context);
+  const literal = phrase.trim().replace(/[.!?,]+$/, '');
+  const stretch = byWords(literal, context) ?? byTime(literal, context);
   if (stretch) return stretch;
-  const listed = new RegExp(
-    `^${PART}s?((?: ?(?:,|and|&|to|-|–|through|until|till)? ?(?:\\d+|${SMALL})\\b){2,})$`,
-  ).exec(text);
+  const listed = LISTED.exec(text);
   if (listed) return listedSections(listed[1], sections, phrase);
   const many = /^(?:first|last) (\d+|two|three|four|five) (?:lines|sentences)(?: of (.+))?$/.exec(text);
   if (many)
@@ -186,14 +186,13 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
   return byTopic(text, raw, context);
 }
 
+const SMALL = '(?:\\d+|one|two|three|four|five|six|seven|eight|nine|ten)';
+const BARE_NUMBER = new RegExp(`^${SMALL}$`, 'i');
+const LISTED = new RegExp(`^${PART}s?((?: ?(?:,|and|&|to|-|–|through|until|till)? ?${SMALL}\\b){2,})$`);
 /** A second place beside a first: "swap section 4 and 5". */
 export const secondOf = (phrase: string, context: ReviseContext): ScopeResult =>
-  scopeOf(
-    new RegExp(`^(?:\\d+|${SMALL})$`, 'i').test(phrase.trim()) ? `section ${phrase.trim()}` : phrase,
-    context,
-  );
+  scopeOf(BARE_NUMBER.test(phrase.trim()) ? `section ${phrase.trim()}` : phrase, context);
 
-const SMALL = 'one|two|three|four|five|six|seven|eight|nine|ten';
 /** "5, 6 and 7", "5 to 7": sections by their numbers. */
 function listedSections(list: string, sections: readonly PlainSection[], says: string): ScopeResult {
   const wanted = new Set<number>();
@@ -213,48 +212,62 @@ function listedSections(list: string, sections: readonly PlainSection[], says: s
 }
 
 const QUOTE = '[“"‘\'](.+?)[”"’\']';
-/** "everything from 'A' on", "from 'A' to 'B'", "1:46 to 1:54", "at 2:31", "'A'": lines by their words or their time. */
-function stretchOf(phrase: string, context: ReviseContext): ScopeResult | null {
-  const text = phrase.trim().replace(/[.!?,]+$/, '');
-  const all = context.sections.flatMap((s) => s.lines);
-  const plain = (t: string) => t.toLowerCase().replace(/[‘’]/g, "'").replace(/[“”]/g, '"').replace(/\s+/g, ' ').trim(); // prettier-ignore
-  const at = (words: string) => {
-    const hits = all.flatMap((l, i) => (plain(l.text).includes(plain(words)) ? [i] : []));
-    return hits.length === 1 ? hits[0] : hits.length ? -2 : -1;
-  };
-  const told = (i: number, words: string) => ({ unknown: i === -2 ? `“${words}” is said more than once.` : `No line here says “${words}”.` }); // prettier-ignore
-  const lead = '^(?:(?:everything|all|the (?:bit|part|lines?|sentences?|stretch))\\s+)?';
-  const on = new RegExp(`${lead}from ${QUOTE} (?:on|onwards?|to the (?:very )?end|down|until the end)$`, 'iu').exec(text);
-  const between = new RegExp(`${lead}from ${QUOTE} (?:up )?(?:to|till|until|through) ${QUOTE}(?: inclusive)?$`, 'iu').exec(text);
-  const alone = new RegExp(`^(?:the )?(?:(?:line|sentence|bit|part) (?:that says |with |where it says |saying )?)?${QUOTE}(?: (?:line|sentence|bit|part))?$`, 'iu').exec(text);
-  if (on || between) {
-    const [, from, to] = on ?? between!;
-    const a = at(from);
-    const b = to === undefined ? all.length - 1 : at(to);
-    if (a < 0) return told(a, from);
-    if (b < 0) return told(b, to);
-    return b >= a ? ofLines(all.slice(a, b + 1), text) : null;
+const ALL_FROM = '^(?:(?:everything|all|the (?:bit|part|lines?|sentences?|stretch))\\s+)?from ';
+const FROM_ON = new RegExp(
+  `${ALL_FROM}${QUOTE} (?:on|onwards?|to the (?:very )?end|down|until the end)$`,
+  'iu',
+);
+const FROM_TO = new RegExp(
+  `${ALL_FROM}${QUOTE} (?:up )?(?:to|till|until|through) ${QUOTE}(?: inclusive)?$`,
+  'iu',
+);
+const ALONE = new RegExp(
+  `^(?:the )?(?:(?:line|sentence|bit|part) (?:that says |with |where it says |saying )?)?${QUOTE}(?: (?:line|sentence|bit|part))?$`,
+  'iu',
+);
+/** Fewer words than these are a title, or what is to be changed. */
+const PHRASE = 3;
+
+/** "everything from 'A' on", "from 'A' to 'B'", "'A'": lines by their words. */
+function byWords(text: string, { sections }: ReviseContext): ScopeResult | null {
+  const [, from, to] = FROM_ON.exec(text) ?? FROM_TO.exec(text) ?? [];
+  const all = sections.flatMap((s) => s.lines);
+  if (from) {
+    const first = lineSaying(from, sections);
+    if ('unknown' in first) return first;
+    const last = to === undefined ? { at: all.length - 1 } : lineSaying(to, sections);
+    if ('unknown' in last) return last;
+    return last.at >= first.at ? ofLines(all.slice(first.at, last.at + 1), text) : null;
   }
-  if (alone && !/[“"‘'”’]\s*(?:and|,)\s*[“"‘']/.test(text)) {
-    const i = at(alone[1]);
-    // Fewer words than a phrase are a title, or what is to be changed.
-    if (i >= 0 && alone[1].split(' ').length >= 3) return ofLines([all[i]], text);
-  }
-  const { startsMs } = context;
-  const span = /^(?:(?:everything|all|the (?:bit|part|lines?|section|stretch)|what is)\s+)?(?:from |between |at )?(\d+):([0-5]\d)(?:\s*(?:to|till|until|through|and|-|–)\s*(\d+):([0-5]\d))?$/i.exec(text);
+  const [, words] = ALONE.exec(text) ?? [];
+  if (!words || words.split(' ').length < PHRASE || /[“"‘'”’]\s*(?:and|,)\s*[“"‘']/.test(text)) return null;
+  const said = lineSaying(words, sections);
+  return 'line' in said ? ofLines([said.line], text) : null;
+}
+
+const TIMES =
+  /^(?:(?:everything|all|the (?:bit|part|lines?|section|stretch)|what is)\s+)?(?:from |between |at )?(\d+):([0-5]\d)(?:\s*(?:to|till|until|through|and|-|–)\s*(\d+):([0-5]\d))?$/i;
+/** A line that begins so little later is meant too by who reads it off a clock. */
+const READ_OFF_MS = 500;
+
+/** "1:46 to 1:54", "at 2:31": lines by when they are heard. */
+function byTime(text: string, { sections, startsMs }: ReviseContext): ScopeResult | null {
+  const span = TIMES.exec(text);
   if (!span || !startsMs) return null;
   const starts = startsMs();
-  const ms = (m: string, s: string) => (Number(m) * 60 + Number(s)) * 1000;
+  const all = sections.flatMap((s) => s.lines);
+  const ms = (minutes: string, seconds: string) => (Number(minutes) * 60 + Number(seconds)) * 1000;
   const from = ms(span[1], span[2]);
-  const endOf = (i: number) => starts[i + 1] ?? starts[all.length];
   if (from >= starts[all.length]) return { unknown: `It is over before ${span[1]}:${span[2]}.` };
   const to = span[3] === undefined ? null : ms(span[3], span[4]);
   // A stretch has the lines of which it holds half or more; a moment has the line that is heard then.
-  const lines = all.filter((_, i) =>
-    to === null ? starts[i] <= from + 500 && endOf(i) > from + 500 : (Math.min(endOf(i), to) - Math.max(starts[i], from)) * 2 >= endOf(i) - starts[i],
-  );
+  const lines = all.filter((_, i) => {
+    const [start, end] = [starts[i], starts[i + 1]];
+    if (to === null) return start <= from + READ_OFF_MS && end > from + READ_OFF_MS;
+    return (Math.min(end, to) - Math.max(start, from)) * 2 >= end - start;
+  });
   return lines.length ? ofLines(lines, text) : { unknown: `Nothing is said at ${text}.` };
-} // prettier-ignore
+}
 
 /** "he says the smell thing", "they get to the wreck": where something is told. */
 const SAYING =

@@ -4,7 +4,7 @@ import { scopeOf, secondOf, whereOf, wholeScope } from './scope.ts';
 import type { Amount, Operation, Request, ReviseContext, Scope } from './types.ts';
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
-import { ORDERED_BEHIND, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
+import { NEXT, ORDERED_BEHIND, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
 
 export type Understood = { requests: Request[] } | { asks: string; took: string | null; nearest: string[] };
 
@@ -39,6 +39,8 @@ function amountIn(note: string, words: string): Amount | null {
   return amount?.type === 'to' && /^ (?:shorter|longer|less|more|off)\b/i.test(behind) ? { ...amount, type: 'by' } : amount; // prettier-ignore
 }
 
+const CLOCK = /^\d+:\d\d$/;
+
 type Read = { request: Request } | { unknown: string; operation: Operation } | null;
 
 function readWith(operation: Operation, note: string, context: ReviseContext): Read {
@@ -51,8 +53,8 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
     );
     const amount = slots.amount === undefined ? null : amountIn(note, slots.amount);
     if (slots.amount !== undefined && !amount) continue;
-    // "1:46 to 1:54" is a stretch, not a length.
-    if (/^\d+:\d\d$/.test(slots.scope ?? '')) continue;
+    // "1:46 to 1:54" is a stretch, not one place and its length.
+    if (CLOCK.test(slots.scope ?? '') && CLOCK.test(amount?.says ?? '')) continue;
     // What is named second ends where another wish begins.
     if (slots.about && ORDERED_BEHIND.test(slots.about)) continue;
     const where = slots.where === undefined ? null : whereOf(slots.where, context);
@@ -93,8 +95,10 @@ function readClause(note: string, context: ReviseContext): Read {
   return failed;
 }
 
-const JOINTS =
-  /\s*;\s*|(?:\s*,)?\s+and (?:then |also |once (?:that|this)[’']s done,? |after (?:that|this),? )?\s*|\s*,\s*(?:then\s+)?|\s*\.\s+(?:then\s+)?/i;
+const JOINTS = new RegExp(
+  `\\s*;\\s*|(?:\\s*,)?\\s+and ${NEXT}\\s*|\\s*,\\s*(?:then\\s+)?|\\s*\\.\\s+(?:then\\s+)?`,
+  'i',
+);
 
 /** What a note asks for: all of its wishes, or none. What gives a reason or is polite is let go; slips are mended last. */
 export function understand(note: string, context: ReviseContext): Understood {

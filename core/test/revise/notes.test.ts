@@ -89,6 +89,10 @@ describe('what a note is understood as', () => {
     const at = (text: string) => scopeOf(text, timed);
     expect(at('0:02 to 0:08')).to.have.nested.property('scope.lines').deep.equal(['S1L2', 'S1L3']);
     expect(at('at 0:09')).to.have.nested.property('scope.lines').deep.equal(['S1L4']);
+    const cut = understand('cut 0:02 to 0:08', timed);
+    expect('requests' in cut && cut.requests.map((r) => [r.operation.id, r.scope.lines])).to.deep.equal([['drop', ['S1L2', 'S1L3']]]); // prettier-ignore
+    const one = understand('cut 0:09', timed);
+    expect('requests' in one && one.requests.map((r) => [r.operation.id, r.scope.lines])).to.deep.equal([['drop', ['S1L4']]]); // prettier-ignore
     expect(at('the bit at 7:30')).to.deep.equal({ unknown: 'It is over before 7:30.' });
   });
 

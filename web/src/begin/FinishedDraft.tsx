@@ -114,7 +114,7 @@ export function FinishedDraft() {
             <span className="finding">Not read.</span> {error} Nothing is lost; your text is still here.
           </p>
         )}
-        <main className="flex-1 min-h-0 grid grid-cols-2 gap-10 px-6 py-4">
+        <main className="stacks flex-1 min-h-0 grid grid-cols-2 gap-10 px-6 py-4">
           <section aria-label="Draft" className="flex flex-col min-h-0">
             <div className="columnhead border-b border-hair mb-2">the draft as it is</div>
             {file ? (
@@ -126,7 +126,7 @@ export function FinishedDraft() {
               </p>
             ) : (
               <textarea
-                className="flex-1 w-full bg-lit border border-mark p-4 font-serif text-[15.5px] leading-[22px] text-ink"
+                className="flex-1 w-full bg-lit border border-mark p-4 font-serif text-[15.5px] leading-[22px] text-ink min-h-60"
                 placeholder="Paste a script in any layout: headings, labels, two columns, a screenplay, captions, a reply from elsewhere"
                 aria-label="Paste a draft"
                 autoFocus

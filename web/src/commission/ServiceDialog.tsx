@@ -17,7 +17,7 @@ export function ServiceDialog({
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="overlay" />
-        <Dialog.Content className="dialog w-[560px]" aria-describedby={undefined}>
+        <Dialog.Content className="dialog p-6" aria-describedby={undefined}>
           <Dialog.Title className="font-serif text-[18px] font-medium pb-2">Text service</Dialog.Title>
           {state && <Form key={String(open)} state={state} onClose={onClose} />}
         </Dialog.Content>

@@ -7,9 +7,11 @@ h1 { font-size: 14pt; line-height: 1.3; font-weight: 600; margin: 0 0 4mm }
 h2 { font-size: 10.5pt; font-weight: 600; margin: 6mm 0 1mm; padding-bottom: 1mm; border-bottom: 0.5pt solid #000; break-after: avoid }
 p { margin: 0 0 1mm }
 p.lead { break-after: avoid; margin-top: 2mm }
-p.row { margin-left: 12mm; text-indent: -12mm; break-inside: avoid }
-p.row b { display: inline-block; min-width: 12mm; text-indent: 0; font-weight: 600 }
-p.more { margin-left: 12mm; font-size: 9.5pt }`;
+p.row { padding-left: var(--mark); text-indent: calc(-1 * var(--mark)); break-inside: avoid }
+p.fact { --mark: 12mm }
+p.point { --mark: 4mm }
+p.row b { display: inline-block; min-width: var(--mark); text-indent: 0; font-weight: 600 }
+p.more { margin-left: 4mm; font-size: 9.5pt }`;
 
 /** A row of an order, by what it is; null where it is empty. */
 export function orderRow(
@@ -20,8 +22,8 @@ export function orderRow(
   if (first) return { tag: 'h1', class: '', mark: '', text: row.replace(/^ORDER: (\p{L})/u, (_, l: string) => l.toUpperCase()) }; // prettier-ignore
   if (/^SECTION \d+ of \d+: |^[\p{Lu}, ]+$/u.test(row)) return { tag: 'h2', class: '', mark: '', text: row };
   const [, mark, fact] = /^- ((?:[A-L]\d+(?:, )?)+) (.*)$/u.exec(row) ?? [];
-  if (fact) return { tag: 'p', class: 'row', mark, text: fact };
-  if (/^- /.test(row)) return { tag: 'p', class: 'row', mark: '·', text: row.slice(2) };
+  if (fact) return { tag: 'p', class: 'row fact', mark, text: fact };
+  if (/^- /.test(row)) return { tag: 'p', class: 'row point', mark: '·', text: row.slice(2) };
   if (/^ {2}/.test(row)) return { tag: 'p', class: 'more', mark: '', text: row.trim() };
   return { tag: 'p', class: /:$/.test(row) ? 'lead' : '', mark: '', text: row };
 }
@@ -39,7 +41,7 @@ export function printOrder(text: string): void {
       const set = orderRow(row, i === 0);
       if (!set) return;
       const el = Object.assign(page.createElement(set.tag), { className: set.class });
-      if (set.mark) el.append(Object.assign(page.createElement('b'), { textContent: set.mark }), ' ');
+      if (set.mark) el.append(Object.assign(page.createElement('b'), { textContent: set.mark }));
       el.append(set.text);
       page.body.append(el);
     });

@@ -175,10 +175,10 @@ function Row(props: SectionsProps & { row: RundownRow; at: number; section: Plai
           />
         )}
         <span className="flex items-center gap-2 text-ink2">
-          <svg width="14" height="14" aria-hidden="true">
+          <svg width="14" height="14" aria-hidden="true" className="shrink-0">
             <path d={glyphPath(row.role)} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
           </svg>
-          {row.role}
+          <span className="max-sm:hidden">{row.role}</span>
         </span>
         <div className="min-w-0">
           <SectionTitle title={row.title} onRename={(t) => rundown.rename(row.id, t)} />

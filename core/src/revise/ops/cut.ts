@@ -4,6 +4,7 @@ import { longestKept } from '../shorten.ts';
 import { repeats } from '../../review/rules/said-twice.ts';
 import { linePreparer } from '../../review/prepare.ts';
 import { ruleById } from '../../review/rules/index.ts';
+import { spanOf } from '../said.ts';
 import {
   isKept,
   linesIn,
@@ -108,11 +109,10 @@ function mended(
 
 /** The words from one phrase to another in a line, both of them gone; refused where no sentence would be left. */
 function withoutSpan(from: string, to: string, context: ReviseContext): Applied {
-  const plain = (t: string) => t.toLowerCase().replace(/[‘’]/g, "'");
-  const spans = linesIn(context.sections).flatMap((l) => {
-    const start = plain(l.text).indexOf(plain(from));
-    const end = start < 0 ? -1 : plain(l.text).indexOf(plain(to), start);
-    return end < 0 ? [] : [{ id: l.id, start, end: end + to.length, text: l.text }];
+  const spans = linesIn(context.sections).flatMap(({ id, text }) => {
+    const head = spanOf(text, from);
+    const tail = head && spanOf(text, to, head.start);
+    return tail ? [{ id, start: head.start, end: tail.end, text }] : [];
   });
   if (spans.length !== 1) return { refused: spans.length ? 'These words stand in several lines.' : `No line runs from “${from}” to “${to}”.` }; // prettier-ignore
   const [{ id, start, end, text }] = spans;

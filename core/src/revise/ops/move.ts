@@ -2,12 +2,13 @@
 import { stems } from '../../facts/centrality.ts';
 import type { PlainLine, PlainSection } from '../../script/data.ts';
 import { emptyLine } from '../../script/schema.ts';
+import { lineSaying, spanOf } from '../said.ts';
 import { secondOf } from '../scope.ts';
 import {
-  withText,
-  mapLines,
   isKept,
   linesIn,
+  mapLines,
+  withText,
   type Applied,
   type Operation,
   type ReviseContext,
@@ -402,14 +403,10 @@ export const moveOps: readonly Operation[] = [
       '(?:(?:make|in|as) )?two sentences,? (?:split|break|cut|divided?)? ?(?:right )?after {text}',
     ],
     apply: ({ slots }, context) => {
-      const plain = (t: string) => t.toLowerCase().replace(/[‘’]/g, "'");
-      const hits = linesIn(context.sections).filter((l) => plain(l.text).includes(plain(slots.text)));
-      if (hits.length !== 1)
-        return {
-          refused: hits.length ? 'These words stand in several lines.' : `No line says “${slots.text}”.`,
-        };
-      const [line] = hits;
-      const end = plain(line.text).indexOf(plain(slots.text)) + slots.text.length;
+      const hit = lineSaying(slots.text, context.sections);
+      if ('unknown' in hit) return { refused: hit.unknown };
+      const { line } = hit;
+      const { end } = spanOf(line.text, slots.text)!;
       const rest = line.text.slice(end).replace(/^[\s,;:–—-]+(?:and|but)?\s*/i, '');
       // "…, which sank": what hangs on a word before can't stand alone.
       if (/^(?:which|who|whom|whose|that|where|when)\b/i.test(rest) || rest.split(/\s+/).length < 3)
