@@ -1,13 +1,15 @@
-/** How many words fill a time, as the clock that will measure them counts: by the sounds of what is told, and the rests of short sentences. */
-import type { Clock } from '../timing/clock.ts';
+/** How many words fill a time, counted as they are spoken, as the clock that will measure them counts: by the sounds of what is told, and the rests of short sentences. */
+import { REFERENCE_PASSAGE, type Clock } from '../timing/clock.ts';
 
-/** Commas for each word of narration (on eight narrations and replies of other hands, those tuned on: 0.08 to 0.14, in the middle 0.11; a colon or dash counts as the rest it makes). */
-const COMMAS_A_WORD = 0.11;
+/** Commas for each word as it is spoken (on the narrations and replies of other hands that were tuned on: 0.07 to 0.12, in the middle 0.1; a colon or dash counts as the rest it makes). */
+const COMMAS_A_WORD = 0.1;
 /** So many words of its own facts weigh as much as all that is told elsewhere: a section of one short fact says little about words. */
 const ENOUGH_WORDS = 60;
+/** A retelling has words as long as its source's in so great a part; the rest are everybody's, as long as the reference passage's (fitted on the same texts). */
+const SOURCE_SHARE = 0.75;
 
 export interface WordRate {
-  /** Milliseconds that a written word takes with its share of rests, in a text that tells these facts. */
+  /** Milliseconds that a word takes as it is spoken (a year is three of them), with its share of rests, in a text that tells these facts. */
   msAWord: (facts: readonly string[]) => number;
   /** What the end of a section takes more than the end of a sentence, in milliseconds. */
   sectionEndMs: number;
@@ -24,16 +26,19 @@ export function wordRate(clock: Clock, all: readonly string[], sentence: number)
     let [ms, words] = [0, 0];
     for (const text of texts) {
       for (const t of clock.tokens(text)) ms += t.ms;
-      words += clock.time(text).words;
+      words += clock.time(text).spokenWords;
     }
     return { ms, words };
   };
   const whole = said(all);
-  const usual = whole.words ? whole.ms / whole.words : said(['It is read aloud by one voice.']).ms / 7;
+  const anybody = said([REFERENCE_PASSAGE]);
+  const usual = anybody.ms / anybody.words;
+  const theirs = whole.words ? whole.ms / whole.words : usual;
   return {
     msAWord: (facts) => {
       const own = said(facts);
-      return (own.ms + usual * ENOUGH_WORDS) / (own.words + ENOUGH_WORDS) + rests;
+      const told = (own.ms + theirs * ENOUGH_WORDS) / (own.words + ENOUGH_WORDS);
+      return SOURCE_SHARE * told + (1 - SOURCE_SHARE) * usual + rests;
     },
     sectionEndMs: end.pauseMs - stop.pauseMs,
   };

@@ -160,7 +160,7 @@ function lengthRows(context: CommissionContext, sections: readonly OrderedSectio
   const words = sections.reduce((n, s) => n + s.words, 0);
   return [
     'HOW LONG',
-    `${words} words in all, as about ${plural(sentencesIn(words, usual), 'sentence')} of ${usual} words: this voice takes ${clockTime(seconds)} for them, figures as they are said and rests counted. It can’t hurry, so words are the only thing that sets the length.`,
+    `${words} words in all, counted as they are spoken (1984 is three words), as about ${plural(sentencesIn(words, usual), 'sentence')} of ${usual} words: this voice takes ${clockTime(seconds)} for them, figures as they are said and rests counted. It can’t hurry, so words are the only thing that sets the length.`,
     ...(sections.length > 1 ? sections.map((s) => `- section ${s.number}: ${plural(s.words, 'word')} (${clockTime(s.seconds)}), about ${plural(sentencesIn(s.words, usual), 'sentence')}`) : []), // prettier-ignore
     '',
   ];

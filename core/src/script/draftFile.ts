@@ -40,6 +40,8 @@ const isNoteMark = (sup: Element): boolean =>
 const LONGEST_COMMENT = 400;
 const COMMENT = /(?:^|[-_\s])comments?(?:$|[-_\s])/i;
 
+/** A new line within a cell, as tables of pipes write it. */
+const CELL_BREAK = '<br>';
 /** Headings, lists, tables and emphasis of a page as the marks people type, so that one set of rules reads both. */
 export async function draftTextOfHtml(html: string): Promise<string> {
   const document = await parsedHtml(/<html|<body/i.test(html) ? html : `<html><body>${html}</body></html>`);
@@ -82,7 +84,7 @@ export async function draftTextOfHtml(html: string): Promise<string> {
       out += `\n\n${'#'.repeat(Number(heading[1]))} `;
       inside();
       out += '\n\n';
-    } else if (tag === 'BR') out += '\n';
+    } else if (tag === 'BR') out += element.closest('td,th') ? CELL_BREAK : '\n';
     else if (tag === 'HR') out += '\n\n---\n\n';
     else if (tag === 'LI') {
       out += '\n- ';
@@ -93,13 +95,19 @@ export async function draftTextOfHtml(html: string): Promise<string> {
     } else if (tag === 'TD' || tag === 'TH') {
       const at = out.length;
       inside();
-      out = `${out.slice(0, at)}${out.slice(at).replace(/\s+/g, ' ').replace(/\|/g, '/').trim()} | `;
+      out = `${out.slice(0, at)}${out
+        .slice(at)
+        .replace(/\s+/g, ' ')
+        .replace(/\|/g, '/')
+        .replace(/(?:<br>\s*)+$/, '')
+        .trim()} | `;
     } else if (tag === 'B' || tag === 'STRONG') around('**');
     else if (tag === 'I' || tag === 'EM') around('*');
     else if (BLOCK.test(tag)) {
-      if (!element.closest('td,th')) out += '\n\n';
+      const cell = element.closest('td,th');
+      out += cell ? ' ' : '\n\n';
       inside();
-      if (!element.closest('td,th')) out += '\n\n';
+      out += cell ? CELL_BREAK : '\n\n';
     } else inside();
   };
   for (const child of [...document.body.childNodes]) walk(child, 0);

@@ -1,7 +1,7 @@
 /** Drafts laid out in columns: records, tables with pipes or tabs, columns set apart by blanks. Some columns are spoken, the others say what is seen, heard, or when. */
 import Papa from 'papaparse';
 import { isTalk } from './conventions.ts';
-import { withoutFrames } from './forms.ts';
+import { withoutFrames, withoutNumbers } from './forms.ts';
 import { freePieces } from './free.ts';
 import { spokenPieces } from './inline.ts';
 import { bare, isNarratorLabel, isPictureLabel, isRule } from './labels.ts';
@@ -418,10 +418,17 @@ function labelledPieces(cell: string): Piece[] {
     });
 }
 
+/** A line of a cell that says what is heard or seen beside the words: "MUSIC: oud, low". */
+const isCue = (line: string) =>
+  isPictureLabel(line) && (!endsSentence(line) || /^[*_\s]*\p{Lu}{2,}\b/u.test(line));
+
 function cellPieces(cell: string, speaker: string): Piece[] {
-  const words = cell.replace(/^\*\*([^*]{1,40}:)\*\*/, '$1').replace(/\n/g, ' ');
+  const lines = cell.split('\n').filter(Boolean);
+  const cues = lines.length > 1 ? lines.filter(isCue) : [];
+  const words = lines.filter((l) => !cues.includes(l)).join(' ').replace(/^\*\*([^*]{1,40}:)\*\*/, '$1'); // prettier-ignore
   const label = LABEL.exec(words);
   return [
+    ...cues.map((c) => cut('direction', c)),
     ...(label ? [cut('speaker', label[0])] : []),
     ...spokenPieces(label ? words.slice(label[0].length) : words, speaker ? { speaker } : {}),
   ];
@@ -466,6 +473,9 @@ function aroundPieces(lines: readonly string[], first: boolean): Piece[] {
 export const columns: Layout = {
   id: 'columns',
   read: (text) => {
+    // Numbers in the margin are no column.
+    const lines = linesOf(text);
+    if (!/[|\t]/.test(text) && withoutNumbers(lines) !== lines) return null;
     const found = records(text) ?? cellsBelow(text) ?? cellsOf(text);
     if (!found || found.rows.length < 2) return null;
     const width = widthOf(found.rows);

@@ -24,7 +24,7 @@ const WROTE =
 const FORWARDED = /^(?:-{2,}\s*)?(?:forwarded message|begin forwarded message|original message)\b.*$/i;
 const GREETING = /^(?:hi|hello|hey|dear|good (?:morning|afternoon|evening))\b[^.!?]{0,40}[,!]?$/i;
 const SIGN_OFF =
-  /^(?:(?:many |with )?thanks(?: again)?|thank you|cheers|best(?: wishes| regards)?|(?:kind |warm )?regards|yours(?: \w+)?|sincerely|all the best|take care|see you\b.{0,20}|(?:lots of )?love(?: (?:to|from) .{2,20})?|hugs|x{1,3})[,.!]?$/i;
+  /^(?:(?:many |with )?thanks(?: again)?|thank you|cheers|best(?: wishes| regards)?|(?:kind |warm )?regards|yours(?: \w+)?|sincerely|all the best|take care|ta|much love|over to you|see you\b.{0,20}|(?:lots of )?love(?: (?:to|from) .{2,20})?|hugs|x{1,3})[,.!]?$/i;
 
 /** The rows of a mail around the narration in it: heads, greeting, what is said about it, sign-off, signature, older mails. */
 function mailRows(rows: readonly string[]): Set<number> {
@@ -42,9 +42,16 @@ function mailRows(rows: readonly string[]): Set<number> {
   const quotes = older >= 0 && rows.slice(older + 1).some(isQuoted);
   // Without heads: a greeting first, and a sign-off or two rules behind it.
   const greeted = GREETING.test((rows[at] ?? '').trim());
-  const signedOff = rows.filter((r) => r.trim()).slice(-4).some((r) => SIGN_OFF.test(r.trim())); // prettier-ignore
+  const signedOff = rows.filter((r) => r.trim()).slice(-6).some((r) => SIGN_OFF.test(r.trim())); // prettier-ignore
   const letter = greeted && (signedOff || rows.filter(isRule).length >= 2);
-  const isMail = at - first >= 3 || quotes || sent >= 0 || letter;
+  const headed = at > first;
+  const body0 = rows.findIndex((r, i) => i >= at && r.trim());
+  const isMail =
+    at - first >= 3 ||
+    (headed && body0 >= 0 && GREETING.test(rows[body0].trim())) ||
+    quotes ||
+    sent >= 0 ||
+    letter;
   if (!isMail) return out;
   // Words under a short quotation answer it: what they were asked is no narration.
   const under = older < 0 ? -1 : rows.findLastIndex(isQuoted);
@@ -96,8 +103,16 @@ function mailRows(rows: readonly string[]): Set<number> {
     }
   }
   add(end, rows.length);
+  // Beside the greeting and the sign-off one asks the other for something.
+  const own = rows.flatMap((r, i) => (i > body && i < end && r.trim() ? [i] : []));
+  const told = own.slice(1, -1).some((i) => ASKS.test(rows[i]));
+  if (own.length >= 4 && !told && body >= 0 && out.has(body))
+    for (const i of [own[0], own.at(-1)!]) if (ASKS.test(rows[i])) out.add(i);
   return out;
 }
+
+/** One asks the other for something: what letters with a script in them say around it. */
+const ASKS = /\bplease\b|^(?:could|can|would|will) (?:you|we)\b|\blet me know\b|\bthanks\b/i;
 
 /** Rows of tables that stand in a draft that isn't one: counts, comparisons, lists of shots. */
 function tableRows(rows: readonly string[]): Set<number> {
@@ -186,17 +201,23 @@ function aroundFence(rows: readonly string[]): Set<number> {
 const MESSAGE =
   /^\s*(?:\[?(?:\d{1,4}[./-]\d{1,2}[./-]\d{1,4},?\s+)?\d{1,2}:\d{2}(?::\d{2})?(?:\s?[ap]m)?\]?(?:\s*[-–])?\s+([\p{L}@][\p{L}\d ._'’-]{0,24}?)\s*(?::\s|:?$)|([\p{L}@][\p{L}\d ._'’-]{0,24}?)\s*(?:[[(—–-]\s*)?(?:today at\s+)?\d{1,2}:\d{2}(?::\d{2})?(?:\s?[ap]m)?[\])]?\s*(?::\s|:?$))/iu;
 
+/** "You said:", "Assistant said:", "User:" on rows of their own: turns of a talk with a text generator, as they are copied. */
+const TURN =
+  /^\s*(?:#{1,6}\s+)?\**(?:(you|i|[\p{L}][\p{L}\d .-]{1,24}) (?:said|wrote)|(user|human|me|prompt|assistant|ai|model|response))[\s:*]*$/iu;
+
 /** Of a chat in which a script was sent: the rows of the message that holds most of the words, and the length of its head. */
 export function sentInChat(rows: readonly string[]): { from: number; to: number; head: number } | null {
-  const starts = rows.flatMap((r, i) => (MESSAGE.test(r) ? [i] : []));
-  const names = starts.map((i) => MESSAGE.exec(rows[i])!).map((m) => (m[1] ?? m[2]).toLowerCase());
-  if (starts.length < 3 || new Set(names).size < 2) return null;
+  const turns = rows.filter((r) => TURN.test(r)).length >= 2;
+  const head = turns ? TURN : MESSAGE;
+  const starts = rows.flatMap((r, i) => (head.test(r) ? [i] : []));
+  const names = starts.map((i) => head.exec(rows[i])!).map((m) => (m[1] ?? m[2]).toLowerCase());
+  if (starts.length < (turns ? 2 : 3) || new Set(names).size < 2) return null;
   const parts = starts.map((from, k) => ({ from, to: starts[k + 1] ?? rows.length }));
   const size = ({ from, to }: { from: number; to: number }) => wordsIn(rows.slice(from, to));
   const longest = parts.reduce((a, b) => (size(b) > size(a) ? b : a));
   return size(longest) < MOST * parts.reduce((n, p) => n + size(p), 0)
     ? null
-    : { ...longest, head: MESSAGE.exec(rows[longest.from])![0].length };
+    : { ...longest, head: head.exec(rows[longest.from])![0].length };
 }
 function chatRows(rows: readonly string[]): Set<number> {
   const sent = sentInChat(rows);
@@ -422,7 +443,7 @@ const aboutWork = (text: string): number =>
 
 /** "That's it. 1:04 on my phone", "Sure -", "Here are the three you asked for": before and behind what was ordered. */
 const HANDED_OVER =
-  /^\W*(?:(?:ok(?:ay)?|right|so),?\s)?(?:that['’]s (?:it|all|the lot|\d)\b|(?:sure|ok(?:ay)?|yep|yes|here(?: you go| it is| goes)?|voil[aà])\W*$)|\byou (?:asked for|wanted|ordered)\b/i;
+  /^\W*(?:(?:ok(?:ay)?|right|so),?\s){0,2}(?:(?:this|that|here) is (?:roughly |about |basically )?(?:it|what i have)\b|that['’]s (?:it|all|the lot|\d)\b|(?:sure|ok(?:ay)?|yep|yes|here(?: you go| it is| goes)?|voil[aà])\W*$)|\byou (?:asked for|wanted|ordered)\b/i;
 
 /** Whether a row is said to the one who ordered the script, and not to those who hear it. */
 export function isTalk(row: string): boolean {
@@ -517,6 +538,44 @@ function betweenRules(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   return rows.map((r, i) => (i > last ? silent(r, 'chatter') : r));
 }
 
+const startsOnPicture = (row: string) =>
+  /^\s*(?:>\s?|[-*•]\s+)*[*_]{0,2}\p{Extended_Pictographic}/u.test(row);
+/** Rows that begin with a small picture are cues where most that do have been told so already. */
+function byPictures(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const set = rows.filter((r) => startsOnPicture(r.row) && !isHeading(r));
+  const cues = set.filter((r) => !isSpoken(r)).length;
+  if (cues < 2 || cues < set.length * MOST || count(set.filter(isSpoken)) > (1 - MOST) * count(rows.filter(isSpoken))) return rows; // prettier-ignore
+  return rows.map((r) => (startsOnPicture(r.row) && !r.labelled ? silent(r, 'direction') : r));
+}
+
+/** What a part is called in which somebody else is heard. */
+const CLIP_HEAD = /\b(?:interview(?:ee)?|clip|sot|sound ?bite|vox ?pop|actuality|archive audio|testimony)\b/i;
+/** Rows wholly in quotation marks under such a name are that person's words, and no narration. */
+function byClips(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  let clip = false;
+  return rows.map((r) => {
+    const head = r.pieces.find((p) => p.type === 'heading');
+    if (head) clip = CLIP_HEAD.test(head.text);
+    return clip && isSpoken(r) && isWholeQuote(r.row) ? silent(r, 'direction') : r;
+  });
+}
+
+/** Quoted rows of a few words that never end as sentences do, beside narration that is not quoted, are cues. */
+function byPointers(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const spoken = rows.filter(isSpoken);
+  const quoted = spoken.filter((r) => isQuoted(r.row));
+  if (quoted.length < 2 || count(quoted) > (1 - NEARLY_ALL) * count(spoken) || quoted.some((r) => endsSentence(r.row))) return rows; // prettier-ignore
+  return rows.map((r) => (isQuoted(r.row) && !r.labelled ? silent(r, 'direction') : r));
+}
+
+/** "JM: can we lose this line?": initials before a remark, in a draft whose narration has no labels. */
+function byInitials(rows: readonly JudgedRow[]): readonly JudgedRow[] {
+  const few = rows.filter((r) => r.labelled && isSpoken(r)).length < 3;
+  const remarks = rows.filter((r) => isSpoken(r) && (!r.labelled || few) && !isHeading(r) && /^\s*(?:[-*>]\s+)?\p{Lu}{2,3}:\s/u.test(r.row) && (aboutWork(r.row) > 0 || EDITED.test(r.row))); // prettier-ignore
+  if (!remarks.length || count(remarks) > (1 - NEARLY_ALL) * count(rows.filter(isSpoken))) return rows;
+  return rows.map((r) => (remarks.includes(r) ? silent(r, 'chatter') : r));
+}
+
 /** In order: what is marked as spoken, then what is marked otherwise, talk at the ends, rows set apart, the head. */
 const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[])[] = [
   byLabels,
@@ -527,6 +586,10 @@ const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[
   byCapitals,
   byMarks,
   byBullets,
+  byPictures,
+  byPointers,
+  byInitials,
+  byClips,
   withoutTalk,
   betweenRules,
   byShape,

@@ -114,11 +114,11 @@ export function withoutFrames(rows: Rows): Rows {
 
 /** Numbers of rows in the margin, when nearly every row has one and they count up. */
 const NUMBERED = /^\s*(\d{1,4})(?:\s{2,}|\t|:\s|\s\|\s)(?=\S)/;
-function withoutNumbers(rows: Rows): Rows {
+export function withoutNumbers(rows: Rows): Rows {
   const worded = rows.filter((r) => r.trim());
   const numbers = worded.flatMap((r) => NUMBERED.exec(r)?.[1] ?? []).map(Number);
   const up = numbers.every((n, i) => i === 0 || n > numbers[i - 1]);
-  return numbers.length >= 3 && up && numbers.length >= 0.6 * worded.length
+  return numbers.length >= 3 && up && numbers.length >= 0.5 * worded.length
     ? rows.map((r) => r.replace(NUMBERED, ''))
     : rows;
 }
@@ -128,9 +128,9 @@ const isLabel = (label: string) =>
 
 /** Signs at the start of a row that say what it is, by what they show (Unicode's names): cameras and films, notes and loudspeakers, microphones and speakers. */
 const SIGNS: readonly (readonly [RegExp, string])[] = [
-  [/^\s*(?:[-*•]\s+)?(?:🎬|🎥|📷|📸|📹|📽|🎞|🖼)\uFE0F?\s+(?=\S)/u, 'Visual: '],
-  [/^\s*(?:[-*•]\s+)?(?:🎵|🎶|🎼|🔊|🔉|🔈|🥁)\uFE0F?\s+(?=\S)/u, 'Music: '],
-  [/^\s*(?:[-*•]\s+)?(?:🎙|🎤|🗣)\uFE0F?\s+(?=\S)/u, 'Narrator: '],
+  [/^\s*(?:>\s?)*(?:[-*•]\s+)?(?:🎬|🎥|📷|📸|📹|📽|🎞|🖼)\uFE0F?\s+(?=\S)/u, 'Visual: '],
+  [/^\s*(?:>\s?)*(?:[-*•]\s+)?(?:🎵|🎶|🎼|🔊|🔉|🔈|🥁)\uFE0F?\s+(?=\S)/u, 'Music: '],
+  [/^\s*(?:>\s?)*(?:[-*•]\s+)?(?:🎙|🎤|🗣)\uFE0F?\s+(?=\S)/u, 'Narrator: '],
 ];
 function withoutSigns(rows: Rows): Rows {
   if (rows.filter((r) => SIGNS.some(([sign]) => sign.test(r))).length < 2) return rows;

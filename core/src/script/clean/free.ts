@@ -82,6 +82,7 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
   const directing = starsDirect(rows);
   const titles = plainTitles(rows);
   const timedNames = repeatedBehindTimes(rows);
+  const timesHead = timesStandOverParts(rows);
   const sectionLabels = rows.filter((r) => SECTION_LABEL.test(bare(r))).length;
   let before = 0;
   let left = counts.filter(Boolean).length;
@@ -123,6 +124,7 @@ function judgedRows(rows: readonly string[], aside: ReadonlyMap<number, CutKind>
       lowercase,
       timed: timed !== null,
       timedNames,
+      timesHead,
       plainTitle: titles.get(i) ?? null,
       sectionLabels,
       next: nextAt < 0 ? null : rows[nextAt].trim(),
@@ -211,6 +213,16 @@ function repeatedCues(rows: readonly string[], names: ReadonlySet<string>): Set<
   }
   const told = [...counts.values()].some((c) => c.all > 2 && c.sentences >= c.all * 0.9);
   return new Set(told ? [...counts].filter(([, c]) => c.all > 2 && c.sentences <= c.all * 0.1).map(([n]) => n) : []); // prettier-ignore
+}
+
+/** Whether the rows that begin with a time are few words without a stop, all but one of three or more: names of parts. */
+function timesStandOverParts(rows: readonly string[]): boolean {
+  const rests = rows.flatMap((row) => {
+    const m = SPOKEN_TIME.test(row) ? null : TIME_PREFIX.exec(row);
+    return m ? [row.slice(m[0].length).trim()] : [];
+  });
+  const names = rests.filter((r) => r.split(/\s+/).length <= 6 && !/[.!?…]["”’)]*$/.test(r));
+  return rests.length >= 3 && names.length >= rests.length - 1;
 }
 
 /** What stands behind times on two rows or more: who speaks. */

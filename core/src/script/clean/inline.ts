@@ -142,6 +142,11 @@ const cutAll = (kind?: CutKind) => (m: RegExpExecArray) => ({
 
 /** In order; each works on what the one before left. */
 const RULES: readonly Rule[] = [
+  {
+    id: 'rest-between-dots',
+    match: /\s*(?:\.{3}|…)\s?((?:long |short )?(?:pause|beat))\s?(?:\.{3}|…)/gi,
+    take: (m) => ({ keep: '', kind: 'direction', cut: `(${m[1]})` }),
+  },
   { id: 'comment', match: /\s?(?:<!--[\s\S]{0,400}?-->|\/\*[\s\S]{0,400}?\*\/)/g, take: cutAll('direction') },
   { id: 'double-curly', match: /\s?(?:\{\{([^{}\n]{0,240})\}\}|<<[^<>\n]{0,240}>>)/g, take: cutAll() },
   {

@@ -145,6 +145,9 @@ const screenplay: Layout = {
 /** Names of fields that hold what is spoken. */
 const SPOKEN_FIELD =
   /^(?:narration|narrator|voice_?-?over(?:_?text)?|vo|spoken(?:_?text)?|audio|script|dialogue|speech|copy|line|say|text)$/i;
+/** Fields of parts that are spoken too where they hold sentences, beside those that hold the narration. */
+const PART_FIELD =
+  /^(?:cold_?open|teaser|hook|intro(?:duction)?|opening(?:_?line)?|outro|ending|closing(?:_?line)?|cta|call_?to_?action|conclusion)(?:_?(?:text|line|narration))?$/i;
 const NAME_FIELD = /^(?:title|heading|name|section|scene_?title)$/i;
 
 /** Leaf elements of markup, or values of JSON, by the names of their fields, in order. */
@@ -187,7 +190,7 @@ const fields: Layout = {
     const clear = names.find((n) => !/^(?:audio|script|line|text|copy|say)$/.test(n)) ?? names[0];
     if (found.filter((f) => f.name.toLowerCase() === clear).length * 12 < found.length) return null;
     return found.flatMap(({ name, value }): Piece[] =>
-      name.toLowerCase() === clear
+      name.toLowerCase() === clear || (PART_FIELD.test(name) && /[.!?…]["”’]?$/.test(value.trim()))
         ? [...spokenPieces(value), gap]
         : NAME_FIELD.test(name)
           ? [{ type: 'heading', level: 1, text: value.trim() }]

@@ -48,6 +48,8 @@ export interface RowContext {
   plainTitle: 0 | 1 | null;
   /** What stands behind times again and again: who speaks. */
   timedNames: ReadonlySet<string>;
+  /** Whether times stand before names of parts alone. */
+  timesHead: boolean;
   /** How many rows begin with the name of a part and a colon. */
   sectionLabels: number;
   /** How many labels of a narrator stand in the whole. */
@@ -73,7 +75,7 @@ const TIME_TAIL = new RegExp(
 );
 
 const COUNT =
-  /^total\s?[:=][\s~≈]{0,4}\d.*\b(?:words?|seconds?|secs?|minutes?|mins?|wpm)\b.*$|^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
+  /^total\s?[:=][\s~≈]{0,4}\d.*\b(?:words?|seconds?|secs?|minutes?|mins?|wpm)\b.*$|^[([]?\s*(?:total |final |estimated |approx(?:imate|\.)? |vo |narration |audio |script )*(?:word ?count|words|(?:approx(?:imate|\.)? )?(?:length|duration|runtime|run time|running time|screen time|time)|estimated (?:time|length|duration|runtime)|reading time|speaking time|read time|trt)\s*[:=~≈-].*$/i;
 const COUNT_ALONE =
   /^[([]\s*(?:[~≈]\s*)?(?:(?:approx(?:imately|\.)?|about|total:?)\s*)?\d[\d,.]*\s*(?:(?:-|–)\s*)?(?:words?|seconds?|minutes?|mins?|secs?|s|m)(?:\s*[,/|·-]\s*(?:[~≈]\s*)?\d[\d,.]*\s*(?:words?|seconds?|minutes?|mins?|secs?|s|m))?\s*[)\]]$|^(?:[~≈]\s*)?\d[\d,]*\s+words?(?:\s*[,/|·(].*)?$/i;
 const ABOUT_SCRIPT =
@@ -157,6 +159,14 @@ export const ROW_RULES: readonly RowRule[] = [
         : null,
   },
   {
+    // The one word over what is to be read.
+    id: 'script-below',
+    read: (row, c) =>
+      c.gapAfter && c.next !== null && /^(?:the )?(?:full |final )?(?:script|narration|voice-?over(?: script)?)\s*:?$/i.test(bare(row).replace(/^#+\s*/, '')) // prettier-ignore
+        ? { type: 'cut', kind: 'mark' }
+        : null,
+  },
+  {
     id: 'page-mark',
     read: (row) =>
       /^\s*(?:-\s*\d{1,3}\s*-|(?:page|p\.)\s*\d{1,3}(?:\s*(?:of|\/)\s*\d{1,3})?)\s*$/i.test(row)
@@ -183,7 +193,10 @@ export const ROW_RULES: readonly RowRule[] = [
     // "~ music swells ~", "<beat>": a few words between marks of one kind.
     id: 'between-marks',
     read: (row) => {
-      const m = /^\s*(?:([~«<‹{|/])\s{0,3}[\p{L}][^<>{}~|/]{1,60}[~»>›}|/]|—\s[^—]{2,60}\s—)\s*$/u.exec(row);
+      const m =
+        /^\s*(?:([~«<‹{|/])\s{0,3}[\p{L}][^<>{}~|/]{1,60}[~»>›}|/]|(?:—|--+)\s[^—]{2,60}\s(?:—|--+))\s*$/u.exec(
+          row,
+        );
       return m &&
         words(row) <= 8 &&
         !/[.!?…]["”’)]?\W{0,3}$/.test(row.replace(/[~»>›}|/]\s*$/, '')) &&
@@ -256,7 +269,10 @@ export const ROW_RULES: readonly RowRule[] = [
     id: 'timed-name',
     read: (row, c) => {
       const b = bare(row);
-      return c.timed && !ends(b) && words(b) <= 4 && (/^[^a-z]+$/.test(b) || /^\|/.test(row.trim()))
+      return c.timed &&
+        !ends(b) &&
+        words(b) <= 4 &&
+        (c.timesHead || /^[^a-z]+$/.test(b) || /^\|/.test(row.trim()))
         ? heading(b.replace(/^\|\s*/, ''))
         : null;
     },
@@ -290,13 +306,15 @@ export const ROW_RULES: readonly RowRule[] = [
   {
     id: 'narrator',
     read: (row) => {
-      const m = NARRATOR.exec(bare(row));
+      // How it is said may stand before who says it: "(SOFT) HOST: …".
+      const m = NARRATOR.exec(bare(row.replace(/^\s*\([\p{Lu}][\p{Lu} ,.’'-]{1,30}\)\s+(?=\p{Lu}{2})/u, '')));
       return m ? { type: 'label', speaker: '', label: m[1], rest: m[2] } : null;
     },
   },
   {
     id: 'notes-below',
-    read: (row) =>
+    read: (row, c) =>
+      (c.after < 8 && /^(?:(?:video|upload|channel|seo) )?(?:description|caption|blurb|pinned(?: comment)?)(?:\s*\([^)]{0,30}\))?\s*:$/i.test(bare(row).replace(/^#+\s*/, ''))) || // prettier-ignore
       /^(?:script notes?|production notes?|(?:b-?roll|shot|asset|prop|music) list|(?:title|thumbnail|hook|headline|video) (?:ideas|options|suggestions)|sources?|references?|key (?:points|takeaways)|fact[- ]check|checklist|hashtags|tags)\s*:$/i.test(
         bare(row).replace(/^#+\s*/, ''),
       )

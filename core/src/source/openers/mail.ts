@@ -1,6 +1,7 @@
 /** Mail (RFC 5322) and saved pages in MIME form (MHTML, RFC 2557), by postal-mime. */
 import PostalMime from 'postal-mime';
 import { SourceError, type RawDocument } from '../document.ts';
+import { wordsOf } from '../page/atom.ts';
 import { htmlReader } from '../readers/html/reader.ts';
 import type { SourceOpener } from '../readers/reader.ts';
 import { textReader } from '../readers/text.ts';
@@ -9,6 +10,8 @@ import { isoDate } from '../tidy.ts';
 const HEADER =
   /^(?:from|to|subject|date|mime-version|received|return-path|message-id|content-type|snapshot-content-location|x-[\w-]+|delivered-to|reply-to|dkim-signature|arc-[\w-]+)\s*:/i;
 
+/** Fewer words of one's own before a forwarded letter are said about it. */
+const FEWEST_OWN = 40;
 /** A letter without what it quotes, its signature and its footer. */
 function ownWords(text: string): string {
   const lines = text.replace(/\r\n?/g, '\n').split('\n');
@@ -18,16 +21,21 @@ function ownWords(text: string): string {
       /^-{3,}\s*(?:original message|forwarded message)/i.test(l) ||
       /^On .{6,120} wrote:\s*$/.test(l),
   );
-  return lines
+  const own = lines
     .slice(0, end < 0 ? undefined : end)
     .filter((l) => !/^\s*>/.test(l))
     .join('\n');
+  // Who forwards a letter with a line of their own wants that letter read.
+  const passedOn = end >= 0 && /forwarded message/i.test(lines[end]) && wordsOf(own).length < FEWEST_OWN;
+  return passedOn ? lines.slice(end + 1).join('\n') : own;
 }
 
 /** A subject without "Re:", "Fwd:" (RFC 5322, 3.6.5) and the list it went to in brackets (common practice). */
 const subjectOf = (subject: string): string =>
-  subject.replace(/^(?:\s*(?:re|fwd?|aw|wg)\s*:|\s*\[[^\]]{1,40}\](?=\s*\S))+\s*/i, '').trim() ||
-  subject.trim();
+  subject
+    .replace(/^[\p{Extended_Pictographic}\uFE0F\s]+/u, '')
+    .replace(/^(?:\s*(?:re|fwd?|aw|wg)\s*:|\s*\[[^\]]{1,40}\](?=\s*\S))+\s*/i, '')
+    .trim() || subject.trim();
 
 /** Who writes: "Ness at The Letter" is Ness, and where the letter names its writer by that name, the whole of it. */
 function senderOf(name: string, read: RawDocument): string {
@@ -70,9 +78,16 @@ export const mailOpener: SourceOpener = {
       mail.html && (saved || laidOut || !mail.text)
         ? await htmlReader.read(mail.html)
         : await textReader.read(ownWords(mail.text ?? ''));
+    // Several letters one under the other are a thread, whoever wrote the first.
+    const several = (mail.text?.match(/^From: .+\r?\n(?:[\w-]+: .+\r?\n)*?(?:Subject|Date): /gm) ?? [])
+      .length;
+    if (several && !mail.html) return textReader.read(new TextDecoder().decode(bytes));
     const date = isoDate(mail.date);
-    if (mail.subject && (!saved || !raw.title)) raw.title = subjectOf(mail.subject);
-    if (!saved && mail.from?.name) raw.authors = [senderOf(mail.from.name, raw)];
+    // A laid-out letter shows its own headline; the subject is often the sender's line above several things.
+    const shown = raw.title && raw.leftOut && (laidOut || saved);
+    if (mail.subject && !shown) raw.title = subjectOf(mail.subject);
+    // "By Ann Hale" over the words says more than the name that the letter was sent under.
+    if (!saved && mail.from?.name && !raw.authors) raw.authors = [senderOf(mail.from.name, raw)];
     if (date && !raw.published) raw.published = date;
     const address = mail.headers.find((h) => h.key === 'snapshot-content-location')?.value;
     if (address) raw.address = address;

@@ -5,13 +5,20 @@ import { isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
 import { hashOf, isProse } from './features.ts';
-import { nameBeside, recordGroups, type PageRecord, type RecordGroup } from './records.ts';
-import { CREDIT, DAY, isStamp } from './shapes.ts';
+import {
+  COMMENTED,
+  MAIL_HEAD,
+  nameBeside,
+  recordGroups,
+  type PageRecord,
+  type RecordGroup,
+} from './records.ts';
+import { ADDRESS, CLOCK, CREDIT, DAY, isStamp } from './shapes.ts';
 
 export interface PageReading {
   blocks: RawBlock[];
   leftOut: RawLeftOut[];
-  /** A thread: one person's posts are the story, others' are replies. */
+  /** A thread: one person's posts are the story, others' are replies. An article over comments is none. */
   thread: boolean;
   /** Who wrote the opening post, and on what day, in the page's words. */
   teller?: string;
@@ -53,8 +60,6 @@ const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/
 const SHORT_UPDATE = 10;
 /** Whose a page is: the sign, or its word, with a year (Universal Copyright Convention, article III), or the old formula. */
 const RIGHTS = /(?:©|\bcopyright\b)[^.]{0,40}\b(?:19|20)\d\d\b|\b(?:19|20)\d\d\s?©|\ball rights reserved\b/i;
-/** Fields of a letter's head (RFC 5322, 3.6) as archives show them. */
-const MAIL_HEAD = /^(?:from|to|cc|date|sent|subject|reply-to|message-id|in-reply-to|references|list-id):\s/i;
 type State = 'in' | 'out';
 /** What is thought of each atom so far; `state` and `why` are changed in place. */
 interface Judgement {
@@ -87,6 +92,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   leaveOutByForm(atoms, sure, out);
   saidTwice(atoms, out);
   if (asked.author) aboutAuthor(atoms, asked.author, out);
+  listsHeadings(atoms, out);
   const posts = groups.filter((g) => g.kind === 'posts');
   for (const g of groups.filter((x) => x.kind === 'cards'))
     for (const r of g.records) for (const i of r.atoms) if (sure[i] < 0.9) out(i, 'it leads to another page');
@@ -126,10 +132,12 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     for (const i of thread.opening.body)
       if (!asOthers(i, thread.opening.body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
         out(i, 'it stands in a post and is none of its words');
+      else if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
       else add(i);
   else
     for (const i of order)
-      if (state[i] === 'in' && !inPosts.has(i) && !isTitle(atoms[i], asked.title))
+      if (thread && state[i] === 'in' && onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
+      else if (state[i] === 'in' && !inPosts.has(i) && !isTitle(atoms[i], asked.title))
         add(i, entryOf.has(i) ? { entry: entryOf.get(i)! } : {});
   const teller = thread?.opening?.author ?? thread?.teller;
   for (const record of posts.flatMap((g) => g.records)) {
@@ -137,7 +145,9 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     const later = teller !== undefined && sameName(record.author, teller) && carriesOn(atoms, record);
     if (!later) continue;
     const under = record.day ? `Update, ${DAY.exec(record.day)?.[0] ?? record.day.slice(0, 10)}` : 'Update';
-    for (const i of record.body) add(i, { under });
+    for (const i of record.body)
+      if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
+      else add(i, { under });
   }
   for (const record of posts.flatMap((g) => g.records)) {
     const body = record.body.filter((i) => !told.has(i));
@@ -156,7 +166,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   return {
     blocks,
     leftOut,
-    thread: Boolean(thread),
+    thread: Boolean(thread) && !thread?.article,
     ...(teller ? { teller } : {}),
     ...(day ? { day } : {}),
   };
@@ -221,7 +231,8 @@ function leaveOutByForm(
 ): void {
   const counts = new Map<string, number>();
   const alike = new Map<string, number>();
-  const keys = atoms.map((a) => hashOf(a.text));
+  // Numbers alone (years in a list) are each their own.
+  const keys = atoms.map((a) => (/\p{L}/u.test(a.text) ? hashOf(a.text) : a.text));
   atoms.forEach((a, i) => {
     counts.set(keys[i], (counts.get(keys[i]) ?? 0) + 1);
     alike.set(`${a.look} ${keys[i]}`, (alike.get(`${a.look} ${keys[i]}`) ?? 0) + 1);
@@ -237,9 +248,12 @@ function leaveOutByForm(
     else if (a.linked > a.text.length * 0.95 && a.type !== 'heading' && a.type !== 'row' && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isStamp(a.text) && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text)) out(i, 'it says when'); // prettier-ignore
     else if (a.type === 'paragraph' && RIGHTS.test(a.text) && wordsOf(a.text).length < 40 && !withCredit(a)) out(i, 'it says whose the page is'); // prettier-ignore
-    else if (a.type === 'paragraph' && allLabels(a)) out(i, 'it is a row of labels');
+    else if (a.type === 'paragraph' && (allLabels(a) || isLabelRow(a.text))) out(i, 'it is a row of labels');
+    else if (a.type === 'paragraph' && HATNOTE.test(a.text) && wordsOf(a.text).length < 40) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isHeadRow(a.text)) out(i, 'it says who wrote it and when');
     else if (a.type === 'paragraph' && a.tag && /^[[(]?\d{1,3}[\])]\s/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note'); // prettier-ignore
+    else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && isFurnitureLine(a.text) && wordsOf(a.text).length <= LONGEST_LINE) out(i, 'it reads like a line of the site'); // prettier-ignore
+    else if (SUMS_UP.test(a.text)) out(i, 'it sums up what is told');
     else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
@@ -247,8 +261,24 @@ function leaveOutByForm(
   atoms.forEach((a, i) => {
     if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
   });
+  fieldsOfPage(atoms, out);
+  fromElsewhere(atoms, out);
   greetings(atoms, out);
   underApparatus(atoms, sure, out);
+}
+
+/** Words of a line of the site between paragraphs, at most. */
+const LONGEST_LINE = 25;
+/** "Too long; didn't read": a post in one line, for those who won't hear it (common practice, no published source). */
+const SUMS_UP = /^\W*tl;?\s?dr\b/i;
+/** What encyclopedias say above an entry to those who looked for another (hatnotes; common practice, no published source). */
+const HATNOTE =
+  /^(?:this (?:article|entry|page|section) (?:is|describes|deals with)\b[^.]{2,80}\.\s+for\b.{2,80}\bsee\b|for (?:other|the|an?)\b[^.]{2,60}, see\b|not to be confused with\b|[^.]{2,60}\bredirects? here\b)/i;
+
+/** "Share: Email | Print | Text size A A A": a few words, a sign, a few words, and no sentence. */
+function isLabelRow(text: string): boolean {
+  const parts = text.length < 160 ? text.split(/\s[|·•]\s/) : [];
+  return parts.length >= 3 && !/[.!?…]["'”’]?$/.test(text) && !/\d/.test(text) && parts.every((p) => wordsOf(p).length <= 5); // prettier-ignore
 }
 
 /** "By Ann Hale · 3 May 2021 · 14 comments": parts in a row, of which one is a day and one a name. */
@@ -259,6 +289,34 @@ function isHeadRow(text: string): boolean {
     parts.some((p) => /\bby\s\p{Lu}/iu.test(p) && wordsOf(p).length <= 9) &&
     parts.some((p) => isStamp(p))
   );
+}
+
+/** Rows of a table whose first cells are labels with a colon, an address or an hour among what they hold, are what the site keeps about the page. */
+function fieldsOfPage(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  const tables = new Map<number, number[]>();
+  atoms.forEach((a, i) => {
+    const table = a.inside[1];
+    if (a.type === 'row' && table !== undefined) tables.set(table, [...(tables.get(table) ?? []), i]);
+  });
+  for (const rows of tables.values()) {
+    const labelled = rows.filter((i) => /^[^;]{2,40}:(?:;|$)/.test(atoms[i].text));
+    if (labelled.length < 2 || labelled.length < rows.length * 0.8) continue;
+    if (
+      rows.some((i) => ADDRESS.test(atoms[i].text) || (DAY.test(atoms[i].text) && CLOCK.test(atoms[i].text)))
+    )
+      for (const i of rows) out(i, 'it is what the site keeps about the page');
+  }
+}
+
+/** "— Torrin City Museum (@torrinmuseum) June 8, 2022": whose the post is that is shown here. */
+const POSTED_ELSEWHERE = /^[–—-]\s?.{2,60}\s\(@\w+\)/u;
+/** A post from another site, shown between paragraphs: its words, then whose it is and when. */
+function fromElsewhere(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  atoms.forEach((a, i) => {
+    if (!POSTED_ELSEWHERE.test(a.text) || !DAY.test(a.text)) return;
+    for (let k = i; k >= 0 && (k === i || (atoms[k].type === 'quote' && atoms[k].inside[1] === a.inside[1])); k--) out(k, 'it is a post from another site'); // prettier-ignore
+    if (atoms[i - 1]?.type === 'quote' || !a.tag) out(i - 1, 'it is a post from another site');
+  });
 }
 
 const GREETS =
@@ -294,6 +352,34 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
     const parts = /^["“‘']/.test(a.text) ? a.text.split(/(?<=[.!?])\s+/).map(hashOf) : [];
     if (parts.length > 1 && long.some((k) => said(k) && parts.every((p) => p.length > 8 && keys[k].includes(p)))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
+}
+
+/** More words than these tell something besides the thanks. */
+const LONGEST_THANKS = 20;
+const THANKS = /\bthank(?:s|\syou)\b/i;
+const THANKS_WHY = 'it thanks those who replied';
+/** A paragraph of a post that thanks its readers and, as it reads, tells nothing. */
+const onlyThanks = (a: Atom, sure: number) => sure < SURELY && THANKS.test(a.text) && wordsOf(a.text).length <= LONGEST_THANKS && !/["“”]/.test(a.text); // prettier-ignore
+
+/** So many of a run's rows must be headings of the page. */
+const HEADINGS_OF_RUN = 0.6;
+/** Rows in a run, most of which are the page's own headings further down, are its contents. */
+function listsHeadings(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  const bare = (a: Atom) => hashOf(a.text.replace(/^\s*(?:\d+(?:\.\d+)*|[IVX]+|[a-z])[.)]?\s+/, ''));
+  const heads = new Map<string, number>();
+  atoms.forEach((a, i) => {
+    if (/^H[1-6]$/.test(a.tag) || (!a.tag && headingLike(atoms, i))) heads.set(bare(a), i);
+  });
+  const isRow = (a: Atom) => a.type !== 'heading' && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text);
+  for (let i = 0; i < atoms.length; i++) {
+    let to = i;
+    while (to < atoms.length && isRow(atoms[to]) && atoms[to].type === atoms[i].type) to++;
+    const run = Array.from({ length: to - i }, (_, k) => i + k);
+    const named = run.filter((k) => (heads.get(bare(atoms[k])) ?? -1) >= to);
+    if (named.length >= 2 && named.length >= run.length * HEADINGS_OF_RUN)
+      for (const k of run) out(k, 'it lists the headings of the page');
+    i = Math.max(i, to - 1);
+  }
 }
 
 /** Few words that begin with the name of who wrote the page say who that is; where the name stands more often, the page is about them. */
@@ -366,7 +452,7 @@ function threadIn(
   sure: readonly number[],
   posts: readonly RecordGroup[],
   asked: PageAsked,
-): { opening?: PageRecord; teller?: string; day?: string } | null {
+): { opening?: PageRecord; teller?: string; day?: string; article?: true } | null {
   if (!posts.length) return null;
   const inside = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const question = questionIn(atoms, sure, posts, inside);
@@ -376,9 +462,22 @@ function threadIn(
   const outside = atoms.map((_, i) => i).filter((i) => !inside.has(i) && sure[i] >= IN && isProse(atoms[i]));
   const opening = posts.flatMap((g) => g.records).find((r) => wordCount(atoms, r.body) >= 20);
   const weight = wordCount(atoms, outside);
+  if (opening && weight < Math.max(60, wordCount(atoms, opening.body) * 0.4) && overComments(atoms, opening)) return { opening, article: true }; // prettier-ignore
   if (opening && weight < Math.max(60, wordCount(atoms, opening.body) * 0.4))
     return { opening: opening.author || !asked.author ? opening : { ...opening, author: asked.author } };
   return asked.board ? { ...(asked.author ? { teller: asked.author } : {}) } : null;
+}
+
+/** From so many words on a piece over comments may be an article that is signed and dated as they are. */
+const ARTICLE_WORDS = 120;
+const FIRST_PERSON = /\b(?:I|I['’](?:m|d|ve|ll)|my|me)\b/g;
+/** Whether what looks like the first post is an article: long, nobody's own story, and the comments begin below it under their name. */
+function overComments(atoms: readonly Atom[], opening: PageRecord): boolean {
+  const last = opening.body.findLast((i) => isProse(atoms[i])) ?? -1;
+  const named = opening.atoms.some((i) => i > last && wordsOf(atoms[i].text).length <= 8 && COMMENTED.test(atoms[i].text)); // prettier-ignore
+  const said = opening.body.map((i) => atoms[i].text).join(' ').replace(/“[^”]*”|"[^"]*"/g, ''); // prettier-ignore
+  const words = wordsOf(said).length;
+  return named && words >= ARTICLE_WORDS && (said.match(FIRST_PERSON) ?? []).length < words * 0.01;
 }
 
 /** "Posted by u/tea_urn 3 years ago": by a name as only boards have them, over the replies of others. */
@@ -485,8 +584,11 @@ function decideTogether(judgement: Judgement): void {
     const numbered = list.some((i) => atoms[i].step);
     if (!row && !numbered && list.filter((i) => isProse(atoms[i])).length >= 3) continue;
     const amid = list.length > 2 && near(list[0], -1) && near(list.at(-1)!, 1);
+    // What happened in which year.
+    const dated = amid && list.every((i) => !atoms[i].linked && /^(?:in )?(?:\d{1,2} )?(?:\p{L}+ )?(?:1\d|20)\d\d\s?[:–—,-]\s/iu.test(atoms[i].text)); // prettier-ignore
     const keep =
-      mean(list) >= (row ? 0.3 : amid ? 0.25 : needed(list) || headed(list) ? 0.12 : 0.45) || (row && amid);
+      mean(list) >= (row ? 0.3 : dated ? 0.03 : amid ? 0.25 : needed(list) || headed(list) ? 0.12 : 0.45) ||
+      (row && amid);
     for (const i of list) {
       if (forced(i) || inPosts.has(i)) continue;
       if (keep && (row || amid || sure[i] >= 0.1)) state[i] = 'in';
@@ -619,7 +721,10 @@ function together(atoms: readonly Atom[]): number[][] {
     else if (own !== undefined) out.push([i]);
     key = own;
   });
-  return out.filter((l) => l.length > 1);
+  // A list of one sentence is one.
+  return out.filter(
+    (l) => l.length > 1 || (atoms[l[0]].tag === 'LI' && /[.!?]["'”’)]*$/.test(atoms[l[0]].text)),
+  );
 }
 
 /** A sentence between the title and the text is the standfirst, however it is marked up. */
@@ -630,10 +735,12 @@ function standfirst({ atoms, state, why, inPosts }: Judgement): void {
     const a = atoms[i];
     if (state[i] === 'in') return;
     const words = wordsOf(a.text).length;
+    const overByline =
+      i === head + 1 && words >= 3 && atoms[i + 1] !== undefined && isStamp(atoms[i + 1].text);
     if (
-      words >= 8 &&
+      ((words >= 8 && /[.?!]["'”’]?$/.test(a.text)) || overByline) &&
       words <= 70 &&
-      /[.?!]["'”’]?$/.test(a.text) &&
+      !isStamp(a.text) &&
       a.linked < a.text.length * 0.2 &&
       !inPosts.has(i) &&
       !why.has(i) &&
@@ -652,7 +759,10 @@ const DECK_WORDS = 7;
 function withDeck(atoms: readonly Atom[]): readonly Atom[] {
   const at = atoms.findIndex((a) => a.tag === 'H1') + 1;
   const deck = atoms[at];
-  if (!at || !deck || !/^H[2-6]$/.test(deck.tag) || wordsOf(deck.text).length < DECK_WORDS) return atoms;
+  if (!at || !deck || !/^H[2-6]$/.test(deck.tag)) return atoms;
+  // Who wrote it and when stands between a standfirst and the text, and under no heading.
+  const dated = atoms[at + 1] && isStamp(atoms[at + 1].text) && wordsOf(deck.text).length >= 3;
+  if (wordsOf(deck.text).length < DECK_WORDS && !dated) return atoms;
   if (atoms.some((a, i) => i !== at && a.look === deck.look) || (atoms[at + 1] && isProse(atoms[at + 1]) && atoms.filter((a) => a.tag === deck.tag).length > 1)) return atoms; // prettier-ignore
   return atoms.map((a, i) => (i === at ? { ...a, tag: 'P', type: 'paragraph' as const } : a));
 }
@@ -698,7 +808,7 @@ function withCredit(a: Atom): boolean {
 function headingLike(atoms: readonly Atom[], i: number): boolean {
   const a = atoms[i];
   if (/^H[1-6]$/.test(a.tag)) return true;
-  if (a.type !== 'paragraph' || a.text.length > 90 || /^[“"].*[”"]\s?[–—-]\s?\p{Lu}/u.test(a.text) || /[.!?:;,"”]$/.test(a.text) || wordsOf(a.text).length > 14) return false; // prettier-ignore
+  if (a.type !== 'paragraph' || a.text.length > 90 || isFurnitureLine(a.text) || /^[“"].*[”"]\s?[–—-]\s?\p{Lu}/u.test(a.text) || /[.!?:;,"”]$/.test(a.text) || wordsOf(a.text).length > 14) return false; // prettier-ignore
   if (!/^[\p{Lu}\p{N}“‘"']/u.test(a.text) || a.linked > a.text.length * 0.5) return false;
   const next = atoms[i + 1];
   // In text without tags a heading has a blank line under it.

@@ -1,7 +1,7 @@
 /** What the rows around a title say of the piece: who wrote it, when it came out, when it was changed. */
 import { isoDate } from '../tidy.ts';
 import { bylineNames } from '../readers/html/metadata.ts';
-import type { Atom } from './atom.ts';
+import { wordsOf, type Atom } from './atom.ts';
 import { hashOf } from './features.ts';
 import { ADDRESS, DAY, isStamp, withoutTimes } from './shapes.ts';
 
@@ -19,6 +19,11 @@ const BY = new RegExp(
 );
 /** "Words Petra Lund / Photographs Anders Moe". */
 const CREDITED = new RegExp(`^(?:Words|Text|Story|Report)(?:\\s+by|:)?\\s+(${NAME})(?=$|\\s*[/|·•&,])`, 'u');
+/** "From Nils Ferrand in Torrin". */
+const FROM_PLACE = new RegExp(
+  `^From\\s(${NAME})\\s+in\\s\\p{Lu}[\\p{L}'’-]+(?:\\s\\p{Lu}[\\p{L}'’-]+){0,2}$`,
+  'u',
+);
 const UPDATED = /\b(?:updated|modified|amended|edited|changed|reviewed|revised)\b/i;
 const PUBLISHED = /\b(?:published|posted|first published|added|issued|written|asked|created|date)\b/i;
 /** Wherever it stands, such a row says when the piece came out. */
@@ -30,7 +35,7 @@ const NEAR = 9;
 
 /** The title as it stands on the page among the parts of the window's title ("Site :: View topic - The piece"). */
 export function titleAmong(atoms: readonly Atom[], windowTitle: string): string | undefined {
-  const parts = windowTitle.split(/\s+(?:[-–—|•»·]|::)\s+|\s*\|\s*/).filter(Boolean);
+  const parts = windowTitle.split(/\s+(?:[-–—|•»·:]|::)\s+|\s*\|\s*/).filter(Boolean);
   const runs: string[] = [];
   for (let i = 0; i < parts.length; i++)
     for (let k = parts.length; k > i; k--) {
@@ -69,7 +74,7 @@ export function headOf(
       .replace(/\s\S+ at$/, '')
       .trim();
     if (from && !head.authors && bylineNames(from).length) head.authors = bylineNames(from);
-    const by = BY.exec(a.text) ?? CREDITED.exec(a.text);
+    const by = BY.exec(a.text) ?? CREDITED.exec(a.text) ?? FROM_PLACE.exec(a.text);
     const names = by && !head.authors ? bylineNames(by[1]) : [];
     if (names.length) head.authors = names;
     // Each day belongs to the word before it.
@@ -85,7 +90,7 @@ export function headOf(
       else if (PUBLISHED.test(part) || a.text.length < 60) head.published ??= iso;
     }
   }
-  head.published ??= atoms.map((a) => (isStamp(a.text) && SAYS_PUBLISHED.test(a.text) ? isoDate(DAY.exec(a.text)?.[0]) : undefined)).find((d) => d && /^\d{4}-\d\d-\d\d$/.test(d)); // prettier-ignore
+  head.published ??= atoms.map((a) => (a.text.length < 120 && SAYS_PUBLISHED.test(a.text) && !/[.!?]$/.test(a.text) ? isoDate(DAY.exec(a.text)?.[0]) : undefined)).find((d) => d && /^\d{4}-\d\d-\d\d$/.test(d)); // prettier-ignore
   if (!head.published) delete head.published;
   const signed = head.authors ? [] : signedBy(at < 0 ? near : atoms.slice(at + 1, at + 6));
   if (signed.length) head.authors = signed;
@@ -115,6 +120,8 @@ function signedBy(below: readonly Atom[]): string[] {
   return out;
 }
 
+const near = (rows: readonly Atom[], i: number) => [rows[i - 1], rows[i + 1], rows[i + 2]].some((r) => r && isStamp(r.text)); // prettier-ignore
+
 /** A row that is a name and nothing else, right beside one that says when; a name has no word that the page has in small letters, or pages have besides articles. */
 function bareName(
   atoms: readonly Atom[],
@@ -131,9 +138,16 @@ function bareName(
       const name = parts.find(isName);
       if (name) return name;
     }
-    // A role may stand behind it, in small letters.
+    // Set apart beside the day, with nothing else in the row.
+    const [set] = a.spans ?? [];
+    if (set && DAY.test(a.text) && withoutTimes(a.text).replace(/[\s,|·•–—-]+$/, '') === set && isName(set))
+      return set;
+    // A role may stand behind it, in small letters or as a title that ends as names of trades do ("Arts Editor").
+    const [name, role] = a.text.split(/,\s/);
+    const trade = role && !/[\d,]/.test(role) && wordsOf(role).length <= 4 ? /\p{L}+(?:or|er|ist|ent|ian)$/u.exec(role)?.[0].toLowerCase() : undefined; // prettier-ignore
+    if (trade && trade in lexicon && isName(name) && near(rows, i)) return name;
     const alone = parts.length === 1 || (parts.length === 2 && /^\p{Ll}/u.test(parts[1]));
-    if (alone && isName(parts[0]) && [rows[i - 1], rows[i + 1], rows[i + 2]].some((r) => r && isStamp(r.text))) return parts[0]; // prettier-ignore
+    if (alone && isName(parts[0]) && near(rows, i)) return parts[0];
   }
   return undefined;
 }

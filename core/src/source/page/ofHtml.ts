@@ -86,7 +86,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
               : 'paragraph';
     const look = place.tags.slice(0, 3).map((t, i) => `${t}.${lookOf(place.names[i])}`).join('>'); // prettier-ignore
     for (const part of parts) {
-      const text = tidy(part.text).replace(/\s?\[\s?(?:edit|edit source)\s?\]/gi, '');
+      const text = tidy(part.text).replace(/\s?\[\s?edit(?:\s?\|?\s?(?:edit )?source)?\s?\]/gi, '');
       if (!/[\p{L}\p{N}]/u.test(text) || out.length >= MOST_ATOMS) continue;
       // What a page sets in one span alone is set alike where the span is.
       const [wrap] = part.wraps;
@@ -176,6 +176,14 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         }
         return;
       }
+    }
+    const terms = tag === 'DL' ? termsOf(e) : null;
+    if (terms) {
+      for (const text of terms) {
+        loose = [{ ...emptyLine(), text }];
+        flush({ ...here, tags: ['LI', ...here.tags], names: ['', ...here.names], named: ['', ...here.named], ids: [ids++, ...here.ids] }); // prettier-ignore
+      }
+      return;
     }
     if (
       (tag === 'PRE' || styles.typed.has(e) || TYPED_STYLE.test(e.getAttribute('style') ?? '')) &&
@@ -425,6 +433,19 @@ export function placeInList(item: Element): { step?: number; within?: number } {
   const outer = item.parentElement?.parentElement?.closest('li');
   const within = outer ? numberOf(outer) : undefined;
   return { step, ...(within ? { within } : {}) };
+}
+
+/** Words of a term over what is said of it; more are a question or a sentence. */
+const LONGEST_TERM = 6;
+/** A list of short terms and what each is ("1811", "Cast from melted cannon"), each pair as one text; null where it is something else. */
+function termsOf(list: Element): string[] | null {
+  const all = [...list.children];
+  if (all.length < 4 || all.length % 2 || list.querySelector('dl,ul,ol,table,a,p,div')) return null;
+  const pairs = all.filter((_, i) => i % 2 === 0).map((term, i) => [term, all[i * 2 + 1]] as const);
+  if (!pairs.every(([t, d]) => tagOf(t) === 'DT' && tagOf(d) === 'DD')) return null;
+  const said = pairs.map(([t, d]) => [cellText(t).replace(/\s*:$/, ''), cellText(d)] as const);
+  if (said.some(([t, d]) => !t || !d || t.split(' ').length > LONGEST_TERM || /[.!?]$/.test(t))) return null;
+  return said.map(([t, d]) => `${t}: ${d}`);
 }
 
 interface Row extends TableRow {

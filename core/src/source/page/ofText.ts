@@ -7,7 +7,7 @@ import { isStamp } from './shapes.ts';
 const ITEM = /^\s*(?:[-*•–‣◦]\s+|(\d{1,2})[.)]\s+|(?:step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/i;
 const ENDS = /[.!?…:]["'”’)\]]*$/u;
 /** A rule under a post, with its signature below it. */
-const RULE = /^\s*(?:_{5,}|--\s?)$/;
+const RULE = /^\s*(?:_{5,}|--\s?|(?:[—–]\s?){3,})$/;
 const SIGNED = '+signed';
 /** Lines of at most so many letters may be broken by a mail program or an editor (RFC 5322 recommends 78). */
 const NARROW = 100;

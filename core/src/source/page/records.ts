@@ -29,7 +29,7 @@ const FEWEST = 2;
 const QUOTED = /^[>|»]|\bwrote:\s*$|^quote:?$|^originally posted by\b/i;
 const SIGNED = /\+signed$/;
 const NO_NAME =
-  /^(?:(?:back|go|jump|return) to\b.*|reply|quote|share|like|report|edit|delete|link|permalink|follow|says?:?|wrote:?|posted|by|re:?|on|at|in|an?|the|author|message|op|new|top|up|down|member|guest|admin|moderator|unread|answered|asked|edited|commented|updated?|published)$/i;
+  /^(?:(?:back|go|jump|return) to\b.*|reply|quote|share|like|report|edit|delete|link|permalink|follow|says?:?|wrote:?|posted|by|re:?|on|at|in|an?|the|author|message|op|new|top|up|down|member|guest|admin|moderator|unread|answered|asked|edited|commented|(?:last )?updated?|published)$/i;
 
 export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
   const out: RecordGroup[] = [];
@@ -38,6 +38,8 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
     for (const r of group.records) for (const i of r.atoms) taken.add(i);
     out.push(group);
   };
+  const mails = mailPosts(atoms);
+  if (mails) keep(mails);
   const labels = stampLabels(atoms);
   // First short comments that end on their stamp, then posts set alike, then those set nearly alike.
   for (const own of alike(atoms, (a) => (endsOnStamp(a.text) ? a.look : undefined)))
@@ -45,12 +47,19 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
       kind: 'posts',
       records: own.map((i) => ({ atoms: [i], stamp: i, body: [i], ...authorAtEnd(atoms[i]) })),
     });
+  for (const own of alike(atoms, (a) => (saidAtOnce(a.text) ? a.look : undefined)))
+    keep({
+      kind: 'posts',
+      records: own.map((i) => ({ atoms: [i], stamp: i, body: [i], author: saidAtOnce(atoms[i].text) })),
+    });
   for (const key of [
     (a: Atom) => a.look,
     (a: Atom) => `${a.look.split('>')[0]}>${a.above.slice(0, 2).join('>')}`,
   ])
     for (const stamps of alike(atoms, (a) =>
-      stampLike(a) ? `${key(a)}|${stampShape(a.text)}|${labels.get(a) ?? ''}` : undefined,
+      stampLike(a) && (a.tag || !CHANGED.test(a.text))
+        ? `${key(a)}|${stampShape(a.text)}|${labels.get(a) ?? ''}|${a.tag ? '' : isSigned(a.text)}`
+        : undefined,
     )) {
       const free = stamps.filter((i) => !taken.has(i));
       const group = free.length >= FEWEST ? groupOf(atoms, free, taken) : null;
@@ -61,9 +70,57 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
   return out.sort((a, b) => a.records[0].stamp - b.records[0].stamp);
 }
 
+/** Fields of a letter's head (RFC 5322, 3.6, RFC 5536, 3.1) as archives and readers of newsgroups show them. */
+export const MAIL_HEAD =
+  /^(?:from|to|cc|date|sent|subject|reply-to|message-id|in-reply-to|references|list-id|newsgroups|organization|lines|path):\s/i;
+/** Who a letter is from: "Ann Hale <ann@mill.example>", "ann@mill.example (Ann Hale)", or the address itself (RFC 5322, 3.4). */
+function senderIn(row: string): string | undefined {
+  const said = row.replace(/^from:\s*/i, '').trim();
+  const [, inBrackets] = /^[^\s@]+@\S+\s\(([^)]{2,60})\)/.exec(said) ?? [];
+  const [, before] = /^"?([^<"(]{2,60}?)"?\s*(?:<|\(|\[|$)/.exec(said) ?? [];
+  return (
+    nameLike(inBrackets ?? before?.replace(/\s+(?:at|@)\s.*$/i, '') ?? '') ?? /[\w.+-]+(?=@)/.exec(said)?.[0]
+  );
+}
+
+/** Letters one under the other, each with a head of two fields or more, one of them the sender. */
+function mailPosts(atoms: readonly Atom[]): RecordGroup | null {
+  const heads: number[] = [];
+  const isHead = (i: number) => atoms[i] !== undefined && atoms[i].text.length < 200 && MAIL_HEAD.test(atoms[i].text); // prettier-ignore
+  const starts: number[] = [];
+  for (let i = 0; i < atoms.length; i++) {
+    if (!isHead(i)) continue;
+    let to = i;
+    while (isHead(to)) to++;
+    const rows = Array.from({ length: to - i }, (_, k) => i + k);
+    if (rows.length >= 2 && rows.some((k) => /^from:/i.test(atoms[k].text))) {
+      starts.push(i);
+      heads.push(...rows);
+    }
+    i = to;
+  }
+  if (starts.length < FEWEST) return null;
+  const inHead = new Set(heads);
+  const records = starts.map((start, k): PageRecord => {
+    const list = Array.from({ length: (starts[k + 1] ?? atoms.length) - start }, (_, n) => start + n);
+    const own = list.filter((i) => inHead.has(i)).map((i) => atoms[i].text);
+    const author = senderIn(own.find((t) => /^from:/i.test(t))!);
+    const day = own.map((t) => DAY.exec(t)?.[0]).find(Boolean);
+    const body = bodyOf(
+      atoms,
+      list.filter((i) => !inHead.has(i)),
+      start,
+      author,
+      () => false,
+    );
+    return { atoms: list, stamp: start, body, ...(author ? { author } : {}), ...(day ? { day } : {}) };
+  });
+  return { kind: 'posts', records };
+}
+
 /** Fewer than this make no row of comments where nothing says when they were written. */
 const FEWEST_SIGNED = 3;
-const COMMENTED = /\b(?:comments?|replies|responses|reactions|opinions|discussion)\b/i;
+export const COMMENTED = /\b(?:comments?|replies|responses|reactions|opinions|discussion)\b/i;
 /** Comments that say who but not when: names set alike, each over words that are set as nothing in the article above is. */
 function signedPosts(atoms: readonly Atom[], taken: ReadonlySet<number>): RecordGroup | null {
   const nameOf = (a: Atom) => (a.tag && !/^H[1-6]$/.test(a.tag) && wordsOf(a.text).length <= 6 ? nameLike(a.spans?.[0] ?? a.text) : undefined); // prettier-ignore
@@ -129,6 +186,12 @@ function authorAtEnd(a: Atom): { author?: string } {
   return name ? { author: name } : {};
 }
 
+/** "L. Tarrant wrote on 18 January: Wonderful news." is somebody's whole comment: who wrote it. */
+function saidAtOnce(text: string): string | undefined {
+  const [, name, when] = /^([^.!?:]{2,40}?|\p{Lu}\.[^.!?:]{2,40}?)\s(?:wrote|writes|says|said|posted|commented|replied)\b([^:]{4,50}|[^:]{2,40}:\d\d[^:]{0,10}):\s\S/iu.exec(text) ?? []; // prettier-ignore
+  return name && (DAY.test(when) || AGO.test(when)) ? nameLike(name) : undefined;
+}
+
 const stampLike = (a: Atom) =>
   a.type !== 'row' &&
   (isStamp(a.text) ||
@@ -145,6 +208,11 @@ function stampLabels(atoms: readonly Atom[]): Map<Atom, string> {
   for (const f of found) if (f.label) counts.set(f.label, (counts.get(f.label) ?? 0) + 1);
   return new Map(found.filter((f) => f.label && counts.get(f.label)! >= (f.colon ? 2 : 3)).map((f) => [f.a, f.label!])); // prettier-ignore
 }
+
+/** When a page was changed is said of the page. */
+const CHANGED = /^(?:last\s)?(?:updated?|modified|edited|changed|revised|reviewed)\b/i;
+/** Without markup, the stamps of posts are told from the page's own by the name in them. */
+const isSigned = (text: string) => nameLike(withoutTimes(text).replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim()) !== undefined; // prettier-ignore
 
 /** What kind of time a stamp tells: so that a line of a table is not taken for the head of a post. */
 const stampShape = (text: string) => (AGO.test(text) ? 'ago' : DAY.test(text) ? 'day' : 'clock');
@@ -239,7 +307,8 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
   const told = out.filter((list, k) =>
     list.some((i) => i !== stamps[k] && wordsOf(atoms[i].text).length >= 5),
   );
-  return told.length >= out.length / 2 ? out : null;
+  const fewest = atoms[stamps[0]].tag ? 1 : FEWEST;
+  return told.length >= Math.max(fewest, out.length / 2) ? out : null;
 }
 
 /** Where the last record ends: before a run of rows that are no sentences. */
@@ -317,13 +386,14 @@ function judged(
 ): RecordGroup | null {
   const n = lists.length;
   const perRecord = lists.map((list, k) => candidates(atoms, list, stamps[k]));
-  // What every record says alike is an action or a label, no name.
+  // What every record says alike in one place is an action or a label, no name.
   const saidBy = new Map<string, number>();
-  for (const own of perRecord) for (const name of new Set(own.map((c) => c.name))) saidBy.set(name, (saidBy.get(name) ?? 0) + 1); // prettier-ignore
+  const placed = (c: { key: string; name: string }) => `${c.key} ${c.name}`;
+  for (const own of perRecord) for (const said of new Set(own.map(placed))) saidBy.set(said, (saidBy.get(said) ?? 0) + 1); // prettier-ignore
   const keys = new Map<string, { records: number; names: Set<string>; first: number }>();
   perRecord.forEach((own) =>
     own.forEach((c, order) => {
-      if (n > 3 && saidBy.get(c.name)! >= n * 0.9) return;
+      if (n > 3 && saidBy.get(placed(c))! >= n * 0.9) return;
       if (own.findIndex((o) => o.key === c.key) !== order) return;
       const at = keys.get(c.key) ?? { records: 0, names: new Set<string>(), first: 0 };
       at.records++;

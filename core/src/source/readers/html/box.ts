@@ -63,9 +63,12 @@ function pairsOf(box: Element): Pair[] {
     .filter((e) => !e.querySelector('li,p,div'))
     .flatMap((e) => {
       const said = /^([^:]{2,40}):\s+(\S.*)$/.exec(tidy(spoken(e)).replace(NOTE, ''));
-      return said ? pair(said[1], said[2]) : [];
+      return said && !isSaid(said[2]) ? pair(said[1], said[2]) : [];
     });
 }
+
+/** Sentences behind a label ("Edit: we opened it.") are told, and no value of a box. */
+const isSaid = (value: string) => /[.!?…]["'”’]?$/.test(value) && value.split(' ').length >= 4;
 
 /** Whether a box stands for the article's subject: by its name, or by the row over its pairs. */
 function isBox(box: Element, title: string): boolean {

@@ -8,7 +8,7 @@ import { MOST_JUDGED, readAtoms, type PageReading } from '../../page/article.ts'
 import { sureness } from '../../page/classify.ts';
 import { hashOf } from '../../page/features.ts';
 import { pageModel } from '../../page/models.ts';
-import { PREFIX, titleIn } from '../../page/paste.ts';
+import { PREFIX, titleIn } from '../../page/title.ts';
 import { headOf, titleAmong } from '../../page/head.ts';
 import type { Atom } from '../../page/atom.ts';
 import { atomsOfHtml } from '../../page/ofHtml.ts';
@@ -161,7 +161,7 @@ function titleOf(document: Document, atoms: readonly Atom[], said: string | unde
 async function shownTitle(atoms: readonly Atom[], title: string | undefined): Promise<string | undefined> {
   const key = hashOf(title ?? '');
   if (atoms.length > MOST_JUDGED || atoms.some((a) => a.tag === 'H1' || (key.length > 3 && hashOf(a.text).includes(key)))) return title; // prettier-ignore
-  return titleIn(atoms, sureness(atoms, '', await pageModel(), true)) ?? title;
+  return (await titleIn(atoms, sureness(atoms, '', await pageModel(), true))) ?? title;
 }
 
 /** A page on which little was found: what the page marks, what Readability finds, or the whole of it. */
