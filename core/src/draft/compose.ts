@@ -144,6 +144,8 @@ function hookSource(plan: DraftPlan): LineSource[] {
   return hook && fact ? [{ source: hook.rests.source, fact: hook.rests.fact, quote: fact.text }] : [];
 }
 
+/** The share of a section that must be what its part wants. */
+const HOLDS = 0.5;
 /** The part of the shape each group plays: in order, by what the parts want (dynamic programming; the hook and the close are told apart). */
 function partsFor({ shape, units }: DraftPlan, groups: readonly (readonly Unit[])[]): (Part | null)[] {
   const parts = shape.parts.slice(1, -1);
@@ -172,7 +174,8 @@ function partsFor({ shape, units }: DraftPlan, groups: readonly (readonly Unit[]
   const out: (Part | null)[] = [];
   let at = groups.length ? best[groups.length - 1].indexOf(Math.max(...best[groups.length - 1])) : 0;
   for (let g = groups.length - 1; g >= 0; g--) {
-    out.unshift(parts[at]);
+    // A section of a study that holds nothing of a part isn't called by its name.
+    out.unshift(shape.id === 'study' && gain(groups[g], parts[at]) < HOLDS ? null : parts[at]);
     at = from[g][at];
   }
   return out;

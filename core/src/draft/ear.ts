@@ -1,5 +1,5 @@
 /** From print to the ear: what a listener can't hear is taken out or said in words. Values stay as they are. */
-import { PATTERNS, UNITS } from '../language/lexicon.ts';
+import { PATTERNS, SCALES, UNITS } from '../language/lexicon.ts';
 import { quotedSpans } from '../language/quotes.ts';
 
 /** Applies a change to the text outside quotation marks only. */
@@ -15,6 +15,7 @@ export function outsideQuotes(text: string, change: (part: string) => string): s
 
 const N = PATTERNS.number;
 const UNIT = new RegExp(`(${N})(?:\\s|-|\\u00a0)?(${PATTERNS.unit})(?![\\p{L}\\p{N}/²³])`, 'gu');
+const MONEY = new RegExp(`(${PATTERNS.currency})(${N})\\s?(${PATTERNS.scale})(?![\\p{L}\\p{N}])`, 'gu');
 const WORD_UNITS = new Set(['A', 'N', 'L', 'V', 'J', 'W', 'h', 's', 'm', 't', 'g', 'l']);
 
 const NOT_CONTRACTIONS: readonly [RegExp, string][] = [
@@ -58,12 +59,18 @@ export function forTheEar(text: string): string {
         /\s\(([^()]{3,80})\)(?=([.,;:!?])?)/g,
         (_, inner: string, mark?: string) => `, ${inner}${mark ? '' : ','}`,
       )
+      // How a name is said stands between strokes, in signs of the phonetic alphabet (IPA).
+      .replace(/,?\s?(?<![\p{L}\p{N}])\/[^/\s][^/]{0,40}\/,?(?=[\s.;:]|$)/gu, (said) =>
+        /[ˈˌːəɪʊɛɔɑæʌɜɒθðʃʒŋ]/.test(said) ? '' : said,
+      )
       .replace(/\be\.g\.,?/g, 'for example')
       .replace(/\bi\.e\.,?/g, 'that is')
       .replace(/\betc\.(?=\s\p{Ll}|,)/gu, 'and so on')
       .replace(/\bc(?:a)?\.\s?(?=\d)/g, 'about ')
       .replace(/\s?%/g, ' percent')
       .replace(/\bper cent\b/g, 'percent')
+      // Behind a sign of money "m" is a million and no metre.
+      .replace(MONEY, (_, sign: string, n: string, scale: string) => `${sign}${n} ${SCALES.get(scale)}`)
       .replace(UNIT, (whole, n: string, unit: string) => {
         // "the 1960s" are no seconds.
         if (unit === 's' && /^(?:1[0-9]|20)\d0s$/.test(whole)) return whole;
@@ -71,11 +78,6 @@ export function forTheEar(text: string): string {
         const [one, many] = UNITS.get(unit)!;
         return `${n} ${n === '1' ? one : many}`;
       })
-      .replace(
-        new RegExp(`(${PATTERNS.currency})(${N})\\s?(bn|m|k)\\b`, 'gu'),
-        (_, sign: string, n: string, scale: string) =>
-          `${sign}${n} ${{ bn: 'billion', m: 'million', k: 'thousand' }[scale]}`,
-      )
       .replace(/\s&\s/g, ' and ')
       .replace(/(\d{4})[-–](\d{4})/g, '$1 to $2')
       .replace(/\s+/g, ' ')

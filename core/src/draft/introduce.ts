@@ -70,7 +70,7 @@ export function introduced<L extends { text: string }>(
       told.add(name);
       if (text.toLowerCase().includes(intro.full.toLowerCase())) continue;
       const at = new RegExp(
-        `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?\\b${name}\\b(?!\\s\\p{Lu})([’']s?)?`,
+        `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?\\b${name}\\b(?!,?\\s\\p{Lu})([’']s?)?`,
         'u',
       ).exec(text);
       // "my uncle Rudi" is Uncle Rudi already.

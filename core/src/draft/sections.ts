@@ -10,7 +10,9 @@ const SHORTEST_SECTION_MS = 9_000;
 
 /** What it costs to cut before a unit: nothing at a new heading, much inside a paragraph or before a word that leans back. */
 function cutCost(unit: Unit, previous: Unit): number {
-  if (unit.needs.some((n) => n.to === previous.index && n.adjacent)) return 9;
+  if (previous.needsNext || unit.needs.some((n) => n.to === previous.index && n.adjacent)) return 9;
+  // Somebody goes on speaking.
+  if (unit.block.id === previous.block.id && unit.speech && previous.speech) return 9;
   if (unit.block.id === previous.block.id) return 3;
   if (unit.block.under !== previous.block.under || unit.part !== previous.part) return -1.2;
   return 0.4;
@@ -100,7 +102,13 @@ export function sectionTitle(
 ): string {
   const headings = new Map<string, number>();
   for (const u of group)
-    if (u.block.under && !u.part) headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);
+    // "Update, 3 May" says when it was added: it names what begins with it alone.
+    if (
+      u.block.under &&
+      !u.part &&
+      (!/^update\b/i.test(u.block.under) || group[0].block.under === u.block.under)
+    )
+      headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);
   const [numbered] = [...headings].sort((a, b) => b[1] - a[1])[0] ?? [];
   // "11.2.3. Virtual hosts": where a book has it is no part of the name.
   const heading = numbered?.replace(/^(?:\d{1,2}\.){2,}\d{0,2}\s+/, '');

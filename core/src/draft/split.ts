@@ -64,6 +64,8 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
       if (left.some((t) => /^(?:that|which|who|whose|where|when|if|because|than|as)$/.test(t.text))) continue;
       return { end: token.start, start: token.text === 'and' ? right[0].start : token.start };
     }
+    // "It comes at noon, it has a pitch, and it stays": clauses in a row, of which one begins here.
+    if (token.text === ',' && pronounClause(right) && hasFiniteVerb(left) && !OPENED_BY.test(leftText) && !SCOPE.test(leftText) && clausesInRow(right) && !left.some((t) => t.text === ',')) return { end: token.start, start: token.end }; // prettier-ignore
     if (token.text !== ',' || !/^(?:and|but|so)$/.test(right[0]?.text ?? '')) continue;
     const word = right[0].text;
     const clause = right.slice(1);
@@ -103,7 +105,7 @@ export function clauseOpens(tokens: readonly TaggedToken[]): boolean {
   const comma = tokens.findIndex((t) => t.text === ',');
   if (comma > 0 && comma < 5 && /^(?:who|which)$/.test(tokens[comma + 1]?.text ?? '')) {
     const close = tokens.findIndex((t, i) => i > comma + 1 && t.text === ',');
-    return close > 0 && close - comma < 12 && isFiniteVerb(tokens, close + 1);
+    return close > 0 && close - comma < 18 && isFiniteVerb(tokens, close + 1);
   }
   for (let i = 1; i < Math.min(tokens.length, 9); i++) {
     if (isFiniteVerb(tokens, i)) return true;
@@ -111,6 +113,12 @@ export function clauseOpens(tokens: readonly TaggedToken[]): boolean {
   }
   return false;
 }
+
+/** Whether another clause with a pronoun for its subject follows behind ", and". */
+const clausesInRow = (tokens: readonly TaggedToken[]) =>
+  tokens.some(
+    (t, i) => t.text === ',' && tokens[i + 1]?.text === 'and' && pronounClause(tokens.slice(i + 2)),
+  );
 
 /** A pronoun or a full name, and its verb. */
 const pronounClause = (tokens: readonly TaggedToken[]) =>

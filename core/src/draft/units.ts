@@ -123,12 +123,24 @@ const VERBAL = new Set(['VERB', 'AUX']);
 const SETS_UP =
   /\b(?:in (?:an?|one|another) (?:trial|experiment|test)\b|(?:tested|wondered) (?:whether|if)\b|(?:has|have) been (?:argued|debated|disputed)|(?:is|was|are|were) (?:disputed|debated)\b)/iu;
 
+/**
+ * "One morning stands out.", "Something was wrong.", "Buses have been the difficulty.": a few words that only say that something
+ * unnamed is, or call it by a noun that what follows fills (shell nouns, Schmid 2000, from memory).
+ */
+const ANNOUNCES =
+  /^(?:(?:But|And|Yet|Then|Only) )?(?:(?:one|two|three|another)\b[^,;:\d]{2,30}\b(?:stands? out|stood out|remain(?:s|ed)?|happened|followed|changed)|(?:something|somebody|someone)\b[^,;:\d]{3,50}|[^,;:]{3,40}\b(?:is|are|was|were|(?:has|have) been) the (?:difficulty|problem|trouble|exception|question|trick|catch|snag|surprise|danger|risk|worry|puzzle|mystery))\.$/iu;
+const namesNothingYet = (text: string) =>
+  ANNOUNCES.test(text) &&
+  text.split(/\s+/).length <= 7 &&
+  !/\s\p{Lu}/u.test(text.replace(/^(?:But|And|Yet|Then|Only)\s/, ''));
+
 const waits = (told: readonly TaggedSentence[], i: number) =>
   // A source may end on a question: nothing waits behind it.
   i + 1 < told.length &&
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
     goesOnWithoutVerb(told[i], told[i + 1]) ||
-    (told[i + 1].fact.block === told[i].fact.block && SETS_UP.test(told[i].fact.text)) ||
+    (told[i + 1].fact.block === told[i].fact.block &&
+      (SETS_UP.test(told[i].fact.text) || namesNothingYet(told[i].fact.text))) ||
     saidAtLast(told, i) ||
     (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)));
 
@@ -238,7 +250,7 @@ export function makeUnits(
     if (source.kind === 'abstract') {
       part = studyPart({ block, fact: sentence.fact }, part);
       // "And their churches had all been lit": what leans on the sentence before belongs to its part.
-      const leans = needs[index].some((n) => n.adjacent && n.to === index - 1);
+      const leans = needs[index].some((n) => n.adjacent && n.to === index - 1) || (index > 0 && waits(told, index - 1)); // prettier-ignore
       if (before !== null && leans && told[index - 1].fact.block === block.id) part = before;
     }
     const saidBefore = quotedBefore(told, index);

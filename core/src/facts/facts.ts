@@ -161,6 +161,26 @@ function silence(block: Block, form: string | null): string | null {
   return block.type === 'item' && form === NO_VERB ? null : form;
 }
 
+/** Words of a sentence that only answers; more say something themselves. */
+const ANSWER_WORDS = 12;
+const ANSWERS =
+  /^["“'‘]?(?:that|this|those|these|it|he|she|they|you|same|yes|yep|no|nope|nice|good|great|fair|true|right|agreed)\b/i;
+/** In what a teller added later, sentences that answer those who replied: a listener hasn't heard them. */
+function answersReplies(
+  source: SourceDocument,
+): (block: Block, first: boolean, text: string) => string | null {
+  const repliers = source.blocks.flatMap((b) => (b.type === 'reply' && b.speaker ? [b.speaker.toLowerCase()] : [])); // prettier-ignore
+  const isUpdate = (b: Block) => /^update\b/i.test(b.under ?? '');
+  const before = source.blocks.filter((b) => b.type !== 'reply' && !isUpdate(b)).map((b) => b.text).join(' ').toLowerCase(); // prettier-ignore
+  return (block, first, text) => {
+    if (source.kind !== 'forum' || !repliers.length || !isUpdate(block)) return null;
+    const names = text.match(/\b\p{Lu}\p{Ll}{2,}\b/gu) ?? [];
+    const theirs = names.some((n) => !before.includes(n.toLowerCase()) && repliers.some((r) => r.includes(n.toLowerCase()))); // prettier-ignore
+    const answer = first && ANSWERS.test(text) && text.split(/\s+/).length <= ANSWER_WORDS;
+    return theirs || answer ? 'it answers those who replied' : null;
+  };
+}
+
 /** Facts with their tags, in reading order. Headings, the replies of a board and words under a picture hold none. */
 export function taggedFacts(
   source: SourceDocument,
@@ -175,6 +195,7 @@ export function taggedFacts(
     if (i % PROGRESS_EVERY === 0) progress(i, found.length);
     return tagger(s.text);
   });
+  const answers = answersReplies(source);
   const known = capitalWords(tokens);
   const stemmed = found.map((s) => stems(s.text));
   const central = lexRankOf(stemmed);
@@ -202,7 +223,9 @@ export function taggedFacts(
       s.block,
       notSpeech(s.text, tokens[i]) ??
         (source.kind === 'forum'
-          ? (toTheBoard(s.text) ?? (i >= found.length * LAST_WORDS ? asksTheBoard(s.text) : null))
+          ? (toTheBoard(s.text) ??
+            answers(s.block, found[i - 1]?.block.under !== s.block.under, s.text) ??
+            (i >= found.length * LAST_WORDS ? asksTheBoard(s.text) : null))
           : null),
     );
     const parts = {

@@ -85,7 +85,7 @@ const RULES: Readonly<Record<SourceKind, readonly PartRule[]>> = {
 const CUES: readonly [string, RegExp][] = [
   [
     'limits',
-    /\b(?:limitations?|small sample|caution|only one (?:site|town|season)|cannot rule out|our \w+ were few|were few and|is unknown|remains unknown|not settled|may have (?:treated|changed|affected|influenced)|(?:all|every) (?:of )?(?:the )?\w+ (?:were|was|came) (?:on|from|in) (?:one|a single|flat)|had agreed to take part)\b/i,
+    /\b(?:limitations?|small sample|caution|only one (?:site|town|season)|cannot rule out|(?:we|they) (?:did not|didn[’']t|could not|couldn[’']t) (?:measure|test|ask|follow|look|study|record|know|tell|control|find out)|(?:was|were) not (?:measured|tested|studied|followed|controlled)|can(?:not|[’']t) be (?:told|known|settled)|our \w+ were few|were few and|is unknown|remains unknown|not settled|may have (?:treated|changed|affected|influenced)|(?:all|every) (?:of )?(?:the )?\w+ (?:were|was|came) (?:on|from|in) (?:one|a single|flat)|had agreed to take part)\b/i,
   ],
   [
     'conclusion',

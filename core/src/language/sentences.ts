@@ -48,6 +48,8 @@ function isAbbreviation(text: string, stop: number): boolean {
     ATTRIBUTE.test(text.slice(Math.max(0, stop - 30), stop + 1))
   )
     return true;
+  // "b. 3 Feb. 1841", "d. 1919", "m. 1868", "fl. 1790": what entries of lives have before a date.
+  if (/^(?:b|d|m|fl)\.$/.test(head) && /^(?:c(?:a|irca)?\.?\s)?\d/.test(next)) return true;
   const entry = ABBREVIATIONS.get(head.toLowerCase());
   // "no." is an abbreviation only before a figure; short month forms only when written with a capital.
   if (/^(no|nos|p|pp|ch|fig|vol|sec)\.$/i.test(head)) return /^\d/.test(next);

@@ -191,7 +191,13 @@ function piecesOf(
       from: i === 0 ? 0 : s.tokens[0].start,
       to: last ? line.text.length : stretches[i + 1].tokens[0].start,
       ms: own,
-      why: broken ? 'writer' : i > 0 ? s.why : begins,
+      // A mark that only says something of the scene where one begins anyway sets no cut.
+      why:
+        !broken || (isSaid(s.mark) && (i === 0 || computed.has(s.tokens[0])))
+          ? i > 0
+            ? (computed.get(s.tokens[0]) ?? s.why)
+            : begins
+          : 'writer',
       mark: s.mark,
       firm: broken || i > 0 || first,
       joined: i === 0 && !first && s.mark?.kind === 'join',
@@ -318,6 +324,8 @@ function whyOf(first: Piece, before: PlainLine | null): SceneWhy {
   return sameIdea(before, first.line) ? 'sentence' : 'idea';
 }
 
+/** A mark that holds nothing and says something of its scene. */
+const isSaid = (mark: CutMark | null) => mark !== null && !mark.held && Object.keys(mark.own).length > 0;
 const ownOf = ({ mark, line, from }: Piece): SceneOwn =>
   mark?.kind === 'break' ? mark.own : from === 0 ? (line.scene ?? {}) : {};
 

@@ -143,15 +143,11 @@ export function ReadThrough({ session }: { session: ScriptSession }) {
             )
               return;
             const own = e.target === e.currentTarget;
-            const withCtrl = e.ctrlKey || e.metaKey;
             const act: (() => void) | undefined = {
               ArrowDown: () => choose(at + 1),
               ArrowUp: () => choose(at - 1),
               ...(own && current?.mend ? { Enter: () => accept(current) } : {}),
               ...(current ? { Delete: () => setWaving(chosen) } : {}),
-              ...(withCtrl
-                ? { z: () => void session.undo(), Z: () => void session.redo(), y: () => void session.redo() }
-                : {}),
             }[e.key];
             if (!act) return;
             e.preventDefault();

@@ -1,5 +1,5 @@
 /** Seconds a picture, as cut and as wanted, on the strip's own axis. The wanted curve has handles: dragged, or moved by keys. */
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { PaceHandle, Scene } from '@ursprung/core/scenes/desk';
 import { LEFT, scale, useAxis } from '../strip/axis.tsx';
 
@@ -28,7 +28,16 @@ export function PaceBand({
   const x = scale(wholeMs, width);
   const most = Math.max(longMs / 1000, ...scenes.map((s) => Math.min(20, (s.endMs - s.startMs) / 1000)), 4);
   const y = (seconds: number) => BASE - (Math.min(seconds, most) / most) * (BASE - TOP);
-  const shown = moving?.handles ?? [...handles];
+  // What was asked last holds until it has come back: presses may be faster than that.
+  const asked = useRef<PaceHandle[] | null>(null);
+  useEffect(() => {
+    asked.current = null;
+  }, [handles]);
+  const ask = (next: PaceHandle[] | null) => {
+    asked.current = next;
+    onHandles(next);
+  };
+  const shown = moving?.handles ?? asked.current ?? [...handles];
   const steps = scenes
     .map(
       (s) =>
@@ -66,9 +75,9 @@ export function PaceBand({
           return { at, seconds: Math.round((here?.wantedMs ?? 5000) / 100) / 10 };
         });
   const change = (i: number, to: Partial<PaceHandle>) => {
-    const next = begin();
+    const next = asked.current ? [...asked.current] : begin();
     next[i] = { ...next[i], ...to };
-    onHandles(next);
+    ask(next);
   };
   return (
     <div className="runstrip bg-bench border-b border-hair shrink-0">
@@ -90,7 +99,7 @@ export function PaceBand({
           setMoving({ ...moving, handles: next });
         }}
         onPointerUp={() => {
-          if (moving) onHandles(moving.handles);
+          if (moving) ask(moving.handles);
           setMoving(null);
         }}
       >
@@ -145,7 +154,8 @@ export function PaceBand({
               const by = e.key === 'ArrowUp' ? 0.5 : e.key === 'ArrowDown' ? -0.5 : 0;
               if (!by) return;
               e.preventDefault();
-              change(i, { seconds: Math.max(0.5, Math.min(30, h.seconds + by)) });
+              const from = asked.current?.[i].seconds ?? h.seconds;
+              change(i, { seconds: Math.max(0.5, Math.min(30, from + by)) });
             }}
           />
         ))}
@@ -160,7 +170,7 @@ export function PaceBand({
         {handles.length > 0 && (
           <>
             <br />
-            <button className="textpress" onClick={() => onHandles(null)}>
+            <button className="textpress" onClick={() => ask(null)}>
               As computed
             </button>
           </>

@@ -27,6 +27,7 @@ import {
 import { useFilm } from './useFilm.ts';
 
 const PANEL = 324;
+const ONE = { traps: 'trap', repeats: 'repeat', long: 'long', silent: 'silent' } as const;
 type Only = 'all' | 'traps' | 'repeats' | 'long' | 'silent';
 
 export function ScenesPlace({ session }: { session: ScriptSession }) {
@@ -96,7 +97,11 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
         const place = splitPlace(s, textOf);
         if (place) session.run(breakAt(place.line, place.at));
       }),
-      join: on((s) => void session.run(joinBefore(s))),
+      join: on((s) => {
+        // It goes with the one before it, which is then the one that is looked at.
+        const before = scenes[scenes.findIndex((x) => x.id === s.id) - 1];
+        if (session.run(joinBefore(s)) && before) setAsked({ id: before.id, line: before.parts[0].line, from: before.parts[0].from }); // prettier-ignore
+      }),
       hold: on((s) => void session.run(toggleHeld(s))),
       earlier: on((s) => void session.run(moveCut(s, -1))),
       later: on((s) => void session.run(moveCut(s, 1))),
@@ -118,7 +123,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
         void navigate(`/script/${session.script.id}/page`);
       }),
     };
-  }, [chosen, session, textOf, pictures, navigate]);
+  }, [chosen, scenes, session, textOf, pictures, navigate]);
   useActions(
     'scenes',
     useMemo(
@@ -209,7 +214,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
                     aria-pressed={only === k}
                     onClick={() => setOnly(only === k ? 'all' : k)}
                   >
-                    {counts[k]} {k}
+                    {counts[k]} {counts[k] === 1 ? ONE[k] : k}
                   </button>
                 ) : null,
               )}

@@ -90,7 +90,13 @@ export const asComputed =
 
 const CLAUSE =
   /[,;:—–]\s+|\s(?=(?:and|but|so|because|which|who|when|while|where|until|before|after|if|that|as)\s)/g;
-/** Where a scene's words are best parted: the clause nearest to their middle, else the word there. */
+/** A phrase begins with one of these (prepositions, Quirk et al. 1985, 9.7, from memory). */
+const PHRASE =
+  /\s(?=(?:about|above|across|against|along|among|around|at|behind|below|beneath|beside|between|beyond|by|down|during|for|from|in|inside|into|near|of|off|on|onto|out|over|past|through|to|toward|towards|under|up|with|within|without)\s)/gi;
+/** Words that lean on the next one: nothing is parted behind them. */
+const LEANS =
+  /(?:^|\s)(?:an?|the|this|that|these|those|my|your|his|her|its|our|their|no|some|any|every|each|all|and|or|but|nor|so|as|than|if|to|not|very|too|is|are|was|were|be|been|has|have|had|will|would|can|could|may|might|must|shall|should|do|does|did|who|which|whose|about|above|across|against|along|among|around|at|behind|below|beneath|beside|between|beyond|by|down|during|for|from|in|inside|into|near|of|off|on|onto|out|over|past|through|toward|towards|under|up|with|within|without)\s$/i;
+/** Where a scene's words are best parted: the clause nearest to their middle, else the phrase, else a word that leans on nothing behind it. */
 export function splitPlace(
   scene: Scene,
   textOf: (line: string) => string,
@@ -103,7 +109,13 @@ export function splitPlace(
     list
       .filter((p) => p > 2 && p < text.length - 3)
       .sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle))[0];
-  const at = near(places) ?? near([...text.matchAll(/\s+/g)].map((m) => m.index + m[0].length));
+  const words = [...text.matchAll(/\s+/g)].map((m) => m.index + m[0].length);
+  const whole = (list: number[]) => list.filter((p) => !LEANS.test(text.slice(0, p)));
+  const at =
+    near(whole(places)) ??
+    near(whole([...text.matchAll(PHRASE)].map((m) => m.index + m[0].length))) ??
+    near(whole(words)) ??
+    near(words);
   return at === undefined ? null : { line: part.line, at: part.from + at };
 }
 

@@ -128,7 +128,15 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
   }, [session, navigate, base]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || !e.shiftKey || e.altKey) return;
+      if (!(e.ctrlKey || e.metaKey) || e.altKey) return;
+      // Fields and the Page's editor take back their own typing; anywhere else the last step of the script is taken back.
+      const typed = e.target instanceof HTMLElement && (e.target.isContentEditable || e.target.closest('[role=dialog]') || /^(?:INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName)); // prettier-ignore
+      if (/^[zy]$/i.test(e.key) && !typed && !e.defaultPrevented) {
+        e.preventDefault();
+        void (e.key === 'z' ? session.undo() : session.redo());
+        return;
+      }
+      if (!e.shiftKey) return;
       if (e.code === 'Quote') commission();
       else if (e.code === 'Comma') void navigate(`${base}/handoff`);
       else return;
@@ -136,7 +144,7 @@ function Open({ session, script }: { session: ScriptSession; script: ScriptView 
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [commission, navigate, base]);
+  }, [session, commission, navigate, base]);
 
   const actions = useMemo(
     () => [

@@ -16,6 +16,7 @@ import {
   stepTail,
   subjectApposition,
   thenTail,
+  threeVerbs,
   whereTail,
   whileTail,
 } from './tails.ts';
@@ -70,6 +71,9 @@ export function carrier(persons: Persons): Subject {
       const known = persons.pronoun(last);
       if (known) return upper(known);
       if (/^(?:Mr|Mrs|Ms|Miss|Dr|Sir)\b/.test(phrase)) return `${phrase.split(' ')[0]} ${last}`;
+      // "Pellow's Folly": what bears somebody's name before its own is a thing.
+      const owned = tokens.some((t, i) => /^[’']s$/.test(t.text) && tokens[i - 1]?.pos === 'PROPN' && tokens[i + 1]?.pos === 'PROPN'); // prettier-ignore
+      if (owned && tokens.at(-1)!.pos === 'PROPN' && !/s$/.test(last)) return 'It';
       // "the Stone Carry": a thing's own name, unless a title or a plural.
       return /^The \p{Lu}/iu.test(phrase) && !/s$/.test(last) && !TITLED.test(phrase) ? 'It' : null;
     }
@@ -186,7 +190,9 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     const counts = (k: number) => left[k - 1]?.pos === 'NUM' && left[k + 1]?.pos === 'NUM';
     if (left.filter((t, k) => t.text === ',' && !counts(k)).length > Number(tokens[i - 1].text === ','))
       return null;
-    if (left.some((t, k) => (t.text === 'and' && !counts(k)) || t.text === 'to' || t.text === 'both'))
+    // "to a splinter" governs no verb.
+    const infinitive = (k: number) => left[k].text === 'to' && !['DET', 'PROPN', 'NUM', 'PRON'].includes(left[k + 1]?.pos ?? ''); // prettier-ignore
+    if (left.some((t, k) => (t.text === 'and' && !counts(k)) || infinitive(k) || t.text === 'both'))
       return null;
     const second = tokens[v];
     // A helper of its own opens a verb of its own; a bare verb must have the form of the first.
@@ -228,10 +234,19 @@ function helperAgain(tokens: readonly TaggedToken[], first: number, second: numb
   return null;
 }
 
+/** Verbs that keep an object in the passive: "was given a prize" (Levin 1993, 13.1 to 13.4, from memory). */
+const TAKES_TWO =
+  /^(?:give|pay|send|sell|lend|offer|award|grant|hand|feed|lease|loan|pass|promise|refund|rent|serve|teach|tell|ask|show|deny|owe|allow|assign|allot|bring|find|get|make|call|name|elect|appoint|declare|dub|fine|charge|cost|save|spare|forgive|order|set)$/;
+
 /** "is on a post and sends", "was a smith and kept": a form of "be" that helps no verb, and a second one in its time. */
 function isNoHelper(tokens: readonly TaggedToken[], be: number, second: TaggedToken): boolean {
   let next = be + 1;
   while (tokens[next]?.pos === 'ADV') next++;
+  // "was set up and played one blast": what has an object of its own is done by the subject, and not to it.
+  const at = tokens.indexOf(second);
+  const object = ['DET', 'NUM'].includes(tokens[at + 1]?.pos ?? '');
+  if (tokens[be].text === 'was' && tokens[next]?.pos === 'VERB' && object && !TAKES_TWO.test(second.lemma))
+    return formOf(second.text, second.lemma, false) === 'past';
   if (!['ADP', 'DET', 'NUM', 'PROPN', 'NOUN'].includes(tokens[next]?.pos ?? '')) return false;
   const form = formOf(second.text, second.lemma, false);
   return tokens[be].text === 'is' ? form === 'third' : tokens[be].text === 'was' && form === 'past';
@@ -463,11 +478,25 @@ export const DECOMPOSITIONS: readonly {
   { id: 'soThatTail', apply: forBreath(soThatTail) },
   { id: 'thenTail', apply: forBreath(thenTail) },
   { id: 'heldIn', apply: forBreath(heldIn) },
+  { id: 'threeVerbs', apply: forBreath(threeVerbs) },
 ];
 
 /** Who says it stands last: a part told without that would be nobody's claim. */
 const SAID_LAST =
   /, (?:according to [^,]+|[^,“”"]{2,70} (?:said|says|reported|reports|wrote|added|announced|estimates?|estimated)(?: (?:on )?\p{Lu}\p{Ll}+day| in an? [^,]{3,40})?|(?:said|says) [^“”"]{2,90})\.$/u;
+
+/** Words from which on who says it is said in a sentence of its own. */
+const LONG_CLAIM = 24;
+const REPORTED =
+  /^(.{40,}), ((?:an?|the|his|her|their|its|\p{Lu})[^,“”":;]{1,60}) (said|says|reported|reports|announced|confirmed)((?: (?:on )?\p{Lu}\p{Ll}+day| (?:yesterday|today|last (?:week|month|night)|this (?:week|month|morning)))?)\.$/u;
+/** "…, the council confirmed on Monday." → "…. The council confirmed it on Monday.": what is certain is confirmed; what is said is so according to somebody. */
+export function reportTail({ text }: Pick<Tagged, 'text'>): string[] | null {
+  if (words(text) < LONG_CLAIM || /[“”"?]/.test(text)) return null;
+  const [, claim, who, verb, when] = REPORTED.exec(text) ?? [];
+  if (!claim) return null;
+  const sure = /^(?:confirmed|announced)$/.test(verb);
+  return [closed(claim), sure ? `${upper(who)} ${verb} it${when}.` : `${upper(who)} ${verb === 'says' || verb === 'reports' ? 'says' : 'said'} so${when}.`]; // prettier-ignore
+}
 
 /** Decomposes a sentence as far as it goes; `least` words, below which it stays whole. */
 export function decompose(
@@ -476,7 +505,9 @@ export function decompose(
   tagger: (text: string) => readonly TaggedToken[],
   least: number,
 ): string[] {
-  if (words(sentence.text) < least || SAID_LAST.test(sentence.text)) return [sentence.text];
+  if (words(sentence.text) < least) return [sentence.text];
+  if (SAID_LAST.test(sentence.text) || REPORTED.test(sentence.text))
+    return reportTail(sentence) ?? [sentence.text];
   for (const { apply } of DECOMPOSITIONS) {
     const parts = apply(sentence, carry);
     if (parts)

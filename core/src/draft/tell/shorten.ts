@@ -56,6 +56,9 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
         add(at, dashes[nth + 1] ?? last);
       return;
     }
+    // "a drawer, it was said, for every grey": what stands behind such words is what was said.
+    const between = tokens.slice((marks[k - 1] ?? at) + 1, at);
+    if (between.length && between.length <= 4 && between.some((t) => SAYS.test(t.text))) return;
     const next = marks[k + 1] ?? last;
     if (next < last && tokens[next].text !== ',') return;
     const told = finite(0, at);

@@ -137,6 +137,10 @@ export function heldIn(s: Tagged, carry: Subject): string[] | null {
   const joined = (i: number) => tokens[i].text === '-' || tokens[i - 1].text === '-';
   while (p < tokens.length && (joined(p) || ['ADJ', 'NOUN', 'PROPN', 'NUM', 'ADP'].includes(tokens[p].pos)))
     p++;
+  // "a tower of slate, started in 1794 by a merchant"
+  const behindComma = tokens[p]?.text === ',';
+  const end = p - 1;
+  if (behindComma) p++;
   const participle = tokens[p];
   /** "a cableway carrying slate from the quarries to the yard" */
   const doing =
@@ -144,7 +148,8 @@ export function heldIn(s: Tagged, carry: Subject): string[] | null {
     ['NOUN', 'DET', 'ADJ', 'NUM', 'PROPN'].includes(tokens[p + 1]?.pos ?? '');
   if (
     participle?.pos !== 'VERB' ||
-    tokens[p - 1].pos !== 'NOUN' ||
+    !(tokens[end].pos === 'NOUN' || (behindComma && tokens[end].pos === 'PROPN')) ||
+    (behindComma && doing) ||
     !(doing || ['ADP', 'ADV'].includes(tokens[p + 1]?.pos ?? '')) ||
     (!doing && formOf(participle.text, participle.lemma, true) !== 'participle') ||
     inQuote(text, participle.start)
@@ -154,18 +159,19 @@ export function heldIn(s: Tagged, carry: Subject): string[] | null {
   if (words(text.slice(0, participle.start)) < (doing ? 7 : 8) || words(text.slice(participle.start)) < 6)
     return null;
   if (tokens.slice(p).some((t) => /^(?:which|that|who|:|;)$/.test(t.text))) return null;
-  const made = tokens[p + 1].text === 'by';
+  const dated = tokens.slice(p + 1, p + 4).some((t) => /^1\d\d\d$|^20\d\d$/.test(t.text));
+  const made = tokens[p + 1].text === 'by' || (behindComma && dated);
   const carried = carry(text.slice(0, subject.at(-1)!.end), subject);
   if (!carried || /^(?:They|We|You|I)$/.test(carried)) return null;
   if (doing) {
     const verb = inflect(participle.lemma, tokens[be].text === 'was' ? 'past' : 'third');
     return [
-      closed(text.slice(0, tokens[p - 1].end)),
+      closed(text.slice(0, tokens[end].end)),
       closed(`${upper(carried)} ${verb} ${text.slice(tokens[p + 1].start)}`),
     ];
   }
   return [
-    closed(text.slice(0, tokens[p - 1].end)),
+    closed(text.slice(0, tokens[end].end)),
     closed(`${upper(carried)} ${made ? 'was' : tokens[be].text} ${text.slice(participle.start)}`),
   ];
 }
@@ -302,4 +308,33 @@ export function subjectApposition({ text, tokens }: Tagged, carry: Subject): str
     closed(`${text.slice(0, name.at(-1)!.end)} is ${text.slice(is[0].start, is.at(-1)!.end)}`),
     closed(`${carried} ${text.slice(tokens[close + 1].start)}`),
   ];
+}
+
+/** "He lit the lamp, shut the glass, and gave his ladder away." → "He lit the lamp and shut the glass. He gave his ladder away." */
+export function threeVerbs({ text, tokens }: Tagged, carry: Subject): string[] | null {
+  if (/[?:;“”"()]/.test(text)) return null;
+  const verbs = finiteIn(tokens, 0, tokens.length);
+  const [first] = verbs;
+  const second = verbs.find((i) => i > first && tokens[i - 1].text === ',') ?? -1;
+  const third = verbs.find((i) => i > second && tokens[i - 1].text === 'and') ?? -1;
+  if (second < 0 || third < 0 || verbs.filter((i) => i < third).length !== 2) return null;
+  const form = (i: number) => formOf(tokens[i].text, tokens[i].lemma, false);
+  if (form(first) !== form(second) || form(second) !== form(third) || form(first) === 'base') return null;
+  const commas = tokens.slice(first, third).filter((t) => t.text === ',').length;
+  if (commas !== (tokens[third - 2].text === ',' ? 2 : 1)) return null;
+  const from = openingEnd(tokens, first);
+  const subject = subjectBefore(tokens, from, first);
+  const carried = subject && carry(text.slice(tokens[from].start, subject.at(-1)!.end), subject);
+  if (!carried || words(text.slice(tokens[third].start)) < 4) return null;
+  const before = tokens[third - 2].text === ',' ? third - 2 : third - 1;
+  return [
+    closed(`${text.slice(0, tokens[second - 1].start)} and ${text.slice(tokens[second].start, tokens[before].start).trim()}`),
+    closed(`${upper(carried)} ${text.slice(tokens[third].start)}`),
+  ]; // prettier-ignore
+}
+
+/** Where the subject begins: behind the comma that closes an opening phrase, else at the start. */
+function openingEnd(tokens: readonly TaggedToken[], verb: number): number {
+  const comma = tokens.findIndex((t, i) => i > 0 && i < verb && t.text === ',');
+  return comma < 0 ? 0 : comma + 1;
 }

@@ -343,7 +343,16 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
   const long = keys.map((_, i) => i).filter((i) => isProse(atoms[i]) && keys[i].length > 60);
   atoms.forEach((a, i) => {
     const words = wordsOf(a.text).length;
-    if (words < 6 || words > 40 || a.type === 'heading' || a.type === 'row' || a.type === 'item') return;
+    // A quotation may be short; other words so few are said twice by chance.
+    const quoted = a.type === 'quote' && /^["“‘'].*["”’']\.?$/u.test(a.text);
+    if (
+      words < (quoted ? 3 : 6) ||
+      words > 40 ||
+      a.type === 'heading' ||
+      a.type === 'row' ||
+      a.type === 'item'
+    )
+      return;
     // Set as the other it is a paragraph of its own, whatever it says.
     const said = (k: number) => keys[k].length > keys[i].length * 1.2 && (!a.tag || a.look !== atoms[k].look);
     if (long.some((k) => said(k) && keys[k].includes(keys[i])))
