@@ -70,6 +70,41 @@ describe('scenes and handoff', function () {
     );
   });
 
+  it('keep their place when they are joined, and the last step is taken back with Ctrl Z', async () => {
+    const { page } = desk;
+    const texts = async () => (await scenes().allInnerTexts()).join('|').replace(/\s+/g, ' ');
+    const chosen = () => scenes().evaluateAll((all) => all.findIndex((s) => s.getAttribute('aria-selected') === 'true')); // prettier-ignore
+    const whole = await texts();
+    await scenes().nth(13).focus();
+    await page.keyboard.press('s');
+    await soon(async () => expect(await texts()).to.not.equal(whole));
+    const parted = await texts();
+    const at = await chosen();
+    expect(at).to.be.within(12, 14);
+    await scenes()
+      .nth(at + 1)
+      .focus();
+    await page.keyboard.press('j');
+    await soon(async () => expect(await texts()).to.not.equal(parted));
+    await soon(async () => expect(await chosen()).to.equal(at));
+    await page.keyboard.press('Control+z');
+    await soon(async () => expect(await texts()).to.equal(parted));
+    await page.keyboard.press('Control+z');
+    await soon(async () => expect(await texts()).to.equal(whole));
+    await saved();
+  });
+
+  it('take every press on the wanted pace, however fast', async () => {
+    const { page } = desk;
+    const handle = page.getByRole('slider', { name: /^Wanted seconds a picture at 50 %/ });
+    const was = Number(await handle.getAttribute('aria-valuenow'));
+    await handle.focus();
+    for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowUp');
+    await soon(async () => expect(Number(await handle.getAttribute('aria-valuenow'))).to.equal(was + 2));
+    await page.getByRole('button', { name: 'As computed' }).click();
+    await soon(async () => expect(await page.getByRole('button', { name: 'As computed' }).count()).to.equal(0)); // prettier-ignore
+  });
+
   it('take the writer’s own words, and give them back to what is computed', async () => {
     const { page } = desk;
     await scenes().nth(4).click();

@@ -47,6 +47,8 @@ const FILES =
   '.txt,.md,.markdown,.html,.htm,.mhtml,.mht,.pdf,.docx,.odt,.epub,.xml,.ris,.bib,.json,.srt,.vtt,.eml,.rss,.atom,text/*';
 const isLink = (text: string) => /^\s*https?:\/\/\S+\s*$/i.test(text);
 
+const counted = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
+
 export function Begin() {
   const navigate = useNavigate();
   const [params] = useSearchParams();
@@ -627,7 +629,7 @@ export function Begin() {
         </main>
         <Foot keys={[]}>
           {source
-            ? `${source.document.blocks.length} passages, ${source.facts.length} facts`
+            ? `${counted(source.document.blocks.length, 'passage')}, ${counted(source.facts.length, 'fact')}`
             : 'Nothing read yet'}
         </Foot>
       </div>

@@ -44,6 +44,10 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
   const chosen =
     scenes.find((s) => s.id === asked?.id) ??
     scenes.find((s) => s.parts[0].line === asked?.line && s.parts[0].from === asked.from) ??
+    // Taken in by the one before it: the words that were looked at are there.
+    scenes.find((s) =>
+      s.parts.some((p) => p.line === asked?.line && p.from <= asked.from && asked.from < p.to),
+    ) ??
     scenes.find((s) => s.parts.some((p) => p.line === line)) ??
     scenes[0];
   const setChosen = useCallback(
