@@ -204,7 +204,10 @@ const mustTooLong = (mustMs: number, wantedMs: number, count: number, carries: C
     'too-long',
     `${count === 1 ? 'The fact that must be told takes' : `The ${count} facts that must be told take`} at least ${clockText(mustMs, false)} with what they point at; ${clockText(wantedMs, false)} was asked.`,
     carries,
-    [`Ask for ${clockText(Math.ceil(mustMs / 1000) * 1000, false)} or more.`, 'Untick some of them.'],
+    [
+      `Ask for ${clockText(Math.ceil(mustMs / 1000) * 1000, false)} or more.`,
+      'Untick some of them, or take a title or an angle that asks for less.',
+    ],
   );
 
 /** Below the floor: the reason and other ways. */

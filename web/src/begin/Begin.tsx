@@ -161,7 +161,11 @@ export function Begin() {
       ? checked.check.why
       : null;
   const chosenTitle = promised.data?.titles.find((t) => t.text === asked);
-  const pays = chosenTitle?.pays ?? (checked?.check?.paid ? checked.check.pays : undefined);
+  // The source's own title promises the source: it asks for no fact of its own.
+  const itsOwn = asked === source?.document.title.slice(0, 200).trim();
+  const pays = itsOwn
+    ? undefined
+    : (chosenTitle?.pays ?? (checked?.check?.paid ? checked.check.pays : undefined));
   const reveals = promised.data?.beats?.reveals ?? [];
   const revealed = reveals.length ? reveals[reveal % reveals.length] : undefined;
   const promise =
