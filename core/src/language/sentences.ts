@@ -49,7 +49,7 @@ function isAbbreviation(text: string, stop: number): boolean {
   )
     return true;
   // "b. 3 Feb. 1841", "d. 1919", "m. 1868", "fl. 1790": what entries of lives have before a date.
-  if (/^(?:b|d|m|fl)\.$/.test(head) && /^(?:c(?:a|irca)?\.?\s)?\d/.test(next)) return true;
+  if (/^(?:b|d|m|fl)\.$/.test(head) && /^(?:c(?:a|irca)?\.?\s)?\d/.test(next) && !/\d\s?\p{L}\.$/u.test(text.slice(Math.max(0, stop - 6), stop + 1))) return true; // prettier-ignore
   const entry = ABBREVIATIONS.get(head.toLowerCase());
   // "no." is an abbreviation only before a figure; short month forms only when written with a capital.
   if (/^(no|nos|p|pp|ch|fig|vol|sec)\.$/i.test(head)) return /^\d/.test(next);

@@ -45,10 +45,10 @@ function mailRows(rows: readonly string[]): Set<number> {
   const signedOff = rows.filter((r) => r.trim()).slice(-6).some((r) => SIGN_OFF.test(r.trim())); // prettier-ignore
   const letter = greeted && (signedOff || rows.filter(isRule).length >= 2);
   const headed = at > first;
-  const body0 = rows.findIndex((r, i) => i >= at && r.trim());
+  const opens = rows.findIndex((r, i) => i >= at && r.trim());
   const isMail =
     at - first >= 3 ||
-    (headed && body0 >= 0 && GREETING.test(rows[body0].trim())) ||
+    (headed && opens >= 0 && GREETING.test(rows[opens].trim())) ||
     quotes ||
     sent >= 0 ||
     letter;

@@ -81,7 +81,8 @@ export const mailOpener: SourceOpener = {
     // Several letters one under the other are a thread, whoever wrote the first.
     const several = (mail.text?.match(/^From: .+\r?\n(?:[\w-]+: .+\r?\n)*?(?:Subject|Date): /gm) ?? [])
       .length;
-    if (several && !mail.html) return textReader.read(new TextDecoder().decode(bytes));
+    if (several && !mail.html)
+      return textReader.read(`From: ${mail.from?.name ?? ''} <${mail.from?.address ?? ''}>\nSubject: ${mail.subject ?? ''}\nDate: ${mail.date ?? ''}\n\n${mail.text}`); // prettier-ignore
     const date = isoDate(mail.date);
     // A laid-out letter shows its own headline; the subject is often the sender's line above several things.
     const shown = raw.title && raw.leftOut && (laidOut || saved);

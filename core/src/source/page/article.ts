@@ -252,7 +252,7 @@ function leaveOutByForm(
     else if (a.type === 'paragraph' && HATNOTE.test(a.text) && wordsOf(a.text).length < 40) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isHeadRow(a.text)) out(i, 'it says who wrote it and when');
     else if (a.type === 'paragraph' && a.tag && /^[[(]?\d{1,3}[\])]\s/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note'); // prettier-ignore
-    else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && isFurnitureLine(a.text) && wordsOf(a.text).length <= LONGEST_LINE) out(i, 'it reads like a line of the site'); // prettier-ignore
+    else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && isFurnitureLine(a.text) && !SAYS_WHAT.test(a.text) && wordsOf(a.text).length <= LONGEST_LINE) out(i, 'it reads like a line of the site'); // prettier-ignore
     else if (SUMS_UP.test(a.text)) out(i, 'it sums up what is told');
     else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
@@ -269,6 +269,8 @@ function leaveOutByForm(
 
 /** Words of a line of the site between paragraphs, at most. */
 const LONGEST_LINE = 25;
+/** Words that such a line begins with and a recipe may. */
+const SAYS_WHAT = /^cookies?\b/i;
 /** "Too long; didn't read": a post in one line, for those who won't hear it (common practice, no published source). */
 const SUMS_UP = /^\W*tl;?\s?dr\b/i;
 /** What encyclopedias say above an entry to those who looked for another (hatnotes; common practice, no published source). */
@@ -368,7 +370,7 @@ const LONGEST_THANKS = 20;
 const THANKS = /\bthank(?:s|\syou)\b/i;
 const THANKS_WHY = 'it thanks those who replied';
 /** A paragraph of a post that thanks its readers and, as it reads, tells nothing. */
-const onlyThanks = (a: Atom, sure: number) => sure < SURELY && THANKS.test(a.text) && wordsOf(a.text).length <= LONGEST_THANKS && !/["“”]/.test(a.text); // prettier-ignore
+const onlyThanks = (a: Atom, sure: number) => sure < SURELY && THANKS.test(a.text) && !/\bthanks to\b/i.test(a.text) && wordsOf(a.text).length <= LONGEST_THANKS && !/["“”]/.test(a.text); // prettier-ignore
 
 /** So many of a run's rows must be headings of the page. */
 const HEADINGS_OF_RUN = 0.6;

@@ -188,7 +188,7 @@ function authorAtEnd(a: Atom): { author?: string } {
 
 /** "L. Tarrant wrote on 18 January: Wonderful news." is somebody's whole comment: who wrote it. */
 function saidAtOnce(text: string): string | undefined {
-  const [, name, when] = /^([^.!?:]{2,40}?|\p{Lu}\.[^.!?:]{2,40}?)\s(?:wrote|writes|says|said|posted|commented|replied)\b([^:]{4,50}|[^:]{2,40}:\d\d[^:]{0,10}):\s\S/iu.exec(text) ?? []; // prettier-ignore
+  const [, name, when] = /^([^.!?:]{2,40}?|\p{Lu}\.[^.!?:]{2,40}?)\s(?:wrote|writes|posted|commented|replied)\b([^:]{4,50}|[^:]{2,40}:\d\d[^:]{0,10}):\s[^\s"“‘']/iu.exec(text) ?? []; // prettier-ignore
   return name && (DAY.test(when) || AGO.test(when)) ? nameLike(name) : undefined;
 }
 
