@@ -20,6 +20,8 @@ export interface PageReading {
   leftOut: RawLeftOut[];
   /** A thread: one person's posts are the story, others' are replies. An article over comments is none. */
   thread: boolean;
+  /** What was read is one of several posts, be it an article over comments. */
+  opened: boolean;
   /** Who wrote the opening post, and on what day, in the page's words. */
   teller?: string;
   day?: string;
@@ -167,6 +169,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     blocks,
     leftOut,
     thread: Boolean(thread) && !thread?.article,
+    opened: Boolean(thread),
     ...(teller ? { teller } : {}),
     ...(day ? { day } : {}),
   };
@@ -209,6 +212,7 @@ const asTyped = (atoms: readonly Atom[], title: string): PageReading => ({
   ),
   leftOut: [],
   thread: false,
+  opened: false,
 });
 
 const asBlock = (a: Atom, type: RawBlock['type'], text: string): RawBlock => ({

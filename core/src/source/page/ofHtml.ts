@@ -435,16 +435,17 @@ export function placeInList(item: Element): { step?: number; within?: number } {
   return { step, ...(within ? { within } : {}) };
 }
 
-/** Words of a term over what is said of it; more are a question or a sentence. */
+/** Words of a date over what happened; more are a sentence. */
 const LONGEST_TERM = 6;
-/** A list of short terms and what each is ("1811", "Cast from melted cannon"), each pair as one text; null where it is something else. */
+/** A list of years and what happened in each ("1811", "Cast from melted cannon"), each pair as one text; null where it is something else: what stands beside each post of a board has labels. */
 function termsOf(list: Element): string[] | null {
   const all = [...list.children];
   if (all.length < 4 || all.length % 2 || list.querySelector('dl,ul,ol,table,a,p,div')) return null;
   const pairs = all.filter((_, i) => i % 2 === 0).map((term, i) => [term, all[i * 2 + 1]] as const);
   if (!pairs.every(([t, d]) => tagOf(t) === 'DT' && tagOf(d) === 'DD')) return null;
   const said = pairs.map(([t, d]) => [cellText(t).replace(/\s*:$/, ''), cellText(d)] as const);
-  if (said.some(([t, d]) => !t || !d || t.split(' ').length > LONGEST_TERM || /[.!?]$/.test(t))) return null;
+  if (said.some(([t, d]) => !/\d{3}/.test(t) || !d || t.split(' ').length > LONGEST_TERM || /[.!?]$/.test(t)))
+    return null;
   return said.map(([t, d]) => `${t}: ${d}`);
 }
 

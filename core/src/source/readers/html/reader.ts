@@ -75,15 +75,15 @@ async function readPage(
   const sure = sureness(atoms, asked.title, asked.model, true);
   const first = readAtoms(atoms, asked, sure);
   const little = letters(first.blocks.filter((b) => b.type !== 'reply')) < SHORTEST_ARTICLE;
-  const found = little && !first.thread ? readAtoms(atoms, { ...asked, relative: true }, sure) : first;
-  const byNames = found.thread ? null : threadOf(document, board);
+  const found = little && !first.opened ? readAtoms(atoms, { ...asked, relative: true }, sure) : first;
+  const byNames = found.opened ? null : threadOf(document, board);
   if (byNames) return { ...meta, ...byNames };
   const own = letters(found.blocks.filter((b) => b.type !== 'reply'));
   const apart = articleBody(document);
-  if (apart.length >= SHORTEST_ARTICLE && own < apart.length * 0.6 && !found.thread)
+  if (apart.length >= SHORTEST_ARTICLE && own < apart.length * 0.6 && !found.opened)
     return { ...meta, blocks: withoutTitle(await blocksOf(apart), meta.title), leftOut: found.leftOut };
   // An opening post may be short where others had more to say.
-  const discussed = found.thread && own > 0 && letters(found.blocks) >= SHORTEST_ARTICLE;
+  const discussed = found.opened && own > 0 && letters(found.blocks) >= SHORTEST_ARTICLE;
   if (own >= SHORTEST_ARTICLE || discussed) {
     const { blocks, leftOut, thread, teller, day } = found;
     const authors = thread && teller ? [teller] : meta.authors;
