@@ -97,6 +97,26 @@ function cutPlaces(tokens: readonly TimedToken[]): Place[] {
   return out;
 }
 
+/** Letters that a word must have for a cut behind it, where no clause and no phrase begins: shorter ones lean on the next. */
+const LONG_ENOUGH = 4;
+/** Where words are best parted in two: at the clause nearest to their middle, else at a phrase, else behind a word that leans on nothing; null for too few words. */
+export function partedAt(text: string): number | null {
+  const words = [...text.matchAll(/[^\s]+/g)].map((m) => ({ at: m.index, said: m[0] }));
+  const places = words.slice(1).map(({ at, said }, i) => ({ at, said, before: words[i].said }));
+  const leans = (word: string) =>
+    word.length < LONG_ENOUGH || CLAUSE_WORD.test(word) || PHRASE_WORD.test(word);
+  const free = places.filter(({ before }) => /[,;:—–.!?]["'”’)]*$/u.test(before) || !leans(before));
+  const tiers = [
+    free.filter(({ before, said }) => /[,;:—–]["'”’)]*$/u.test(before) || CLAUSE_WORD.test(said)),
+    free.filter(({ said }) => PHRASE_WORD.test(said)),
+    free,
+    places,
+  ];
+  const middle = text.length / 2;
+  const near = (list: typeof places) => list.filter((p) => p.at > 2 && p.at < text.length - 3).sort((a, b) => Math.abs(a.at - middle) - Math.abs(b.at - middle))[0]?.at; // prettier-ignore
+  return tiers.map(near).find((at) => at !== undefined) ?? null;
+}
+
 /** "between 1821 and 1826": a word between two values joins them. */
 const joinsValues = (before: TimedToken, after: TimedToken | undefined) =>
   before.kind !== 'word' && before.kind !== 'name' && after !== undefined && after.kind !== 'word';

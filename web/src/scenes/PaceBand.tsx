@@ -1,5 +1,5 @@
 /** Seconds a picture, as cut and as wanted, on the strip's own axis. The wanted curve has handles: dragged, or moved by keys. */
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { PaceHandle, Scene } from '@ursprung/core/scenes/desk';
 import { LEFT, scale, useAxis } from '../strip/axis.tsx';
 
@@ -29,15 +29,13 @@ export function PaceBand({
   const most = Math.max(longMs / 1000, ...scenes.map((s) => Math.min(20, (s.endMs - s.startMs) / 1000)), 4);
   const y = (seconds: number) => BASE - (Math.min(seconds, most) / most) * (BASE - TOP);
   // What was asked last holds until it has come back: presses may be faster than that.
-  const asked = useRef<PaceHandle[] | null>(null);
-  useEffect(() => {
-    asked.current = null;
-  }, [handles]);
+  const [asked, setAsked] = useState<PaceHandle[] | null>(null);
+  useEffect(() => setAsked(null), [handles]);
   const ask = (next: PaceHandle[] | null) => {
-    asked.current = next;
+    setAsked(next);
     onHandles(next);
   };
-  const shown = moving?.handles ?? asked.current ?? [...handles];
+  const shown = moving?.handles ?? asked ?? [...handles];
   const steps = scenes
     .map(
       (s) =>
@@ -75,7 +73,7 @@ export function PaceBand({
           return { at, seconds: Math.round((here?.wantedMs ?? 5000) / 100) / 10 };
         });
   const change = (i: number, to: Partial<PaceHandle>) => {
-    const next = asked.current ? [...asked.current] : begin();
+    const next = begin();
     next[i] = { ...next[i], ...to };
     ask(next);
   };
@@ -154,8 +152,7 @@ export function PaceBand({
               const by = e.key === 'ArrowUp' ? 0.5 : e.key === 'ArrowDown' ? -0.5 : 0;
               if (!by) return;
               e.preventDefault();
-              const from = asked.current?.[i].seconds ?? h.seconds;
-              change(i, { seconds: Math.max(0.5, Math.min(30, from + by)) });
+              change(i, { seconds: Math.max(0.5, Math.min(30, h.seconds + by)) });
             }}
           />
         ))}

@@ -27,7 +27,6 @@ import {
 import { useFilm } from './useFilm.ts';
 
 const PANEL = 324;
-const ONE = { traps: 'trap', repeats: 'repeat', long: 'long', silent: 'silent' } as const;
 type Only = 'all' | 'traps' | 'repeats' | 'long' | 'silent';
 
 export function ScenesPlace({ session }: { session: ScriptSession }) {
@@ -218,7 +217,7 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
                     aria-pressed={only === k}
                     onClick={() => setOnly(only === k ? 'all' : k)}
                   >
-                    {counts[k]} {counts[k] === 1 ? ONE[k] : k}
+                    {counts[k]} {counts[k] === 1 ? k.replace(/s$/, '') : k}
                   </button>
                 ) : null,
               )}

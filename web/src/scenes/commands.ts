@@ -1,6 +1,6 @@
 /** What a writer does to scenes: set, join, move and hold cuts, say of a scene what is not computed. Every one is a step of the document. */
 import type { Command, EditorState, Transaction } from 'prosemirror-state';
-import type { Scene } from '@ursprung/core/scenes/desk';
+import { partedAt, type Scene } from '@ursprung/core/scenes/desk';
 import { scriptSchema, type CutMark, type SceneOwn } from '@ursprung/core/script';
 import { wordAt } from '../page/commands.ts';
 
@@ -88,35 +88,14 @@ export const asComputed =
     return true;
   };
 
-const CLAUSE =
-  /[,;:—–]\s+|\s(?=(?:and|but|so|because|which|who|when|while|where|until|before|after|if|that|as)\s)/g;
-/** A phrase begins with one of these (prepositions, Quirk et al. 1985, 9.7, from memory). */
-const PHRASE =
-  /\s(?=(?:about|above|across|against|along|among|around|at|behind|below|beneath|beside|between|beyond|by|down|during|for|from|in|inside|into|near|of|off|on|onto|out|over|past|through|to|toward|towards|under|up|with|within|without)\s)/gi;
-/** Words that lean on the next one: nothing is parted behind them. */
-const LEANS =
-  /(?:^|\s)(?:an?|the|this|that|these|those|my|your|his|her|its|our|their|no|some|any|every|each|all|and|or|but|nor|so|as|than|if|to|not|very|too|is|are|was|were|be|been|has|have|had|will|would|can|could|may|might|must|shall|should|do|does|did|who|which|whose|about|above|across|against|along|among|around|at|behind|below|beneath|beside|between|beyond|by|down|during|for|from|in|inside|into|near|of|off|on|onto|out|over|past|through|toward|towards|under|up|with|within|without)\s$/i;
-/** Where a scene's words are best parted: the clause nearest to their middle, else the phrase, else a word that leans on nothing behind it. */
+/** Where a scene's words are best parted. */
 export function splitPlace(
   scene: Scene,
   textOf: (line: string) => string,
 ): { line: string; at: number } | null {
   const part = [...scene.parts].sort((a, b) => b.to - b.from - (a.to - a.from))[0];
-  const text = textOf(part.line).slice(part.from, part.to);
-  const middle = text.length / 2;
-  const places = [...text.matchAll(CLAUSE)].map((m) => m.index + m[0].length);
-  const near = (list: number[]) =>
-    list
-      .filter((p) => p > 2 && p < text.length - 3)
-      .sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle))[0];
-  const words = [...text.matchAll(/\s+/g)].map((m) => m.index + m[0].length);
-  const whole = (list: number[]) => list.filter((p) => !LEANS.test(text.slice(0, p)));
-  const at =
-    near(whole(places)) ??
-    near(whole([...text.matchAll(PHRASE)].map((m) => m.index + m[0].length))) ??
-    near(whole(words)) ??
-    near(words);
-  return at === undefined ? null : { line: part.line, at: part.from + at };
+  const at = partedAt(textOf(part.line).slice(part.from, part.to));
+  return at === null ? null : { line: part.line, at: part.from + at };
 }
 
 /** Moves a scene's beginning by whole words within its line. */

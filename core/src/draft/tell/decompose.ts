@@ -494,8 +494,8 @@ export function reportTail({ text }: Pick<Tagged, 'text'>): string[] | null {
   if (words(text) < LONG_CLAIM || /[“”"?]/.test(text)) return null;
   const [, claim, who, verb, when] = REPORTED.exec(text) ?? [];
   if (!claim) return null;
-  const sure = /^(?:confirmed|announced)$/.test(verb);
-  return [closed(claim), sure ? `${upper(who)} ${verb} it${when}.` : `${upper(who)} ${verb === 'says' || verb === 'reports' ? 'says' : 'said'} so${when}.`]; // prettier-ignore
+  if (/^(?:confirmed|announced)$/.test(verb)) return [closed(claim), `${upper(who)} ${verb} it${when}.`];
+  return [closed(claim), when ? `${upper(who)} ${verb} so${when}.` : `That’s according to ${who}.`];
 }
 
 /** Decomposes a sentence as far as it goes; `least` words, below which it stays whole. */

@@ -79,7 +79,7 @@ export const mailOpener: SourceOpener = {
         ? await htmlReader.read(mail.html)
         : await textReader.read(ownWords(mail.text ?? ''));
     // Several letters one under the other are a thread, whoever wrote the first.
-    const several = (mail.text?.match(/^From: .+\r?\n(?:[\w-]+: .+\r?\n)*?(?:Subject|Date): /gm) ?? [])
+    const several = (mail.text?.match(/^From: .+\r?\n(?:[\w-]+: .+\r?\n){0,12}?(?:Subject|Date): /gm) ?? [])
       .length;
     if (several && !mail.html)
       return textReader.read(`From: ${mail.from?.name ?? ''} <${mail.from?.address ?? ''}>\nSubject: ${mail.subject ?? ''}\nDate: ${mail.date ?? ''}\n\n${mail.text}`); // prettier-ignore

@@ -7,7 +7,7 @@ import { sureness, type PageModel } from './classify.ts';
 import { hashOf, isProse } from './features.ts';
 import {
   COMMENTED,
-  MAIL_HEAD,
+  mailHeads,
   nameBeside,
   recordGroups,
   type PageRecord,
@@ -256,15 +256,12 @@ function leaveOutByForm(
     else if (a.type === 'paragraph' && HATNOTE.test(a.text) && wordsOf(a.text).length < 40) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isHeadRow(a.text)) out(i, 'it says who wrote it and when');
     else if (a.type === 'paragraph' && a.tag && /^[[(]?\d{1,3}[\])]\s/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note'); // prettier-ignore
-    else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && isFurnitureLine(a.text) && !SAYS_WHAT.test(a.text) && wordsOf(a.text).length <= LONGEST_LINE) out(i, 'it reads like a line of the site'); // prettier-ignore
+    else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && isFurnitureLine(a.text) && wordsOf(a.text).length <= LONGEST_LINE) out(i, 'it reads like a line of the site'); // prettier-ignore
     else if (SUMS_UP.test(a.text)) out(i, 'it sums up what is told');
     else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
   });
-  // Two in a row: a sentence may begin with such a word.
-  atoms.forEach((a, i) => {
-    if (MAIL_HEAD.test(a.text) && [atoms[i - 1], atoms[i + 1]].some((b) => b && MAIL_HEAD.test(b.text))) out(i, 'it is the head of a letter'); // prettier-ignore
-  });
+  for (const i of mailHeads(atoms).flat()) out(i, 'it is the head of a letter');
   fieldsOfPage(atoms, out);
   fromElsewhere(atoms, out);
   greetings(atoms, out);
@@ -273,8 +270,6 @@ function leaveOutByForm(
 
 /** Words of a line of the site between paragraphs, at most. */
 const LONGEST_LINE = 25;
-/** Words that such a line begins with and a recipe may. */
-const SAYS_WHAT = /^cookies?\b/i;
 /** "Too long; didn't read": a post in one line, for those who won't hear it (common practice, no published source). */
 const SUMS_UP = /^\W*tl;?\s?dr\b/i;
 /** What encyclopedias say above an entry to those who looked for another (hatnotes; common practice, no published source). */
@@ -302,7 +297,7 @@ function fieldsOfPage(atoms: readonly Atom[], out: (i: number, why: string) => v
   const tables = new Map<number, number[]>();
   atoms.forEach((a, i) => {
     const table = a.inside[1];
-    if (a.type === 'row' && table !== undefined) tables.set(table, [...(tables.get(table) ?? []), i]);
+    if (a.type === 'row' && table !== undefined) (tables.get(table) ?? tables.set(table, []).get(table)!).push(i); // prettier-ignore
   });
   for (const rows of tables.values()) {
     const labelled = rows.filter((i) => /^[^;]{2,40}:(?:;|$)/.test(atoms[i].text));

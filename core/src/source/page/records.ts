@@ -71,7 +71,7 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
 }
 
 /** Fields of a letter's head (RFC 5322, 3.6, RFC 5536, 3.1) as archives and readers of newsgroups show them. */
-export const MAIL_HEAD =
+const MAIL_HEAD =
   /^(?:from|to|cc|date|sent|subject|reply-to|message-id|in-reply-to|references|list-id|newsgroups|organization|lines|path):\s/i;
 /** Who a letter is from: "Ann Hale <ann@mill.example>", "ann@mill.example (Ann Hale)", or the address itself (RFC 5322, 3.4). */
 function senderIn(row: string): string | undefined {
@@ -83,24 +83,23 @@ function senderIn(row: string): string | undefined {
   );
 }
 
-/** Letters one under the other, each with a head of two fields or more, one of them the sender. */
+/** Heads of letters: two fields or more, one below the other; a sentence may begin with such a word. */
+export function mailHeads(atoms: readonly Atom[]): number[][] {
+  const out: number[][] = [];
+  atoms.forEach((a, i) => {
+    if (!MAIL_HEAD.test(a.text)) return;
+    if (out.at(-1)?.at(-1) === i - 1) out.at(-1)!.push(i);
+    else out.push([i]);
+  });
+  return out.filter((rows) => rows.length >= 2);
+}
+
+/** Letters one under the other, each with a head that says who sent it. */
 function mailPosts(atoms: readonly Atom[]): RecordGroup | null {
-  const heads: number[] = [];
-  const isHead = (i: number) => atoms[i] !== undefined && atoms[i].text.length < 200 && MAIL_HEAD.test(atoms[i].text); // prettier-ignore
-  const starts: number[] = [];
-  for (let i = 0; i < atoms.length; i++) {
-    if (!isHead(i)) continue;
-    let to = i;
-    while (isHead(to)) to++;
-    const rows = Array.from({ length: to - i }, (_, k) => i + k);
-    if (rows.length >= 2 && rows.some((k) => /^from:/i.test(atoms[k].text))) {
-      starts.push(i);
-      heads.push(...rows);
-    }
-    i = to;
-  }
+  const found = mailHeads(atoms).filter((rows) => rows.some((k) => /^from:/i.test(atoms[k].text)));
+  const starts = found.map(([first]) => first);
   if (starts.length < FEWEST) return null;
-  const inHead = new Set(heads);
+  const inHead = new Set(found.flat());
   const records = starts.map((start, k): PageRecord => {
     const list = Array.from({ length: (starts[k + 1] ?? atoms.length) - start }, (_, n) => start + n);
     const own = list.filter((i) => inHead.has(i)).map((i) => atoms[i].text);

@@ -3,7 +3,7 @@ import { literal } from '../../language/literal.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { CLOSED, hashOf, isProse } from './features.ts';
 import { titleModel } from './models.ts';
-import { MAIL_HEAD } from './records.ts';
+import { mailHeads } from './records.ts';
 import { DAY, isStamp } from './shapes.ts';
 import { chance, oddsOf, type Forest } from './trees.ts';
 
@@ -26,9 +26,8 @@ export const opensWith = (text: string, title: string): boolean =>
 
 /** What the first of several letters is about. */
 export function subjectIn(atoms: readonly Atom[]): string | undefined {
-  const heads = atoms.map((_, i) => i).filter((i) => MAIL_HEAD.test(atoms[i].text));
-  const rows = heads.filter((i) => heads.includes(i - 1) || heads.includes(i + 1));
-  const subjects = rows
+  const subjects = mailHeads(atoms)
+    .flat()
     .map((i) => /^subject:\s+(\S.*)$/i.exec(atoms[i].text)?.[1])
     .filter((s) => s !== undefined);
   return subjects.length > 1 ? subjects[0].replace(PREFIX, '') : undefined;
