@@ -1,6 +1,6 @@
 /** Long sentences for one breath: parted where two things are said, shortened where one can go. Sentences are invented. */
 import { expect } from 'chai';
-import { carrier, decompose, DECOMPOSITIONS, personsOf } from '../../src/draft/tell/decompose.ts';
+import { carrier, decompose, DECOMPOSITIONS, personsOf, reportTail } from '../../src/draft/tell/decompose.ts';
 import { shortened } from '../../src/draft/tell/shorten.ts';
 import { makeTeller, tellSentence } from '../../src/draft/tell/tell.ts';
 import { readSource } from '../../src/source/index.ts';
@@ -250,12 +250,64 @@ describe('a long sentence', () => {
       of: 'The gauge is on a pole about 90 metres from the barn and sends a figure every half hour to the office in the village.',
       not: 'The gauge was fitted to a pole about 90 metres from the barn and wired to the old bell in the office of the village.',
     },
+    {
+      id: 'twoVerbs',
+      where: 'between what was done to a thing and what it did to another',
+      parts: [
+        'A pump of four horsepower was set up in the empty shed.',
+        'It filled the trough of the lower yard in under an hour.',
+      ],
+      of: 'A pump of four horsepower was set up in the empty shed and filled the trough of the lower yard in under an hour.',
+      not: 'A pump of four horsepower was taken to the empty shed and awarded a coat of grey paint in under an hour.',
+    },
+    {
+      id: 'heldIn',
+      where: 'what a thing is before what was done with it, in its year',
+      parts: [
+        'The hall is a large building with two towers.',
+        'It was begun in 1802 by two brothers from the next town.',
+      ],
+      of: 'The hall is a large building with two towers, begun in 1802 by two brothers from the next town.',
+      not: 'The hall is a large building with two towers, which two brothers from the next town began in 1802.',
+    },
+    {
+      id: 'threeVerbs',
+      where: 'before the last of three acts',
+      parts: [
+        'He took the lamp down and carried it along the wall to the harbour.',
+        'He hung it over the door of the old customs house.',
+      ],
+      of: 'He took the lamp down, carried it along the wall to the harbour, and hung it over the door of the old customs house.',
+      not: 'He took the lamp down, the long pole and the oil, and hung them over the door of the old customs house before it rained.',
+    },
   ];
   for (const { id, where, of, parts, not } of PARTED)
     it(`is parted ${where}`, () => {
       expect(apart(id, of)).to.deep.equal(parts);
       expect(apart(id, not)).to.equal(null);
     });
+
+  it('is parted before who says it, as a narrator would say that', () => {
+    const claim = 'A ferry that was ordered for the islands nine years ago and has never sailed is to be broken up for scrap on the far side of the bay'; // prettier-ignore
+    const told = (tail: string) => reportTail({ text: `${claim}, ${tail}.` });
+    expect(told('the council confirmed on Monday')).to.deep.equal([`${claim}.`, 'The council confirmed it on Monday.']); // prettier-ignore
+    expect(told('the fire service said')).to.deep.equal([
+      `${claim}.`,
+      'That’s according to the fire service.',
+    ]);
+    expect(told('the owners said last week')).to.deep.equal([`${claim}.`, 'The owners said so last week.']);
+    expect(reportTail({ text: 'The ferry is to be broken up for scrap, the council confirmed on Monday.' })).to.equal(null); // prettier-ignore
+  });
+
+  it('is parted between three clauses in a row, and leaves no comma where a full stop belongs', async () => {
+    const text = 'It comes about every forty seconds, it has a pitch somewhere near the middle of the scale, and it was not there in August.'; // prettier-ignore
+    const source = await readSource(text);
+    expect(tellSentence(text, tagger(text), makeTeller(source, tagger))).to.have.length(3);
+  });
+
+  it('keeps what was said behind the words that say so', () => {
+    expect(short('By the end of that summer she had a shop in the main street with nine women at the lamps and a drawer, it was said, for every grey in the North Sea.')).to.equal(null); // prettier-ignore
+  });
 
   it('is shortened by what only adds: a clause about a noun, a participle, what stands between dashes', () => {
     const cases: Record<string, string> = {
@@ -329,6 +381,8 @@ describe('where a sentence ends', () => {
     expect(
       sentences('It was paid to Jn. Pell and two others. He kept 2s. and ale.').map((s) => s.text),
     ).to.deep.equal(['It was paid to Jn. Pell and two others.', 'He kept 2s. and ale.']);
+    expect(sentences('Hesper Bell, glass-eye maker; b. 3 Feb. 1841, d. 1919. She swam.')).to.have.length(2);
+    expect(sentences('The well is 25 m. 3 men dug it.')).to.have.length(2);
     expect(sentences('He looked up. Shh. They were coming.')).to.have.length(3);
   });
 });

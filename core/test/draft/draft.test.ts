@@ -304,6 +304,10 @@ describe('saying it for the ear', () => {
   it('drops statistics, conversions and short names in brackets, keeps values', () => {
     expect(forTheEar('It fell to 19 hours (95% CI 15 to 24).')).to.equal('It fell to 19 hours.');
     expect(forTheEar('The trough is 24 m (79 ft) long.')).to.equal('The trough is 24 metres long.');
+    expect(forTheEar('It cost £31m, or $2.5bn.')).to.equal('It cost £31 million, or $2.5 billion.');
+    expect(forTheEar('It is 31 m long.')).to.equal('It is 31 metres long.');
+    expect(forTheEar('Pellow’s Folly, /ˈpɛloʊ/, is a tower.')).to.equal('Pellow’s Folly is a tower.');
+    expect(forTheEar('It does 30 km/h in and/or out.')).to.contain('and/or');
     expect(forTheEar('The Lockside Society (LSS) met.')).to.equal('The Lockside Society met.');
     expect(forTheEar('About 5% of it, e.g. mud.')).to.equal('About 5 percent of it, for example mud.');
     expect(forTheEar('Results: The lamps were off.')).to.equal('The lamps were off.');

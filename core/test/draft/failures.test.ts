@@ -157,6 +157,13 @@ describe('units', () => {
     expect(await texts(rules)).to.deep.equal(['The stone is heavy.', 'The winner gets a cheese.']);
   });
 
+  it('wait for what they only announce', async () => {
+    const list = await units(
+      'The lamps were lit. One morning stands out. On 3 May a power cut darkened the town. Buses have been the difficulty. Drivers keep railway time.',
+    );
+    expect(list.map((u) => u.needsNext)).to.deep.equal([false, true, false, true, false]);
+  });
+
   it('hold no heading set as a sentence, and tell what is named one by one to the last', async () => {
     const list = await units(
       'Three cautions. One summer is short. People had ideas. The chalk. The slope. The old lamps were gone.',

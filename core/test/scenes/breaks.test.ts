@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { breakScenes, wantedMs, LONG_SCENE_MS, type Scene } from '../../src/scenes/index.ts';
+import { breakScenes, partedAt, wantedMs, LONG_SCENE_MS, type Scene } from '../../src/scenes/index.ts';
 import {
   docFromSections,
   emptyLine,
@@ -203,5 +203,44 @@ describe('the pace of pictures', () => {
       { at: 0.8, seconds: 8 },
     ];
     expect(wantedMs(roles, { frame: '16:9', handles })).to.deep.equal([2000, 3000, 5000, 7000, 8000]);
+  });
+});
+
+describe('a scene parted by hand', () => {
+  const halves = (text: string) => {
+    const at = partedAt(text);
+    return at === null ? null : [text.slice(0, at).trim(), text.slice(at)];
+  };
+  it('is parted at the clause nearest to its middle, else at a phrase, else behind a word that leans on nothing', () => {
+    expect(halves('They shut the upper gate, and the water rose.')).to.deep.equal(['They shut the upper gate,', 'and the water rose.']); // prettier-ignore
+    expect(halves('It was planned for a third of the traffic.')).to.deep.equal(['It was planned', 'for a third of the traffic.']); // prettier-ignore
+    expect(halves('Seven hundred brass wheels turned.')).to.deep.equal([
+      'Seven hundred',
+      'brass wheels turned.',
+    ]);
+    expect(halves('Stop.')).to.equal(null);
+  });
+  it('never ends on a word that wants another, where it has any other place', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('the', 'for', 'of', 'lamp', 'water', 'river', 'and', 'carried', 'boats'), { minLength: 4, maxLength: 14 }), // prettier-ignore
+        (list) => {
+          const text = list.join(' ');
+          const found = halves(text);
+          const free = list.slice(0, -1).some((w, i) => w.length > 3 && i > 0 && i < list.length - 2);
+          if (found && free) expect(found[0]).to.not.match(/(?:^| )(?:the|for|of|and)$/);
+        },
+      ),
+    );
+  });
+});
+
+describe('a mark that only says something of its scene', () => {
+  it('sets no cut: why the scene begins is told as before', () => {
+    const text = 'The gate fell.';
+    const own: LineMark = { type: 'cut', id: 'own', start: 0, end: 3, kind: 'break', held: false, own: { search: ['gate'] } }; // prettier-ignore
+    const scenes = (marks: LineMark[]) => breakScenes([section('ground', line('It rained all night long in the hills.'), line(text, { marks }))], clock, { frame: '16:9' }); // prettier-ignore
+    expect(scenes([own]).map((s) => s.why)).to.not.include('writer');
+    expect(scenes([{ ...own, own: {} }]).map((s) => s.why)).to.include('writer');
   });
 });

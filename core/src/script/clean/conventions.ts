@@ -538,16 +538,6 @@ function betweenRules(rows: readonly JudgedRow[]): readonly JudgedRow[] {
   return rows.map((r, i) => (i > last ? silent(r, 'chatter') : r));
 }
 
-const startsOnPicture = (row: string) =>
-  /^\s*(?:>\s?|[-*•]\s+)*[*_]{0,2}\p{Extended_Pictographic}/u.test(row);
-/** Rows that begin with a small picture are cues where most that do have been told so already. */
-function byPictures(rows: readonly JudgedRow[]): readonly JudgedRow[] {
-  const set = rows.filter((r) => startsOnPicture(r.row) && !isHeading(r));
-  const cues = set.filter((r) => !isSpoken(r)).length;
-  if (cues < 2 || cues < set.length * MOST || count(set.filter(isSpoken)) > (1 - MOST) * count(rows.filter(isSpoken))) return rows; // prettier-ignore
-  return rows.map((r) => (startsOnPicture(r.row) && !r.labelled ? silent(r, 'direction') : r));
-}
-
 /** What a part is called in which somebody else is heard. */
 const CLIP_HEAD = /\b(?:interview(?:ee)?|clip|sot|sound ?bite|vox ?pop|actuality|archive audio|testimony)\b/i;
 /** Rows wholly in quotation marks under such a name are that person's words, and no narration. */
@@ -586,7 +576,6 @@ const CONVENTIONS: readonly ((rows: readonly JudgedRow[]) => readonly JudgedRow[
   byCapitals,
   byMarks,
   byBullets,
-  byPictures,
   byPointers,
   byInitials,
   byClips,
