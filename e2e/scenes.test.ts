@@ -101,6 +101,8 @@ describe('scenes and handoff', function () {
     await handle.focus();
     for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowUp');
     await soon(async () => expect(Number(await handle.getAttribute('aria-valuenow'))).to.equal(was + 2));
+    // The last one is what is kept.
+    await soon(async () => expect((await desk.server.get(`/scripts/${id}`)).body.settings.paceCurve?.[2].seconds).to.equal(was + 2)); // prettier-ignore
     await page.getByRole('button', { name: 'As computed' }).click();
     await soon(async () => expect(await page.getByRole('button', { name: 'As computed' }).count()).to.equal(0)); // prettier-ignore
   });

@@ -1,8 +1,8 @@
 /** How many words fill a time, counted as they are spoken, as the clock that will measure them counts: by the sounds of what is told, and the rests of short sentences. */
 import { REFERENCE_PASSAGE, type Clock } from '../timing/clock.ts';
 
-/** Commas for each word as it is spoken (on the narrations and replies of other hands that were tuned on: 0.07 to 0.12, in the middle 0.1; a colon or dash counts as the rest it makes). */
-const COMMAS_A_WORD = 0.1;
+/** Commas for each word as it is spoken, so that orders of the texts that were tuned on come out even (they have 0.07 to 0.12; a colon or dash counts as the rest it makes). */
+const COMMAS_A_WORD = 0.08;
 /** So many words of its own facts weigh as much as all that is told elsewhere: a section of one short fact says little about words. */
 const ENOUGH_WORDS = 60;
 /** A retelling has words as long as its source's in so great a part; the rest are everybody's, as long as the reference passage's (fitted on the same texts). */

@@ -29,8 +29,10 @@ export function demoContext(file: string, seconds: number): Promise<CommissionCo
   return known;
 }
 
-async function drafted(file: string, seconds: number): Promise<CommissionContext> {
-  const document = await openSource(demoFile(file));
+const drafted = async (file: string, seconds: number) => contextOf(await openSource(demoFile(file)), seconds);
+
+/** A draft of a document, as an order is written from it. */
+export async function contextOf(document: SourceDocument, seconds: number): Promise<CommissionContext> {
   const { sections } = draftScript(
     document,
     { target: { kind: 'point', seconds }, mood: 'calm', seed: 1 },

@@ -1,5 +1,5 @@
 /** Seconds a picture, as cut and as wanted, on the strip's own axis. The wanted curve has handles: dragged, or moved by keys. */
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { PaceHandle, Scene } from '@ursprung/core/scenes/desk';
 import { LEFT, scale, useAxis } from '../strip/axis.tsx';
 
@@ -28,14 +28,7 @@ export function PaceBand({
   const x = scale(wholeMs, width);
   const most = Math.max(longMs / 1000, ...scenes.map((s) => Math.min(20, (s.endMs - s.startMs) / 1000)), 4);
   const y = (seconds: number) => BASE - (Math.min(seconds, most) / most) * (BASE - TOP);
-  // What was asked last holds until it has come back: presses may be faster than that.
-  const [asked, setAsked] = useState<PaceHandle[] | null>(null);
-  useEffect(() => setAsked(null), [handles]);
-  const ask = (next: PaceHandle[] | null) => {
-    setAsked(next);
-    onHandles(next);
-  };
-  const shown = moving?.handles ?? asked ?? [...handles];
+  const shown = moving?.handles ?? [...handles];
   const steps = scenes
     .map(
       (s) =>
@@ -75,7 +68,7 @@ export function PaceBand({
   const change = (i: number, to: Partial<PaceHandle>) => {
     const next = begin();
     next[i] = { ...next[i], ...to };
-    ask(next);
+    onHandles(next);
   };
   return (
     <div className="runstrip bg-bench border-b border-hair shrink-0">
@@ -97,7 +90,7 @@ export function PaceBand({
           setMoving({ ...moving, handles: next });
         }}
         onPointerUp={() => {
-          if (moving) ask(moving.handles);
+          if (moving) onHandles(moving.handles);
           setMoving(null);
         }}
       >
@@ -167,7 +160,7 @@ export function PaceBand({
         {handles.length > 0 && (
           <>
             <br />
-            <button className="textpress" onClick={() => ask(null)}>
+            <button className="textpress" onClick={() => onHandles(null)}>
               As computed
             </button>
           </>
