@@ -1,10 +1,12 @@
 /**
- * How pages of sites that nothing was learned from are read: `node --import tsx scripts/pages/heldOut.ts [--seen] [--why PAGE]`.
+ * How pages of sites that nothing was learned from are read: `node --import tsx scripts/pages/heldOut.ts [--seen] [--pasted] [--why PAGE]`.
  * Kept: the words of the article's text that stand in what was read; besides: words read that stand in no run of four of its own.
  * Its gold leaves out headings, captions and boxes, which count as besides here. `--seen`: the sites that were learned from.
+ * `--pasted`: as the browser's text of each, pasted.
  */
 import { readSource } from '../../core/src/source/read.ts';
 import { wordsOf } from '../../core/src/source/page/atom.ts';
+import { innerTexts } from './pasted.ts';
 import { fetched, NEWS, newsFiles } from './labelled.ts';
 
 const words = (text: string) => wordsOf(text.normalize('NFKC').toLowerCase().replace(/[‘’]/g, "'"));
@@ -17,10 +19,11 @@ const covered = (list: readonly string[], among: ReadonlySet<string>) =>
 const at = process.argv.indexOf('--why');
 const only = at < 0 ? undefined : process.argv[at + 1];
 const sum = { pages: 0, refused: 0, titles: 0, read: 0, besides: 0, gold: 0, lost: 0, bad: 0 };
-for (const { id, site, html, gold, held } of newsFiles(fetched(...NEWS))) {
-  if (held === process.argv.includes('--seen') || (only && !id.startsWith(only))) continue;
+const files = newsFiles(fetched(...NEWS)).filter((f) => f.held !== process.argv.includes('--seen') && (!only || f.id.startsWith(only))); // prettier-ignore
+const texts = process.argv.includes('--pasted') ? await innerTexts(files.map((f) => f.html)) : undefined;
+for (const [i, { id, site, html, gold }] of files.entries()) {
   sum.pages++;
-  const source = await readSource(html).catch((error: unknown) => String(error));
+  const source = await readSource(texts?.[i] ?? html).catch((error: unknown) => String(error));
   if (typeof source === 'string') {
     sum.refused++;
     console.log(`${id} ${site} refused: ${source}`);

@@ -73,6 +73,7 @@ interface Judgement {
   inPosts: ReadonlySet<number>;
   /** Those that are said of a picture. */
   captions: Set<number>;
+  title: string;
 }
 
 /** `known`: how sure it is of each atom, where that is known already. */
@@ -104,7 +105,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   if (live) for (const r of live.records) out(r.stamp, 'it says when');
 
   const captions = new Set<number>();
-  if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts, captions });
+  if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts, captions, title: asked.title });
   const order = live ? oldestFirst(atoms, live) : atoms.map((_, i) => i);
   const entryOf = live ? entriesOf(live, order) : new Map<number, number>();
   const blocks: RawBlock[] = [];
@@ -132,8 +133,11 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   const asOthers = (i: number, body: readonly number[]) => /[.!?…]["'”’)]*$/.test(atoms[i].text) && body.some((k) => k !== i && sure[k] >= SURELY && firstLook(k) === firstLook(i)); // prettier-ignore
   if (thread?.opening)
     for (const i of thread.opening.body)
-      if (!asOthers(i, thread.opening.body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
-        out(i, 'it stands in a post and is none of its words');
+      if (
+        why.has(i) ||
+        (!asOthers(i, thread.opening.body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
+      )
+        out(i, why.get(i) ?? 'it stands in a post and is none of its words');
       else if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
       else add(i);
   else
@@ -470,7 +474,13 @@ function threadIn(
   const posted = postedBy(atoms, inside);
   if (posted) return posted;
   const outside = atoms.map((_, i) => i).filter((i) => !inside.has(i) && sure[i] >= IN && isProse(atoms[i]));
-  const opening = posts.flatMap((g) => g.records).find((r) => wordCount(atoms, r.body) >= 20);
+  // A menu with hours in it stands in rows as posts do.
+  const words = (r: PageRecord) =>
+    wordCount(
+      atoms,
+      r.body.filter((i) => sure[i] >= SURELY_NOT),
+    );
+  const opening = posts.flatMap((g) => g.records).find((r) => words(r) >= 20);
   const weight = wordCount(atoms, outside);
   if (opening && weight < Math.max(60, wordCount(atoms, opening.body) * 0.4) && overComments(atoms, opening)) return { opening, article: true }; // prettier-ignore
   if (opening && weight < Math.max(60, wordCount(atoms, opening.body) * 0.4))
@@ -635,9 +645,10 @@ function decideTogether(judgement: Judgement): void {
     if (stands && PART.test(atoms[i].text)) state[i] = 'in';
     else if (stands || sub) {
       const set = next === i + 1 && setAmong(atoms, state, i);
-      const amid = !atoms[i].tag && next === i + 1 && state[i - 1] === 'in';
+      // Without tags: in its own row over what surely is the article's, and behind some of it, be a caption or an hour between.
+      const amid = !atoms[i].tag && next === i + 1 && sure[next] >= SURELY && !isStamp(atoms[i].text) && [1, 2, 3].some((d) => state[i - d] === 'in'); // prettier-ignore
       if (
-        sure[i] >= (over ? 0.02 : set ? 0.04 : tagged || amid ? 0.15 : heading.has(atoms[i].look) ? 0.02 : IN)
+        sure[i] >= (over ? 0.02 : set || amid ? 0.04 : tagged ? 0.15 : heading.has(atoms[i].look) ? 0.02 : IN)
       )
         state[i] = 'in';
     } else if (state[i] === 'in') {
@@ -738,8 +749,8 @@ function together(atoms: readonly Atom[]): number[][] {
 }
 
 /** A sentence between the title and the text is the standfirst, however it is marked up. */
-function standfirst({ atoms, state, why, inPosts }: Judgement): void {
-  const head = atoms.findIndex((a) => a.tag === 'H1');
+function standfirst({ atoms, state, why, inPosts, title }: Judgement): void {
+  const head = atoms.findIndex((a) => a.tag === 'H1' || (!a.tag && isTitle(a, title)));
   if (head < 0) return;
   for (let i = head + 1; i < Math.min(atoms.length, head + 4); i++) {
     const a = atoms[i];

@@ -6,6 +6,7 @@ import { sureness } from './classify.ts';
 import { headOf } from './head.ts';
 import { pasteModel } from './models.ts';
 import { atomsOfText } from './ofText.ts';
+import { recordGroups } from './records.ts';
 import { subjectIn, titleIn } from './title.ts';
 
 /** So many rows must surely be no article before a text is taken for a page. */
@@ -13,25 +14,34 @@ const FURNISHED = 6;
 /** Or so many of a short one, of which there is no doubt at all. */
 const FEW = 3;
 const PLAINLY_NOT = 0.04;
+/** A page has at least so many rows, unless so many people post on it. */
+const FEWEST_ROWS = 10;
+const SEVERAL = 2;
 /** Words that must be left of it. */
 const FEWEST_WORDS = 40;
 
 /** Reads a pasted page; null where the text is just a text. */
 export async function readPaste(text: string): Promise<RawDocument | null> {
   const atoms = atomsOfText(text);
-  if (atoms.length < 10 || atoms.length > MOST_JUDGED) return null;
+  if (atoms.length > MOST_JUDGED) return null;
+  const people = new Set(
+    recordGroups(atoms).flatMap((g) => (g.kind === 'posts' ? g.records.map((r) => r.author) : [])),
+  );
+  people.delete(undefined);
+  const thread = people.size >= SEVERAL;
+  if (atoms.length < FEWEST_ROWS && !thread) return null;
   const model = await pasteModel();
   const first = sureness(atoms, '', model, false);
   const surely = atoms.filter((a, i) => first[i] < SURELY_NOT && !(a.type === 'item' && a.step) && wordsOf(a.text).length < 30).length; // prettier-ignore
   const plainly = first.filter((s) => s < PLAINLY_NOT).length;
   const few = plainly >= FEW && plainly >= atoms.length * 0.15;
-  if (!few && (surely < FURNISHED || surely < atoms.length * 0.1)) return null;
+  if (!thread && !few && (surely < FURNISHED || surely < atoms.length * 0.1)) return null;
   const title = subjectIn(atoms) ?? (await titleIn(atoms, first));
   const head = title ? headOf(atoms, title, model.lexicon) : {};
   const [author] = head.authors ?? [];
   const read = readAtoms(atoms, { title: title ?? '', model, tagged: false, ...(author ? { author } : {}) });
   const words = read.blocks.filter((b) => b.type !== 'reply').reduce((n, b) => n + wordsOf(b.text).length, 0);
-  if (words < FEWEST_WORDS) return null;
+  if (words < FEWEST_WORDS && !thread) return null;
   return {
     ...head,
     ...(title ? { title } : {}),

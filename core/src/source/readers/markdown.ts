@@ -14,16 +14,14 @@ import { rowsOf } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
 
-const MARKS = [
-  /^#{1,6}\s\S/m,
-  /^\s*[-*+]\s\S/m,
-  /^\s*\d+\.\s\S/m,
+/** Marks that only Markdown has, and those that any typed or pasted text may have: dashes and numbers before items, quoted lines. */
+const OWN_MARKS = [
   /\[[^\]\n]+\]\([^)\n]+\)/,
-  /\*\*[^*\n]+\*\*/,
-  /^>\s/m,
+  /(?<![\p{L}\p{N}])\*\*["“'‘(]?[\p{L}\p{N}](?:[^*\n]*[^\s*])?\*\*(?![\p{L}\p{N}])/u,
   /^```/m,
   /^(---|\+\+\+)\n/,
 ];
+const COMMON_MARKS = [/^\s*[-*+]\s\S/m, /^\s*\d+\.\s\S/m, /^>\s/m];
 
 /** So many pieces must surely be none of the text before it is taken for a saved page. */
 const FURNISHED = 6;
@@ -59,8 +57,9 @@ export const markdownReader: SourceReader = {
   id: 'markdown',
   accepts: (text) => {
     const head = text.slice(0, 50_000);
-    const marks = MARKS.filter((m) => m.test(head)).length;
-    return /^#{1,6}\s\S/m.test(head) ? 0.7 : marks >= 2 ? 0.5 : 0;
+    const has = (marks: readonly RegExp[]) => marks.filter((m) => m.test(head)).length;
+    const own = has(OWN_MARKS);
+    return /^#{1,6}\s\S/m.test(head) ? 0.7 : own && own + has(COMMON_MARKS) >= 2 ? 0.5 : 0;
   },
   read: async (text) => {
     const raw: RawDocument = { blocks: [] };
