@@ -13,6 +13,9 @@ const SHARES: readonly (readonly [RegExp, number])[] = [
 ];
 const SECONDS =
   /(\d+(?:[.,]\d+)?(?=\s*[sm])|[a-z]+(?:[- ][a-z]+)?(?=\s))\s*(s|secs?|seconds?|m|mins?|minutes?)\b/;
+/** "half a second", "one and a half seconds", "a second and a half". */
+const HALVES =
+  /\b(half an? (?:s|sec|second))\b|\b(\d|an?|one|two|three|four|five) and a half (?:s|secs?|seconds?)\b|\b(\d|an?|one|two|three|four|five) (?:s|secs?|seconds?) and a half\b/;
 
 /** An amount in words, or null. Shares are of what is to go. */
 export function amountOf(text: string): Amount | null {
@@ -26,6 +29,11 @@ export function amountOf(text: string): Amount | null {
         : (wordsValue(n) ?? wordsValue(n.split(/[ -]/).pop()!));
   const clock = /\b(\d+):([0-5]\d)\b/.exec(t);
   if (clock) return { type: 'to', ms: (Number(clock[1]) * 60 + Number(clock[2])) * 1000, says: clock[0] };
+  const halves = HALVES.exec(t);
+  if (halves) {
+    const n = halves[1] ? 0.5 : value(halves[2] ?? halves[3])! + 0.5;
+    return { type: 'to', ms: n * 1000, says: halves[0] };
+  }
   const seconds = SECONDS.exec(t);
   if (seconds) {
     const n = value(seconds[1]);

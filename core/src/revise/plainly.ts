@@ -7,7 +7,8 @@
 import { COURTESIES, bareNote } from './bare.ts';
 
 /** What stands in quotation marks: literal, so that no frame looks into it. */
-const QUOTED = /[“"][^”"]*[”"]|(?<![\p{L}\p{N}])['‘’](?:[^'‘’]|(?<=\p{L})['’](?=\p{L}))+['’](?!\p{L})/gu;
+export const QUOTED =
+  /[“"][^”"]*[”"]|(?<![\p{L}\p{N}])['‘’](?:[^'‘’]|(?<=\p{L})['’](?=\p{L}))+['’](?!\p{L})/gu;
 const MASK = '\u0001';
 const masked = (text: string) => text.replace(QUOTED, (q) => MASK.repeat(q.length));
 
@@ -73,6 +74,9 @@ export const ORDERED_BEHIND = new RegExp(`(?:,|;|\\band\\b) ${NEXT}(?:${VERBS})\
 /** A quantity is a wish in short: "30 sec", "2:30". */
 const QUANTITY =
   /\b\d+(?:[.,:]\d+)?\s?(?:s|secs?|seconds?|mins?|minutes?|words?|wpm|%|per ?cent)\b|\b\d:\d\d\b/i;
+
+/** Whether a clause asks for something: by its frame, by the verb it begins with, or by an amount. */
+export const asksFor = (clause: string): boolean => ASKS.test(clause) || ORDERS.test(clause) || QUANTITY.test(clause); // prettier-ignore
 
 /** Whether a sentence only says why, or is polite: it asks for nothing, holds nothing back and names no quantity. */
 export function onlySays(part: string): boolean {

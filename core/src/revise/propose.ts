@@ -42,7 +42,7 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
       if (strayed)
         throw new Error(`${request.operation.id} changed line ${strayed}, outside of what was asked.`);
     }
-    sections = result.sections;
+    sections = request.keep?.length ? keeping(request.keep, sections, result.sections) : result.sections;
     notes.push(...(result.notes ?? []));
   }
   if (refused.length === understood.requests.length) {
@@ -73,6 +73,19 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
       notes,
     },
   };
+}
+
+/** A change without what it would do to lines that must keep words they have. */
+function keeping(
+  kept: readonly string[],
+  before: readonly PlainSection[],
+  after: readonly PlainSection[],
+): PlainSection[] {
+  const was = new Map(linesIn(before).map((l) => [l.id, l]));
+  const loses = (l: PlainLine) => kept.some((k) => was.get(l.id)?.text.includes(k) && !l.text.includes(k));
+  return after.map((s) =>
+    s.lines.some(loses) ? { ...s, lines: s.lines.map((l) => (loses(l) ? was.get(l.id)! : l)) } : s,
+  );
 }
 
 /** The id of a line outside the scope whose words, rest or links are not as before, or that is gone; null when all are. */

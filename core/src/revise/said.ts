@@ -18,5 +18,10 @@ export function lineSaying(
 ): { line: PlainLine; at: number } | { unknown: string } {
   const hits = linesIn(sections).flatMap((line, at) => (spanOf(line.text, words) ? [{ line, at }] : []));
   if (hits.length === 1) return hits[0];
+  // Of several the one that says nothing else.
+  const whole = hits.filter(
+    ({ line }) => plain(line.text).replace(/[.!?]+$/, '') === plain(words).replace(/[.!?]+$/, ''),
+  );
+  if (whole.length === 1) return whole[0];
   return { unknown: hits.length ? `“${words}” is said more than once.` : `No line here says “${words}”.` };
 }

@@ -102,6 +102,9 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
       raw,
     );
   }
+  // A place beside another place is none by itself.
+  if (/\S (?:after|before|behind) \S/.test(text) && !/["“'‘]/.test(phrase))
+    return { unknown: `“${raw}” names no part of this script.` };
   const says = SAYING.exec(text);
   if (says) return scopeOf(`the line about ${says[1]}`, context);
   const literal = phrase.trim().replace(/[.!?,]+$/, '');
@@ -326,8 +329,10 @@ function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeR
     return wanted.filter((w) => own.has(w)).length / wanted.length;
   };
   if (wantsLines) {
+    // Of two that have its words, the one that has them side by side.
+    const exact = (t: string) => (t.toLowerCase().includes(topic.toLowerCase()) ? 0.1 : 0);
     const scored = sections
-      .flatMap((s) => s.lines.map((l) => ({ l, n: hits(l.text) })))
+      .flatMap((s) => s.lines.map((l) => ({ l, n: hits(l.text) + exact(l.text) })))
       .filter((x) => x.n > 0);
     const best = Math.max(0, ...scored.map((x) => x.n));
     const lines = scored.filter((x) => x.n === best && best >= 0.5).map((x) => x.l);
@@ -338,17 +343,30 @@ function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeR
   }
   const titled = sections.filter((s) => hits(s.title) === 1);
   if (titled.length === 1) return ofSections(titled, `“${titled[0].title}”`);
-  // The section that speaks of it most, by its share of lines.
+  // The section that speaks of it most, by its share of lines with as many of its words as any.
+  const most = Math.max(0, ...sections.flatMap((s) => s.lines.map((l) => hits(l.text))));
+  const tells = (l: PlainLine) => most >= 0.5 && hits(l.text) === most;
   const scored = sections
     .map((s) => ({
       s,
-      n: s.lines.filter((l) => hits(l.text) >= 0.5).length / s.lines.length + hits(s.title) * 0.5,
-      any: s.lines.filter((l) => hits(l.text) >= 0.5).length,
+      n: s.lines.filter(tells).length / s.lines.length + hits(s.title) * 0.5,
+      any: s.lines.filter(tells).length,
     }))
     .filter((x) => x.any > 0)
     .sort((a, b) => b.n - a.n);
   if (!scored.length) return { unknown: `Nothing here is about ${topic}.` };
-  return ofSections([scored[0].s], `“${scored[0].s.title}”, which tells of ${topic}`);
+  // A "bit" about something that a section only touches is the lines that do.
+  const [{ s, any }] = scored;
+  if (
+    /^(?:bit|stuff|things?|bits)\b|\b(?:bit|stuff|thing|bits)$/.test(text) &&
+    any * 2 < s.lines.length &&
+    !hits(s.title)
+  )
+    return ofLines(
+      s.lines.filter((l) => hits(l.text) >= 0.5),
+      raw,
+    );
+  return ofSections([s], `“${s.title}”, which tells of ${topic}`);
 }
 
 /** Words of the wish itself are no place. */

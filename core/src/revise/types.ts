@@ -86,6 +86,8 @@ export interface Request {
   slots: Slots;
   /** A second place: where to move to. */
   where: Where | null;
+  /** Words that must stand where they stood: a line that would lose them stays as it is. */
+  keep?: readonly string[];
 }
 export interface Where {
   /** Index of the section before which to go, counted without what moves. */

@@ -1,9 +1,12 @@
 /** A note in plain words → requests. Patterns hold for the whole note, so that what is not understood is never guessed at. */
 import { amountOf } from './amount.ts';
+import { lineSaying } from './said.ts';
 import { scopeOf, secondOf, whereOf, wholeScope } from './scope.ts';
 import type { Amount, Operation, Request, ReviseContext, Scope } from './types.ts';
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
+import { ACT_WORDS } from './grammar/acts.ts';
+import { readNote } from './grammar/index.ts';
 import { NEXT, ORDERED_BEHIND, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
 
 export type Understood = { requests: Request[] } | { asks: string; took: string | null; nearest: string[] };
@@ -39,6 +42,8 @@ function amountIn(note: string, words: string): Amount | null {
   return amount?.type === 'to' && /^ (?:shorter|longer|less|more|off)\b/i.test(behind) ? { ...amount, type: 'by' } : amount; // prettier-ignore
 }
 
+const QUOTES_FIRST = /^(?:the (?:words?|phrase) )?["“'‘]/i;
+const OWN_LINES: ReadonlySet<string> = new Set(['open-line', 'close-line', 'add-line']);
 const CLOCK = /^\d+:\d\d$/;
 
 type Read = { request: Request } | { unknown: string; operation: Operation } | null;
@@ -55,8 +60,17 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
     if (slots.amount !== undefined && !amount) continue;
     // "1:46 to 1:54" is a stretch, not one place and its length.
     if (CLOCK.test(slots.scope ?? '') && CLOCK.test(amount?.says ?? '')) continue;
+    // Quoted words within a line are words to leave out; those that the script says are no line of somebody's own.
+    if (operation.id === 'drop' && QUOTES_FIRST.test(slots.scope ?? '')) continue;
+    if (OWN_LINES.has(operation.id) && slots.text && 'line' in lineSaying(slots.text, context.sections))
+      continue;
     // What is named second ends where another wish begins.
     if (slots.about && ORDERED_BEHIND.test(slots.about)) continue;
+    const beside = operation.id === 'rest-before' ? scopeOf(slots.about ?? '', context) : null;
+    if (beside && 'unknown' in beside) {
+      failed ??= { unknown: beside.unknown, operation };
+      continue;
+    }
     const where = slots.where === undefined ? null : whereOf(slots.where, context);
     if (where && 'unknown' in where) {
       failed ??= { unknown: where.unknown, operation };
@@ -104,16 +118,28 @@ const JOINTS = new RegExp(
 export function understand(note: string, context: ReviseContext): Understood {
   const direct = asWritten(note, context);
   if ('requests' in direct) return direct;
-  const read = byParts(note, context);
+  const read = fuller(byParts(note, context), byActs(note, context));
   if (read) return read;
   const mended = withoutSlips(note, knownWords(context));
   if (mended !== note) {
     const again = asWritten(mended, context);
     if ('requests' in again) return again;
-    const parts = byParts(mended, context);
+    const parts = fuller(byParts(mended, context), byActs(mended, context));
     if (parts) return parts;
   }
   return direct;
+}
+
+/** Of two readings the one that leaves fewer wishes out. */
+function fuller(a: Understood | null, b: Understood | null): Understood | null {
+  const wishes = (u: Understood | null) => (u && 'requests' in u ? u.requests.length : 0);
+  return wishes(b) > wishes(a) ? b : a;
+}
+
+/** Clause by clause, by act and roles. */
+function byActs(note: string, context: ReviseContext): Understood | null {
+  const read = readNote(note, context);
+  return read && 'requests' in read ? read : null;
 }
 
 /** Sentence by sentence, each in the first of its forms that can be read; null where one that asks can't be. */
@@ -133,10 +159,12 @@ function byParts(note: string, context: ReviseContext): Understood | null {
 function knownWords({ sections }: ReviseContext): ReadonlySet<string> {
   const script = sections.map((s) => `${s.title} ${s.lines.map((l) => l.text).join(' ')}`).join(' ');
   const wishes = OPERATIONS.flatMap((o) => o.patterns).join(' ').replace(/\{\w+\}|\?<\w+>|\\./g, ' '); // prettier-ignore
-  return new Set(`${script} ${wishes} ${PLACES}`.toLowerCase().match(/\p{L}+/gu) ?? []);
+  return new Set(
+    `${script} ${wishes} ${PLACES} ${ACT_WORDS.join(' ')}`.toLowerCase().match(/\p{L}+/gu) ?? [],
+  );
 }
 const PLACES =
-  'section paragraph sentence opening ending beginning second third fourth fifth sixth seventh eighth ninth tenth before after everything please shorter longer simpler question quotation';
+  'whole thing section paragraph sentence opening ending beginning second third fourth fifth sixth seventh eighth ninth tenth before after everything please shorter longer simpler question quotation';
 
 /** A note as it stands. Two wishes joined by "and" are both read, or neither. */
 function asWritten(note: string, context: ReviseContext): Understood {

@@ -6,6 +6,7 @@ import { numberOps } from './numbers.ts';
 import { shapeOps } from './shape.ts';
 import { voiceOps } from './voice.ts';
 import { wordOps } from './words.ts';
+import { wordingOps } from './wording.ts';
 
 /** Narrow wordings before wide ones: "drop {scope}" would hold half of the others. */
 const WIDE = ['drop', 'under', 'shorten', 'another-take', 'move'];
@@ -28,6 +29,7 @@ export const OPERATIONS: readonly Operation[] = registry([
   ...numberOps,
   ...voiceOps,
   ...wordOps,
+  ...wordingOps,
   ...moveOps,
   ...cutOps,
 ]);

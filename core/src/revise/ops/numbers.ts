@@ -2,6 +2,7 @@
 import { datesIn, numbersIn } from '../../facts/extract.ts';
 import { isKept, linesIn, mapLines, type Operation } from '../types.ts';
 import { changedText } from './cut.ts';
+import { outsideQuotes } from '../../draft/ear.ts';
 import { wordsValue } from '../../language/numbers.ts';
 
 const SMALL = 3;
@@ -18,6 +19,9 @@ export function rounded(text: string): string {
   for (const n of [...list].reverse()) {
     if (dates.some((d) => n.start < d.end && n.end > d.start) || /^(?:1[0-9]|20)\d\d$/.test(n.text)) continue;
     if (/[“"][^“”"]*$/.test(text.slice(0, n.start))) continue;
+    // A year of an era, or the second of two.
+    if (/\b(?:A\.?D\.?|B\.?C\.?(?:E\.?)?|C\.?E\.?)\s(?:\d+ (?:and|to|or|–) )?$/.test(text.slice(0, n.start)))
+      continue;
     const digits = /\d[\d,.]*\d|\d/.exec(n.text);
     if (!digits) continue;
     const value = Number(digits[0].replace(/,/g, ''));
@@ -116,7 +120,25 @@ export const numberOps: readonly Operation[] = [
         'No small figures stand there.',
       ),
   },
+  {
+    id: 'numbers-in-figures',
+    says: 'write numbers in figures',
+    otherwise: 'whole',
+    patterns: [
+      '(?:write |put )?(?:the |all )?(?:numbers|figures) (?:as|in) (?:figures|digits|numerals)(?: in {scope})?',
+      '(?:use )?(?:digits|numerals)(?: in {scope})?',
+    ],
+    apply: ({ scope }, context) =>
+      changedText(scope, context, (t) => outsideQuotes(t, toFigures), 'No number stands there in words.'),
+  },
 ];
+
+/** Number words above one to figures; "one" is as often no number. */
+const toFigures = (text: string) =>
+  text.replace(/(?<![\p{L}\p{N}-])(?:two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen|(?:twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:-(?:one|two|three|four|five|six|seven|eight|nine))?)(?![\p{L}\p{N}-])(?! (?:hundred|thousand|million|billion|of (?:us|them|you)|or \p{L}))/giu, (w) => {
+    const value = wordsValue(w.toLowerCase());
+    return value === null ? w : String(value);
+  }); // prettier-ignore
 
 const WORDS =
   'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty'.split(

@@ -15,8 +15,9 @@ import {
 } from '../types.ts';
 import { changedText, escaped } from './cut.ts';
 
+/** A capital where the word before it had one; an acronym's capitals say nothing of what stands in its place. */
 const cased = (model: string, word: string) =>
-  /^\p{Lu}/u.test(model) ? word.charAt(0).toUpperCase() + word.slice(1) : word;
+  /^\p{Lu}/u.test(model) && !/^\p{Lu}{2}/u.test(model) ? word.charAt(0).toUpperCase() + word.slice(1) : word;
 
 /** Every form of a verb or noun to the same form of another: "utilised" → "used", "boats" → "ships". */
 function swapPairs(from: string, to: string, isVerb: boolean): [string, string][] {

@@ -1,0 +1,402 @@
+/**
+ * What a clause of a note asks for: an act by the verbs, nouns or adjectives that name it, whose places and amounts are taken from
+ * wherever they stand. Verbs of one act are synonyms of WordNet 3.1 (delete, omit, drop; join, merge, unite; separate, split),
+ * those that people use of scripts first.
+ */
+import { OPERATIONS } from '../ops/index.ts';
+import { wordsValue } from '../../language/numbers.ts';
+import type { Amount, Request, ReviseContext, Scope, Where } from '../types.ts';
+import { wholeScope } from '../scope.ts';
+import { MASK, type Place, type Quote, type Roles, type Side } from './roles.ts';
+
+export type ActId = 'undo' | 'unlock' | 'lock' | 'pause' | 'title' | 'merge' | 'split' | 'swap' | 'replace' | 'length' | 'move' | 'remove' | 'question' | 'names' | 'restore' | 'round' | 'figures' | 'simple' | 'spelling' | 'short forms' | 'tense' | 'person' | 'end at' | 'twice'; // prettier-ignore
+
+/** By the first that is found. What is named by a noun (a pause, a title) is asked for whatever verb stands with it. */
+const ACTS: readonly (readonly [ActId, RegExp])[] = [
+  ['undo', /\b(?:undo|revert|roll (?:it |that |this )?back|take (?:it|that) back|(?:as|like) it was(?: before)?$)/i],
+  ['unlock', /\b(?:un(?:lock|freeze)(?:ed)?)\b/i],
+  ['lock', /\b(?:lock(?:ed)?(?: down)?|freeze|frozen|hands off|(?:do not|don['’]t|nobody|never|not to be) (?:touch|change|alter|edit)(?:e[sd]|s)?|(?:signed off|final(?:ised)?)(?: now)?$)\b/i],
+  ['pause', /(?<!\bthe )\b(?:pauses?|rests?|beats?|silences?|breath(?:er)?s?|gaps?|dead air)\b|\bsec(?:ond)?s? of (?:nothing|quiet|air|silence|black)\b|\b(?:wait|hold|breathe|stop) (?:for )?(?:an?|one|two|\d)/i],
+  ['title', /\b(?:titles?|headings?|headline|rename|retitle|re-title|call (?:it|this|that|the (?:section|part))|(?:should|could) be called|name (?:of )?the (?:section|part))\b/i],
+  ['restore', /\b(?:restore|reinstate|(?:original|source|paper)(?:['’]s)? (?:own )?(?:wording|words|phrasing|text)|as (?:the source|the paper|the article) (?:has|says|puts) it)\b/i],
+  ['question', /\bquestion\b/i],
+  ['round', /\bround(?:ed|er)?\b(?! (?:off )?the (?:script|film))|\bdecimals?\b/i],
+  ['figures', /\b(?:figures|numbers|digits|numerals)\b.*\b(?:words|figures|digits|numerals)\b/i],
+  ['spelling', /\b(?:british|american|us|uk) (?:english|spelling)/i],
+  ['short forms', /\bcontractions?\b/i],
+  ['tense', /\b(?:present|past)(?: tense)?\b(?= tense|$|[,.;])/i],
+  ['person', /\b(?:first|second|third) person\b/i],
+  ['simple', /\b(?:simpl(?:e|er|ify|ified)|easier|plainer|plain (?:words|english)|difficult words|for (?:children|kids))\b/i],
+  ['end at', /\b(?:end|stop|finish)s? (?:right |just )?(?:before|after)\b/i],
+  ['merge', /\b(?:merg(?:e|ed|ing)|join(?:ed)?|combin(?:e|ed)|fuse[d]?|unite[d]?|glue[d]?|(?:in|into|as|make) (?:just )?(?:one|a single) (?:sentence|line|section|part|paragraph)|(?:be|become) (?:just )?(?:one|a single|the same)(?: (?:sentence|line|section|part|paragraph))?(?=$|[,.?!;])|(?:be|become) (?:just )?(?:one|a single|the same) (?:sentence|line|section|part|paragraph)|part of the (?:one|section|part|next|previous)|belongs? (?:together|with)|(?:put|run|pull|bring) (?:\S+ ){0,4}together)\b/i],
+  ['split', /\b(?:split(?:ting)?|divid(?:e|ed)|separat(?:e|ed)|break (?:it |this |that |the )?(?:up|in|into|after|at|before|\S+ (?:in|up|into))|two (?:separate )?(?:sentences|lines|sections|parts|paragraphs)|in two|(?:a |its |their )(?:own|new|separate) (?:section|paragraph|part)|(?:full stop|new sentence|new section|new part|new paragraph) (?:after|before|at|from|with))\b/i],
+  ['swap', /\b(?:swap|switch|exchange|trade places|(?:the )?other way (?:a)?round|reverse[d]?|change (?:the )?(?:places|order))\b/i],
+  ['names', /\b(?:anonymi[sz]e[d]?|(?:no|without|hide|change|drop|remove|take out|leave out)(?: the| any| real)* names?|not (?:be )?named?|nameless|unnamed)\b/i],
+  ['replace', new RegExp(`\\b(?:replac(?:e|ed|ing)|substitut(?:e|ed)|change[d]?|correct(?:ed)?|fix(?:ed)?|instead of|rather than|in place of|(?:should|must|ought to|has to|needs to) (?:read|say|be ${MASK})|say|write|use|read|(?:make|turn) (?:it|that|this|${MASK}) (?:in)?to\\b|['’]d rather|would (?:rather|prefer)|make ${MASK}[^.]*${MASK})|->|→|=>|${MASK} ?(?:for|not|=) ?${MASK}`, 'i')],
+  ['remove', /\b(?:delet(?:e|ed)|remov(?:e|ed)|drop(?:ped)?|omit(?:ted)?|strike|scrap(?:ped)?|ditch(?:ed)?|erase[d]?|eliminate|take[n]? (?:\S+ ){0,4}?(?:out|away)|get rid of|le(?:ave|ft) (?:\S+ ){0,4}?out|throw (?:\S+ ){0,3}?(?:out|away))\b/i],
+  ['length', /\b(?:short(?:er|en|ened)|long(?:er)?(?! ago)|lengthen|trim(?:med)?|tight(?:en|er|ened)|condense[d]?|compress(?:ed)?|reduce[d]?|halve[d]?|half (?:as long|the (?:length|time))|too long|drags?|extend(?:ed)?|expand(?:ed)?|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|under|cut (?:it |this |that |the \S+ )?(?:down|back|to|by)|(?:less|more) (?:time|room|air|seconds))\b|\b(?:seconds?|secs?|s) off\b/i],
+  ['twice', /\b(?:twice|two times?|repeats?|repeated|repetitions?)\b/i],
+  ['move', /\b(?:mov(?:e|ed|ing)|put|plac(?:e|ed)|shift(?:ed)?|bring|brought|push(?:ed)?|pull(?:ed)?|drag|stick|comes?|goes?|belongs?|stand|sits?|open(?:s|ing)? (?:with|on)|starts? (?:with|on|it)|begins? (?:with|on)|leads? with|ends? (?:with|on)|clos(?:e|es) (?:with|on)|finish(?:es)? (?:with|on)|first|last|at the (?:very )?(?:start|end|top|beginning|bottom)|before|after|earlier|later)\b/i],
+  ['remove', /\b(?:delet(?:e|ed)|remov(?:e|ed)|cut(?: out)?|drop(?:ped)?|lose|los(?:t|ing)|omit(?:ted)?|strike|struck|kill(?:ed)?|scrap(?:ped)?|ditch(?:ed)?|skip(?:ped)?|erase[d]?|bin|axe|toss|dump|chop|scratch|eliminate|take[n]? (?:\S+ ){0,4}?(?:out|away|off)|le(?:ave|ft) (?:\S+ ){0,4}?(?:out|off)|get rid of|rid of|throw (?:\S+ ){0,3}?(?:out|away)|do without|without|(?:don['’]t|do not|doesn['’]t|not) need(?:ed)?|no need|unnecessary|superfluous|redundant|not (?:useful|necessary|needed)|gone|out|nope|can go|has to go|must go|should go|needs to go|go away|goes)\b/i],
+]; // prettier-ignore
+
+export const actOf = (text: string): ActId | null => ACTS.find(([, r]) => r.test(text))?.[0] ?? null;
+/** Whether another act than its own stands in a clause that was taken for one. */
+export const actsIn = (text: string): ActId[] => [
+  ...new Set(ACTS.filter(([, r]) => r.test(text)).map(([id]) => id)),
+];
+/** Words of the acts, which are no slips of the pen. */
+export const ACT_WORDS: readonly string[] = ACTS.flatMap(
+  ([, r]) => r.source.replace(/\\[bspLu]|\(\?[:=!<]+/g, ' ').match(/\p{L}{3,}/gu) ?? [],
+);
+
+export type Read = Request[] | { unknown: string } | null;
+const operation = (id: string) => OPERATIONS.find((o) => o.id === id)!;
+const request = (id: string, scope: Scope, rest: Partial<Request> = {}): Request => ({ operation: operation(id), scope, amount: null, slots: {}, where: null, ...rest }); // prettier-ignore
+
+/** A wish about the whole script. */
+export const wish = (id: string, context: ReviseContext, slots: Request['slots']): Request =>
+  request(id, wholeScope(context.sections), { slots });
+
+interface Frame {
+  roles: Roles;
+  context: ReviseContext;
+  /** Words that the sentence before quoted. */
+  said: Quote | null;
+  /** Figures and words that a note says must stay. */
+  kept: readonly string[];
+  /** What the wish before it, or the sentence before, was about. */
+  before: Scope | null;
+}
+const has = (text: string, words: RegExp) => words.test(text);
+const scopeFor = (roles: Roles, context: ReviseContext) =>
+  roles.places[0]?.scope ?? wholeScope(context.sections);
+const NEGATES = /\b(?:no|not|none|without|remove|cut|drop|lose|kill|skip|take (?:\S+ )?out|delete|fewer|never|don['’]t)\b/i; // prettier-ignore
+const targetsOf = ({ roles, before, context }: Frame): Place[] => {
+  const own = roles.places.filter((p) => p.side === null && p.scope.type !== 'whole');
+  if (own.length || !before) return own;
+  return [{ start: 0, end: 0, says: before.says, scope: before, side: null }].filter(() => before !== wholeScope(context.sections)); // prettier-ignore
+};
+/** A place in words that it is found by again. */
+const phraseOf = (scope: Scope, context: ReviseContext): string => {
+  if (scope.type === 'sections') return `section ${context.sections.findIndex((s) => s.id === scope.sections[0]) + 1}`; // prettier-ignore
+  const at = context.sections.flatMap((s) => s.lines).filter((l) => l.text.trim());
+  return `line ${at.findIndex((l) => l.id === scope.lines[0]) + 1}`;
+};
+/** Places named side by side as one. */
+export function together(list: readonly Place[], context: ReviseContext): Scope {
+  if (list.length === 1) return list[0].scope;
+  const says = list.map((p) => p.says).join(' and ');
+  const lines = context.sections.flatMap((s) => s.lines.map((l) => l.id)).filter((id) => list.some((p) => p.scope.lines.includes(id))); // prettier-ignore
+  return list.every((p) => p.scope.type === 'sections')
+    ? { type: 'sections', says, sections: context.sections.map((s) => s.id).filter((id) => list.some((p) => p.scope.sections.includes(id))), lines }
+    : { type: 'lines', says, sections: [], lines };
+} // prettier-ignore
+
+/** A pause before or after a place, as long as is said later. */
+export const restBeside = (side: Side, scope: Scope, context: ReviseContext): Request =>
+  side === 'after'
+    ? request('rest', scope)
+    : request('rest-before', wholeScope(context.sections), { slots: { about: phraseOf(scope, context) } });
+
+function whereIn({ roles, context }: Frame): Where | null {
+  const { text } = roles;
+  const beside = roles.places.find((p) => p.side !== null);
+  if (beside) {
+    const inOrder = roles.places.filter((p) => p.side !== null);
+    const last = inOrder.at(-1)!;
+    return { side: last.side!, scope: last.scope, says: `${last.side} ${last.says}` };
+  }
+  if (
+    has(
+      text,
+      /\b(?:to|at|on|into) the (?:very )?(?:end|bottom|close)\b|\b(?:as|come|comes|go|goes|be|put) (?:the )?(?:very )?last\b|\bend(?:s|ing)? (?:it )?(?:with|on)\b|\bclos(?:e|es|ing) (?:it )?(?:with|on)\b|\bfinish(?:es)? (?:it )?(?:with|on)\b|\bto the back\b|\blast (?:thing|of all)\b|\bat the (?:very )?end\b/i,
+    )
+  )
+    // prettier-ignore
+    return { side: 'end', scope: null, says: 'to the end' };
+  if (
+    has(
+      text,
+      /\b(?:to|at|into) the (?:very )?(?:start|beginning|top|front|opening)\b|\b(?:come|comes|go|goes|be|put|stand) (?:up )?(?:the )?(?:very )?(?:first|up front)\b|\bfirst (?:thing|of all)\b|\b(?:open|start|begin|lead)s? (?:it )?(?:with|on)\b|\bup front\b|\bfirst$/i,
+    )
+  )
+    // prettier-ignore
+    return { side: 'start', scope: null, says: 'to the start' };
+  // "to section 2": it comes to stand there.
+  const to = roles.places.find((p) => /\b(?:to|into)\s+(?:the )?$/i.test(text.slice(0, p.start)));
+  return to && roles.places.length > 1 && to.scope.type === 'sections'
+    ? { side: 'after', scope: to.scope, says: `to ${to.says}`, ...(context ? {} : {}) }
+    : null;
+}
+
+const MOVES = /\b(?:mov(?:e|ed|ing)|put|plac(?:e|ed)|shift(?:ed)?|bring|brought|push(?:ed)?|pull(?:ed)?|drag|stick|comes?|goes?|belongs?|stands?|sits?|hear|told|tell|opens?|starts?|begins?|leads?|ends?|clos(?:e|es)|finish(?:es)?|first|last|be)\b/i; // prettier-ignore
+
+/** The words that are to stand in a line, and those they stand for: what the script has is what goes. */
+function pairIn({ quotes, text }: Roles): { old: Quote; by: string } | null {
+  const said = quotes.filter((q) => q.said);
+  const fresh = quotes.filter((q) => !q.said);
+  if (said.length === 1 && fresh.length === 1) return { old: said[0], by: fresh[0].words };
+  if (said.length === 2 && !fresh.length) {
+    const [a, b] = said;
+    const turned = has(text.slice(a.start, b.start), /\b(?:instead of|rather than|in place of|not|for)\b/i);
+    return turned ? { old: b, by: a.words } : { old: a, by: b.words };
+  }
+  return null;
+}
+
+const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
+  undo: () => ({ unknown: 'The last step goes back by Ctrl Z; a note changes what stands now.' }),
+  lock: (f) => locked(f, 'lock'),
+  unlock: (f) => locked(f, 'unlock'),
+  pause: ({ roles, context, before }) => {
+    const { text, places, amounts } = roles;
+    const whole = wholeScope(context.sections);
+    if (has(text, NEGATES) && !amounts.length) {
+      const ends = /\bbetween (?:the )?(?:sections?|parts?|paragraphs?)\b|\bends? of (?:the )?(?:sections?|parts?|paragraphs?)/i.test(text);
+      return [request('no-rests', places[0]?.scope ?? before ?? whole, { slots: ends ? { ends: 'ends' } : {} })];
+    }
+    const list = places.length ? places : before ? [{ start: 0, end: 0, says: before.says, scope: before, side: null }] : []; // prettier-ignore
+    const both = /\bbefore and (?:one )?after\b|\bafter and (?:one )?before\b|\beither side|\bbefore\b.*\bafter\b(?! (?:the|that|he|she|they|it)\b)/i.test(text);
+    const ms = amounts[0]?.amount.type === 'share' ? null : amounts[0];
+    const amount = ms?.amount ?? null;
+    return list.length === 0
+      ? null
+      : (both || /\bbetween\b/i.test(text) ? list.slice(0, 1) : list).flatMap((p): Request[] => {
+          const rest = request('rest', p.scope, { amount, slots: ms ? { amount: text.slice(ms.start, ms.end) } : {} });
+          const lead = request('rest-before', whole, { amount, slots: { about: phraseOf(p.scope, context) } });
+          return both ? [lead, rest] : [p.side === 'before' ? lead : rest];
+        });
+  }, // prettier-ignore
+  round: ({ roles, context, kept }) => [request('round', scopeFor(roles, context), { keep: kept })],
+  figures: ({ roles, context, kept }) => {
+    const words = /\b(?:as|in|into|to) words\b|\bspell/i.test(roles.text);
+    return [
+      request(words ? 'numbers-in-words' : 'numbers-in-figures', scopeFor(roles, context), { keep: kept }),
+    ];
+  },
+  simple: ({ roles, context, before }) => [
+    request('for-children', roles.places[0]?.scope ?? before ?? wholeScope(context.sections)),
+  ],
+  spelling: ({ roles, context }) => [
+    request('spelling', scopeFor(roles, context), {
+      slots: { variety: /british|uk/i.test(roles.text) ? 'british' : 'american' },
+    }),
+  ],
+  'short forms': ({ roles, context }) => [
+    request(has(roles.text, NEGATES) ? 'expand' : 'contract', scopeFor(roles, context)),
+  ],
+  tense: ({ roles, context }) => [
+    request(
+      /\bpresent\b/i.test(roles.text.replace(/\bfrom (?:the )?present\b/i, '')) ? 'to-present' : 'to-past',
+      scopeFor(roles, context),
+    ),
+  ],
+  person: ({ roles, context }) => [
+    request(
+      `${/(first|second|third) person/i.exec(roles.text)![1].toLowerCase()}-person`,
+      scopeFor(roles, context),
+    ),
+  ],
+  twice: ({ roles, context }) =>
+    roles.places.length || roles.quotes.length ? null : [request('said-twice', wholeScope(context.sections))],
+  'end at': (f) => {
+    const { roles, context } = f;
+    const at = roles.places.find((p) => p.side !== null);
+    if (!at) return null;
+    const within =
+      roles.places.find((p) => p.side === null && p.scope.type === 'sections')?.scope ??
+      wholeScope(context.sections);
+    const first =
+      within.lines.indexOf(at.side === 'before' ? at.scope.lines[0] : at.scope.lines.at(-1)!) +
+      (at.side === 'before' ? 0 : 1);
+    const lines = within.lines.slice(first);
+    return first > 0 && lines.length
+      ? [
+          request('drop', {
+            type: 'lines',
+            says: `what stands ${at.side === 'before' ? 'from' : 'after'} ${at.says}`,
+            sections: [],
+            lines,
+          }),
+        ]
+      : null;
+  },
+  title: (f) => {
+    const { roles, context } = f;
+    const value =
+      roles.quotes.filter((q) => !context.sections.some((s) => s.title.toLowerCase() === q.words.toLowerCase())).at(-1)?.words ??
+      /(?:\bto|\bcalled|\binto|:|\bbe|\bit)\s+((?:the |an? )?\p{Lu}[^,.;:!?]{2,60})$/u.exec(roles.text)?.[1];
+    const at = targetsOf(f).find((p) => p.says !== `“${value}”`);
+    return value && at ? [request('rename', at.scope, { slots: { text: value } })] : null;
+  }, // prettier-ignore
+  restore: (f) => {
+    const at = targetsOf(f)[0];
+    return at ? [request('source-words', at.scope)] : null;
+  },
+  question: ({ roles, context, before }) => {
+    const own = roles.quotes.find((q) => q.words.trim().endsWith('?'));
+    if (own && has(roles.text, /\b(?:first|start|open|begin|before (?:all|everything)|opening|top)\b/i))
+      return [request('open-line', { ...wholeScope(context.sections), sections: [context.sections[0].id] }, { slots: { text: own.words } })];
+    const at = roles.places.find((p) => p.side === 'before') ?? (has(roles.text, /\bbefore\b/i) ? (roles.places[0] ?? (before ? { scope: before } : undefined)) : undefined);
+    return at ? [request('question-before', at.scope)] : null;
+  }, // prettier-ignore
+  merge: (f) => {
+    const { roles, context } = f;
+    const [a, b] = [...targetsOf(f), ...roles.places.filter((p) => p.side !== null)];
+    if (!a) return null;
+    const one = /\b(?:sentence|line|breath)\b/i.test(roles.text);
+    const held = asSection(a.scope, context);
+    if (b && held && b.scope.type === 'sections')
+      return [request('join', held, { slots: { about: phraseOf(b.scope, context) } })];
+    if (b) {
+      if (a.scope.type === 'lines' && b.scope.type === 'lines') return [request(one ? 'one-sentence' : 'join', together([a, b], context))]; // prettier-ignore
+      return [request('join', a.scope, { slots: { about: phraseOf(b.scope, context) } })];
+    }
+    if (a.scope.lines.length < 2) return { unknown: 'Two lines or sections are needed to join.' };
+    return [request(one && a.scope.type === 'lines' ? 'one-sentence' : 'join', a.scope)];
+  },
+  split: (f) => {
+    const { roles } = f;
+    const at = roles.quotes.find((q) => q.said);
+    const own = /\b(?:sections?|parts?|paragraphs?)\b/i.test(roles.text.replace(/\b(?:in|of) (?:the )?(?:section|part|paragraph)\b.*/i, '')); // prettier-ignore
+    if (at && !own && has(roles.text.slice(0, at.start), /\b(?:after|behind|at|before)\s*$/i)) return [request('split-line', wholeScope(f.context.sections), { slots: { text: at.words } })]; // prettier-ignore
+    const place = roles.places.at(-1) ?? targetsOf(f)[0];
+    if (!place) return null;
+    if (place.scope.type === 'lines' && !own) return [request('two-sentences', place.scope)];
+    return [request('split', place.side === 'after' ? behind(place.scope, f.context) : place.scope)];
+  },
+  swap: (f) => {
+    const [a, b] = targetsOf(f);
+    if (a && b) return [request('swap', a.scope, { slots: { about: phraseOf(b.scope, f.context) } })];
+    if (a?.scope.type === 'sections' && a.scope.sections.length === 2) {
+      const one = (id: string): Scope => ({ type: 'sections', says: '', sections: [id], lines: f.context.sections.find((s) => s.id === id)!.lines.map((l) => l.id) }); // prettier-ignore
+      return [request('swap', one(a.scope.sections[0]), { slots: { about: phraseOf(one(a.scope.sections[1]), f.context) } })]; // prettier-ignore
+    }
+    return null;
+  },
+  names: ({ roles, context }) => {
+    const names = roles.text.match(/(?<![.!?] |^)\b\p{Lu}\p{Ll}+\b/gu) ?? [];
+    const kept = /\b(?:leave|keep|except|but not|not)\s+(\p{Lu}\p{Ll}+)/u.exec(roles.text)?.[1];
+    const out = names.filter((n) => n !== kept && context.sections.some((s) => s.lines.some((l) => l.text.includes(n)))); // prettier-ignore
+    return out.length ? [request('names-out', wholeScope(context.sections), { slots: { about: out.join(', ') } })] : null; // prettier-ignore
+  },
+  replace: (f) => {
+    const { roles, context, said } = f;
+    const lone = roles.quotes.length === 1 && !roles.quotes[0]!.said ? roles.quotes[0]! : null;
+    const near = lone && said && spanFor(said.words, lone.words);
+    const pair = pairIn(roles) ?? (lone && said ? { old: near ? { ...said, words: near } : said, by: lone.words } : null);
+    const within = roles.places.find((p) => p.says !== `“${pair?.old.words}”` && p.side === null && p.scope.lines.length);
+    if (pair) return [request('replace-text', within?.scope ?? wholeScope(context.sections), { slots: changedPart(pair.old.words, pair.by) })];
+    const fresh = roles.quotes.find((q) => !q.said);
+    const at = targetsOf(f)[0];
+    if (fresh && at && at.scope.lines.length === 1) {
+      const line = context.sections.flatMap((s) => s.lines).find((l) => l.id === at.scope.lines[0])!.text;
+      const span = spanFor(line, fresh.words);
+      if (span) return [request('replace-text', at.scope, { slots: { text: span, by: fresh.words } })];
+      // Few words for a long line are some of it, and nobody knows which.
+      return wordCount(fresh.words) * 2 < wordCount(line) ? null : [request('set-line', at.scope, { slots: { text: fresh.words } })];
+    }
+    // "say lorry instead of truck", "truck should be lorry"
+    const words = new RegExp(`^(?:.*\\b(?:say|use|write|put) )?(?:an? |the )?([\\p{L}-]+(?: [\\p{L}-]+)?) (?:instead of|rather than|in place of|for|not) (?:an? |the )?([\\p{L}-]+(?: [\\p{L}-]+)?)$`, 'iu').exec(roles.text.trim());
+    if (words) return [request('replace-text', wholeScope(context.sections), { slots: { text: words[2], by: words[1] } })];
+    return null;
+  }, // prettier-ignore
+  length: (f) => {
+    const { roles, context, before } = f;
+    const { text, amounts } = roles;
+    const at = roles.places.find((p) => p.scope.type !== 'whole')?.scope ?? (/\b(?:it|this|that|them)\b/i.test(text) && before ? before : wholeScope(context.sections)); // prettier-ignore
+    const amount = amounts[0]?.amount ?? null;
+    if (/\b(?:longer|lengthen|extend|expand|more (?:time|room|air|seconds))\b/i.test(text)) {
+      if (!amount) return null;
+      return amount.type === 'share' ? null : [request('air', at, { amount: { ...amount, type: 'by' } })];
+    }
+    if (!amount && at.type === 'whole') return null;
+    const limit = /\b(?:under|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|down to|to)\b/i.test(
+      text,
+    );
+    const by: Amount | null = amount?.type === 'to' && !limit && /\b(?:shorter|off|less|by)\b/i.test(text) ? { ...amount, type: 'by' } : amount; // prettier-ignore
+    return [request(limit && by?.type === 'to' ? 'under' : 'shorten', at, { amount: by })];
+  },
+  move: (f) => {
+    // "The vote before the fee": without a verb, the place stands first.
+    if (!MOVES.test(f.roles.text) && (f.roles.places[0]?.start ?? 99) > 4) return null;
+    const where = whereIn(f);
+    const at = targetsOf(f).filter((p) => p.scope !== where?.scope);
+    if (where && at.length && (where.scope || at[0].scope.lines.length)) return [request('move', together(at.slice(0, 1), f.context), { where })]; // prettier-ignore
+    const fresh = f.roles.quotes.find((q) => !q.said);
+    if (where && fresh) return [request('add-line', wholeScope(f.context.sections), { slots: { text: fresh.words }, where })];
+    return null;
+  }, // prettier-ignore
+  remove: (f) => {
+    const { roles, context } = f;
+    const places = targetsOf(f);
+    const quoted = roles.quotes.filter((q) => q.said);
+    if (!places.length && !quoted.length) return null;
+    const literal = quoted.filter((q) => !wholeLine(q.words, context));
+    const lines = places.filter((p) => !literal.some((q) => q.start >= p.start && q.start < p.end));
+    const out: Request[] = literal.map((q) => {
+      const inside = lines.find((p) => /\b(?:in|from|of)\s+(?:the )?$/i.test(roles.text.slice(0, p.start)));
+      return request('drop-word', inside?.scope ?? wholeScope(context.sections), { slots: { text: q.words } });
+    });
+    const whole = lines.filter((p) => !(literal.length && /\b(?:in|from|of)\s+(?:the )?$/i.test(roles.text.slice(0, p.start))));
+    if (whole.length) out.push(request('drop', together(whole, context)));
+    return out.length ? out : null;
+  }, // prettier-ignore
+};
+
+const wordCount = (t: string) => t.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
+/** What words in a line others with the same beginning and end stand for: "would have" for "would probably have". */
+function spanFor(line: string, by: string): string | null {
+  const words = by.match(/[\p{L}\p{N}’']+/gu) ?? [];
+  if (words.length < 3) return null;
+  const [first, last] = [words[0] ?? '', words.at(-1) ?? ''].map((w) =>
+    w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'),
+  );
+  const found = new RegExp(
+    `(?<![\\p{L}\\p{N}])${first}(?: [\\p{L}\\p{N}’']+){0,${words.length}} ${last}(?![\\p{L}\\p{N}])`,
+    'iu',
+  ).exec(line);
+  return found?.[0] ?? null;
+}
+/** Of words for others that end in the same, said otherwise ("voted 7 to 2", "seven to two"), only what is meant. */
+function changedPart(old: string, by: string): { text: string; by: string } {
+  const [a, b] = [old.split(' '), by.split(' ')];
+  const tail = a.slice(-b.length);
+  const value = (w: string) => (/^\d+$/.test(w) ? Number(w) : (wordsValue(w) ?? w.toLowerCase()));
+  return a.length > b.length && tail.every((w, i) => value(w) === value(b[i]!))
+    ? { text: tail.join(' '), by }
+    : { text: old, by };
+}
+/** Whether quoted words are nearly all that a line says, so that the line is meant. */
+function wholeLine(words: string, { sections }: ReviseContext): boolean {
+  const count = (t: string) => t.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
+  const line = sections
+    .flatMap((s) => s.lines)
+    .find((l) => l.text.toLowerCase().includes(words.toLowerCase()));
+  return line !== undefined && count(words) >= count(line.text) * 0.8;
+}
+/** The section that lines make up, all but a line or two. */
+function asSection(scope: Scope, { sections }: ReviseContext): Scope | null {
+  if (scope.type === 'sections') return scope;
+  const s = sections.find((x) => x.lines.some((l) => l.id === scope.lines[0]));
+  const inside = s?.lines.filter((l) => scope.lines.includes(l.id)).length ?? 0;
+  return s && inside >= s.lines.length * 0.8 ? { type: 'sections', says: `“${s.title}”`, sections: [s.id], lines: s.lines.map((l) => l.id) } : null; // prettier-ignore
+}
+/** The line that stands behind a place. */
+function behind(scope: Scope, { sections }: ReviseContext): Scope {
+  const ids = sections.flatMap((s) => s.lines.map((l) => l.id));
+  const next = ids[ids.indexOf(scope.lines.at(-1)!) + 1];
+  return next ? { type: 'lines', says: `what follows ${scope.says}`, sections: [], lines: [next] } : scope;
+}
+function locked(f: Frame, id: 'lock' | 'unlock'): Read {
+  const whole = f.roles.places.find((p) => p.scope.type === 'whole') ?? (/\b(?:all|everything)\b/i.test(f.roles.text) ? { scope: wholeScope(f.context.sections) } : undefined); // prettier-ignore
+  const list = targetsOf(f);
+  return list.length ? [request(id, together(list, f.context))] : whole ? [request(id, whole.scope)] : null;
+}
+
+/** What a clause asks for; null where its act wants a place or words that it doesn't name. */
+export function readAct(act: ActId, frame: Frame): Read {
+  if (frame.roles.missing && act !== 'replace') return { unknown: frame.roles.missing };
+  return READERS[act](frame);
+}

@@ -1,0 +1,74 @@
+/**
+ * Notes in clauses of their own making, read by act and roles. Written beside the grammar, so a test and no estimate; of notes by
+ * other hands that it was not made from, few are read (see the figures in docs).
+ */
+import { expect } from 'chai';
+import { understand } from '../../src/revise/index.ts';
+import { SCRIPT, context } from './script.ts';
+
+const timed = () => ({ ...context(null), startsMs: () => SCRIPT.flatMap((s) => s.lines).map((_, i) => i * 3000).concat(99_000) }); // prettier-ignore
+const read = (note: string) => {
+  const got = understand(note, timed());
+  if (!('requests' in got)) return [`? ${got.asks}`];
+  return got.requests.map(({ operation, scope, where, slots, amount }) =>
+    [
+      operation.id,
+      scope.type === 'whole' ? '*' : scope.type === 'sections' ? scope.sections.join('+') : scope.lines.join('+'),
+      ...(where ? [`${where.side} ${where.scope?.sections.join('+') || where.scope?.lines.join('+') || ''}`.trim()] : []),
+      ...(slots.text && !/^rest/.test(operation.id) ? [slots.text] : []),
+      ...(slots.by || slots.until ? [`> ${slots.by ?? slots.until}`] : []),
+      ...(amount ? [amount.type === 'share' ? `${Math.round(amount.share * 100)} %` : `${amount.type} ${amount.ms / 1000} s`] : []),
+    ].join(' '),
+  );
+}; // prettier-ignore
+
+const NOTES: readonly (readonly [string, ...string[]])[] = [
+  ['Could paragraphs two and three be one, they belong together?', 'join S2+S3'],
+  ['i’d put the rivets thing before the nurse bit, if that’s alright', 'move S2L4 before S3L1'],
+  ['The dampers line should come right at the start', 'move S6L2 start'],
+  ['pls make a little pause after the rivets, 1.5 sec', 'rest S2L4 to 1.5 s'],
+  ['half a second of silence between the bridge and Oona Barrick', 'rest S2 to 0.5 s'],
+  ['it says “utilised” - I’d rather have “used”', 'replace-text * utilised > used'],
+  ['"The stairs" is a weak title, make it "What the builder believed"', 'rename S5 What the builder believed'],
+  ['the ending is signed off, hands off please. and take out the rivets sentence', 'lock S6', 'drop S2L4'],
+  ['Nobody cares about the rivets, lose that line', 'drop S2L4'],
+  ['cut “now” in the rivets sentence', 'drop-word S2L4 now'],
+  ['can the rivets sentence be two sentences', 'two-sentences S2L4'],
+  ['a beat before “Nobody had touched it” and lose the line about the dampers', 'rest-before *', 'drop S6L2'],
+  ['Bring the dampers sentence up front.', 'move S6L2 start'],
+  ['paragraph 5 goes after 2', 'move S5 after S2'],
+  ['everything after the dampers can go', 'drop S6L3'],
+  ['take the rivets sentence and stick it behind the one about the ferry', 'move S2L4 after S3L2'],
+  ['Please merge “Nobody had touched it.” and “I was standing on it when it began.” into one sentence', 'one-sentence S1L3+S1L4'],
+  ['a beat before “Nobody had touched it”... and one after. a second each?', 'rest-before * to 1 s', 'rest S1L3 to 1 s'],
+  ['Could section two end before the bit about the rivets?', 'drop S2L4+S2L5'],
+  ['“88 metres” is wrong. Should read “86 metres”.', 'replace-text * 88 metres > 86 metres'],
+  ['We’d be grateful if the second part could be shorter, by 4 seconds, and if a short pause could follow the ferry sentence.', 'shorten S2 by 4 s', 'rest S3L2'],
+  ['No breaths between the sections, please', 'no-rests *'],
+  ['Everything may be rounded. Do not round the 88 metres.', 'round *'],
+  ['close on the dampers, drop the bit about spring', 'end-on *', 'drop S6L1'],
+]; // prettier-ignore
+
+describe('a note read by act and roles', () => {
+  for (const [note, ...wishes] of NOTES)
+    it(`“${note}”`, () => {
+      expect(read(note)).to.deep.equal(wishes);
+    });
+
+  it('refuses where a place isn’t there, a wish depends on something, or its act is no change to a script', () => {
+    for (const note of [
+      'the bit at 7:30 with the helicopter, half as long pls',
+      'The vulcano must be more blue and the section of it after the one without number.',
+      'Lose the rivets, but only if the sponsor agrees.',
+      'more blue and more helicopter',
+      'please paint the kiln',
+      'Could we have the whole script as a song?',
+    ])
+      expect(read(note)[0], note).to.match(/^\?/);
+  });
+
+  it('changes only the part of a phrase that its new words stand for', () => {
+    expect(read('“held on to the rail” -> “clung to the rail”')).to.deep.equal(['replace-text * held on to the rail > clung to the rail']); // prettier-ignore
+    expect(read('change “from 3 yards” to “three yards”')[0]).to.contain('3 yards > three yards');
+  });
+});
