@@ -198,7 +198,10 @@ describe('the Commission', function () {
     await desk.page.waitForURL(/\/commission$/);
     const status = desk.page.getByRole('status').filter({ hasText: /\d+ lines? by 127/ });
     await status.waitFor({ timeout: 90_000 });
-    expect(await desk.page.getByText('in the script').count()).to.be.greaterThan(5);
+    await until(
+      async () => (await desk.page.getByText('in the script').count()) > 5,
+      'The page never got the words.',
+    );
   });
 
   it('asks again for just what failed, and puts the answer in its place', async () => {

@@ -40,8 +40,7 @@ const ACTS: readonly (readonly [ActId, RegExp])[] = [
   ['remove', /\b(?:delet(?:e|ed)|remov(?:e|ed)|cut(?: out)?|drop(?:ped)?|lose|los(?:t|ing)|omit(?:ted)?|strike|struck|kill(?:ed)?|scrap(?:ped)?|ditch(?:ed)?|skip(?:ped)?|erase[d]?|bin|axe|toss|dump|chop|scratch|eliminate|take[n]? (?:\S+ ){0,4}?(?:out|away|off)|le(?:ave|ft) (?:\S+ ){0,4}?(?:out|off)|get rid of|rid of|throw (?:\S+ ){0,3}?(?:out|away)|do without|without|(?:don['’]t|do not|doesn['’]t|not) need(?:ed)?|no need|unnecessary|superfluous|redundant|not (?:useful|necessary|needed)|gone|out|nope|can go|has to go|must go|should go|needs to go|go away|goes)\b/i],
 ]; // prettier-ignore
 
-export const actOf = (text: string): ActId | null => ACTS.find(([, r]) => r.test(text))?.[0] ?? null;
-/** Whether another act than its own stands in a clause that was taken for one. */
+/** The acts whose words stand in a clause, the likeliest first. */
 export const actsIn = (text: string): ActId[] => [
   ...new Set(ACTS.filter(([, r]) => r.test(text)).map(([id]) => id)),
 ];

@@ -1,9 +1,9 @@
 /** Notes whose words no pattern holds: read clause by clause, by act and roles, everything else left over. All wishes are read, or none. */
-import { bareNote } from '../bare.ts';
+import { COURTESIES, bareNote } from '../bare.ts';
 import { QUOTED, asksFor, partsOf } from '../plainly.ts';
-import type { Request, ReviseContext, Scope } from '../types.ts';
-import { actOf, actsIn, readAct, restBeside, together, wish, type ActId, type Read } from './acts.ts';
-import { MASK, maskAt, rolesOf, type Quote } from './roles.ts';
+import type { Amount, Request, ReviseContext, Scope } from '../types.ts';
+import { actsIn, readAct, restBeside, together, wish, type ActId } from './acts.ts';
+import { MASK, maskAt, rolesOf, type Quote, type Roles } from './roles.ts';
 
 /** Where one clause ends and another may begin: not between the members of a list. */
 const JOINTS = new RegExp(
@@ -12,6 +12,7 @@ const JOINTS = new RegExp(
 );
 /** What must stay as it is: a wish about nothing that changes. */
 const STAYS = /\b(?:stays?|keep|same words|untouched|unchanged|as (?:it|they|she|he) (?:is|are)|only there|other \p{L}+ as they are|leave \S+(?: just| exactly)? as|nothing else)\b/iu; // prettier-ignore
+const POLITE = new RegExp(`^(?:please|${COURTESIES})$`, 'i');
 /** What it is about was said before. */
 const POINTS = /\b(?:it|that|this|them|those|these|both)\b/i;
 /** "…, and one after": another pause at the same place. */
@@ -27,6 +28,9 @@ const HOPES =
   /\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
 /** What makes a wish depend on something; not the courtesy "if possible". */
 const DEPENDS = /\b(?:if|unless|only when|in case|provided)\b(?! (?:possible|you can|you could|you like|you don['’]t mind|that works|that['’]s|it works|it['’]s|ok|okay)\b)/i; // prettier-ignore
+
+/** "The same for whatever is like it": of which nobody knows what it takes in. */
+const ALIKE = /\b(?:same|likewise|also|too)\b/i;
 
 /** Whether the script writes a word in capitals among words that it doesn't. */
 const isAcronym = (word: string, { sections }: ReviseContext) =>
@@ -66,135 +70,166 @@ function inFull(note: string, context: ReviseContext): Request[] | null {
   return null;
 }
 
+/** What has been read of a note so far. */
+interface Reading {
+  context: ReviseContext;
+  requests: Request[];
+  kept: readonly string[];
+  /** What the wish, or the sentence, before was about. */
+  before: Scope | null;
+  /** Words that the sentence before quoted. */
+  said: Quote | null;
+}
+/** A sentence, its quotations masked. */
+interface Sentence {
+  text: string;
+  quoted: readonly string[];
+}
+/** Why a note can't be read: a place that isn't there, or nothing that can be said. */
+type Failure = { unknown: string } | 'unread';
+
+/** Reads a note; null where a wish of it can't be read. */
 export function readNote(note: string, context: ReviseContext): NoteRead {
-  const requests: Request[] = [];
-  const kept = keptIn(note);
-  let said: Quote | null = null;
   const full = inFull(note, context);
   if (full) return { requests: full };
-  let before: Scope | null = null;
+  const reading: Reading = { context, requests: [], kept: keptIn(note), before: null, said: null };
   for (const part of partsOf(note)) {
-    const quoted: string[] = [];
-    const mask = (words: string) => maskAt(quoted.push(words) - 1);
-    // Words in capitals that the script has are quoted, in effect.
-    const masked = part
-      .replace(/\s*(?:\.{2,}|…)\s*/g, ' ')
-      .replace(HOPES, 'please')
-      .replace(QUOTED, (q) => mask(q.slice(1, -1).replace(/[.,]$/, '')))
-      .replace(/(?<![\p{L}\p{N}'’-])\p{Lu}{2,}(?![\p{L}\p{N}-])/gu, (w) =>
-        isAcronym(w, context) ? mask(w) : w,
-      );
-    if (DEPENDS.test(masked)) return null;
-    const clauses = masked.split(JOINTS).map((c) => bareNote(c)).filter(Boolean); // prettier-ignore
-    let open: string[] = [];
-    let asked = false;
-    let last: ActId | null = null;
-    const tryRead = (text: string): Read => {
-      const roles = rolesOf(text, quoted, before, context);
-      for (const act of actsIn(text)) {
-        const read = readAct(act, { roles, context, before, kept, said });
-        if (!read) continue;
-        if (Array.isArray(read)) {
-          const { scope } = read.at(-1)!;
-          before = scope.type === 'whole' ? (roles.places[0]?.scope ?? before) : scope;
-          last = act;
-        }
-        return read;
-      }
-      return null;
-    };
-    // "…, leave more air": the same once more, with nothing of its own.
-    const again = (clause: string) => {
-      const { places, quotes, amounts } = rolesOf(clause, quoted, null, context);
-      return (
-        last !== null && actsIn(clause).includes(last) && !places.length && !quotes.length && !amounts.length
-      );
-    };
-    for (let i = 0; i < clauses.length; i++) {
-      const clause = clauses[i];
-      if (
-        STAYS.test(clause) &&
-        (requests.length || clauses.length > 1) &&
-        actsIn(clause).every((a) => a === 'lock')
-      )
-        continue;
-      const other = ONE_MORE.exec(clause)?.[1];
-      if (other && before && requests.at(-1)?.operation.id.startsWith('rest')) {
-        requests.push(restBeside(other.toLowerCase() === 'before' ? 'before' : 'after', before, context));
-        asked = true;
-        continue;
-      }
-      // Why it is wished, or what somebody only asks.
-      if (PURPOSE.test(clause) && requests.length) continue;
-      if (REFUSES.test(clause) && !actsIn(clause).includes('lock')) {
-        asked = true;
-        continue;
-      }
-      const wanted = actOf(clause) !== null && !WONDERS.test(clause);
-      if (!wanted) {
-        open.push(clause);
-        continue;
-      }
-      // What it doesn't name itself stands in a clause beside it.
-      const beside = clauses[i + 1] && actOf(clauses[i + 1]) === null ? clauses[i + 1] : null;
-      const joined = open.length ? [`${open.join(', ')}, ${clause}`] : [];
-      // A place beside it is where it is wished, unless it names one itself.
-      const placed = () => {
-        const [own, other] = [clause, open.join(', ')].map((text) => rolesOf(text, quoted, before, context));
-        return !own!.places.length && Boolean(other!.places.length || other!.missing);
-      };
-      // "…, by 4 seconds": how much, behind its comma.
-      const amount = (text: string) => rolesOf(text, quoted, before, context).amounts.length > 0;
-      const measured = beside && amount(beside) && !amount(clause) ? [`${clause}, ${beside}`] : [];
-      const tries = [...measured, ...(joined.length && (POINTS.test(clause) || placed()) ? [...joined, clause] : [clause, ...joined]), ...(beside ? [`${clause}, ${beside}`] : [])]; // prettier-ignore
-      if (again(clause)) continue;
-      let read: Read = null;
-      for (const text of tries) {
-        read = tryRead(text);
-        if (read) break;
-      }
-      // A clause that asks for nothing may have the words of a place.
-      if (read && 'unknown' in read && !asksFor(clause)) read = null;
-      if (read && 'unknown' in read) return read;
-      if (!read) {
-        // A clause that only gives a reason may have the words of an act.
-        if (!asksFor(clause)) {
-          open.push(clause);
-          continue;
-        }
-        return null;
-      }
-      requests.push(
-        ...read.filter(
-          (r) =>
-            !requests.some(
-              (q) =>
-                q.operation === r.operation &&
-                q.scope.says === r.scope.says &&
-                JSON.stringify(q.slots) === JSON.stringify(r.slots),
-            ),
-        ),
-      );
+    const failure = readSentence(maskedSentence(part, context), reading);
+    if (failure) return failure === 'unread' ? null : failure;
+  }
+  return reading.requests.length ? { requests: reading.requests } : null;
+}
+
+/** Quotations, and words in capitals that the script has, as letters of their own. */
+function maskedSentence(part: string, context: ReviseContext): Sentence {
+  const quoted: string[] = [];
+  const mask = (words: string) => maskAt(quoted.push(words) - 1);
+  const text = part
+    .replace(/\s*(?:\.{2,}|…)\s*/g, ' ')
+    .replace(HOPES, 'please')
+    .replace(QUOTED, (q) => mask(q.slice(1, -1).replace(/[.,]$/, '')))
+    .replace(/(?<![\p{L}\p{N}'’-])\p{Lu}{2,}(?![\p{L}\p{N}-])/gu, (w) =>
+      isAcronym(w, context) ? mask(w) : w,
+    );
+  return { text, quoted };
+}
+
+function readSentence(sentence: Sentence, reading: Reading): Failure | null {
+  if (DEPENDS.test(sentence.text)) return 'unread';
+  const clauses = sentence.text
+    .split(JOINTS)
+    .map(bareNote)
+    .filter((c) => c && !POLITE.test(c));
+  /** Clauses that no wish has taken in yet. */
+  let open: string[] = [];
+  let asked = false;
+  let last: ActId | null = null;
+  const rolesIn = (text: string) => rolesOf(text, sentence.quoted, reading.before, reading.context);
+  let taken = -1;
+  for (const [i, clause] of clauses.entries()) {
+    if (i === taken) continue;
+    const acts = actsIn(clause);
+    if (
+      STAYS.test(clause) &&
+      (reading.requests.length || clauses.length > 1) &&
+      acts.every((a) => a === 'lock')
+    )
+      continue;
+    if (PURPOSE.test(clause) && reading.requests.length) continue;
+    if (anotherRest(clause, reading) || (REFUSES.test(clause) && !acts.includes('lock'))) {
       asked = true;
-      open = [];
+      continue;
     }
-    // "The same for whatever is like it": a wish of which nobody knows what it takes in.
-    if (!asked && /\b(?:same|likewise|also|too)\b/i.test(masked) && !STAYS.test(masked)) return null;
-    if (!asked && asksFor(part) && !(STAYS.test(masked) && requests.length)) return null;
-    if (!asked) {
-      const { places, amounts, quotes } = rolesOf(masked, quoted, before, context);
-      said = quotes.find((q) => q.said) ?? null;
-      // "A second each": how long what was wished before is to be.
-      if (amounts.length && !places.length)
-        for (const [i, r] of requests.entries())
-          if (/^rest/.test(r.operation.id) && !r.amount)
-            requests[i] = {
-              ...r,
-              amount: amounts[0]!.amount,
-              slots: { ...r.slots, amount: masked.slice(amounts[0]!.start, amounts[0]!.end) },
-            };
-      if (places.length) before = together(places, context);
+    if (!acts.length || WONDERS.test(clause)) {
+      open.push(clause);
+      continue;
+    }
+    const own = rolesIn(clause);
+    const bare = !own.places.length && !own.quotes.length && !own.amounts.length;
+    // "…, leave more air": the same once more, with nothing of its own.
+    if (bare && last !== null && acts.includes(last)) continue;
+    const next = clauses[i + 1];
+    const beside = next && !actsIn(next).length ? next : null;
+    const read = firstRead(triesOf(clause, open, beside, rolesIn), rolesIn, reading);
+    if (read && 'unknown' in read && asksFor(clause)) return read;
+    if (!read || 'unknown' in read) {
+      // A clause that only gives a reason may have the words of an act.
+      if (asksFor(clause)) return 'unread';
+      open.push(clause);
+      continue;
+    }
+    reading.requests.push(...read.requests.filter((r) => !reading.requests.some((q) => alike(q, r))));
+    last = read.act;
+    if (beside && read.text.endsWith(beside)) taken = i + 1;
+    asked = true;
+    open = [];
+  }
+  // A wish that nothing was made of must not be lost.
+  if (open.some((c) => asksFor(c)) || (!asked && ALIKE.test(sentence.text) && !STAYS.test(sentence.text)))
+    return 'unread';
+  if (asked) return null;
+  if (asksFor(sentence.text) && !(STAYS.test(sentence.text) && reading.requests.length)) return 'unread';
+  const { places, amounts, quotes } = rolesIn(sentence.text);
+  reading.said = quotes.find((q) => q.said) ?? null;
+  if (amounts[0] && !places.length)
+    lasting(reading, amounts[0].amount, sentence.text.slice(amounts[0].start, amounts[0].end));
+  if (places.length) reading.before = together(places, reading.context);
+  return null;
+}
+
+/** A clause alone and with what stands beside it, the likeliest first. */
+function triesOf(
+  clause: string,
+  open: readonly string[],
+  beside: string | null,
+  rolesIn: (text: string) => Roles,
+): string[] {
+  const joined = open.length ? [`${open.join(', ')}, ${clause}`] : [];
+  const [own, around] = [rolesIn(clause), rolesIn(open.join(', '))];
+  // A place beside it is where it is wished, unless it names one itself.
+  const placed = !own.places.length && (around.places.length > 0 || around.missing !== null);
+  const first = POINTS.test(clause) || placed ? [...joined, clause] : [clause, ...joined];
+  if (!beside) return first;
+  // "…, by 4 seconds": how much, behind its comma.
+  const measured = !own.amounts.length && rolesIn(beside).amounts.length > 0;
+  const both = `${clause}, ${beside}`;
+  return measured ? [both, ...first] : [...first, both];
+}
+
+/** The first of several texts, and of their acts, that a wish can be made of. */
+function firstRead(
+  texts: readonly string[],
+  rolesIn: (text: string) => Roles,
+  reading: Reading,
+): { requests: Request[]; act: ActId; text: string } | { unknown: string } | null {
+  for (const text of texts) {
+    const roles = rolesIn(text);
+    for (const act of actsIn(text)) {
+      const read = readAct(act, { ...reading, roles });
+      if (!read) continue;
+      if (!Array.isArray(read)) return read;
+      const { scope } = read.at(-1)!;
+      reading.before = scope.type === 'whole' ? (roles.places[0]?.scope ?? reading.before) : scope;
+      return { requests: read, act, text };
     }
   }
-  return requests.length ? { requests } : null;
+  return null;
 }
+
+/** "…, and one after": adds it; false where the clause says no such thing. */
+function anotherRest(clause: string, { requests, before, context }: Reading): boolean {
+  const side = ONE_MORE.exec(clause)?.[1]?.toLowerCase();
+  if (!side || !before || !requests.at(-1)?.operation.id.startsWith('rest')) return false;
+  requests.push(restBeside(side === 'before' ? 'before' : 'after', before, context));
+  return true;
+}
+/** "A second each": how long the rests are to be that were wished before. */
+function lasting({ requests }: Reading, amount: Amount, words: string): void {
+  for (const [i, r] of requests.entries())
+    if (/^rest/.test(r.operation.id) && !r.amount)
+      requests[i] = { ...r, amount, slots: { ...r.slots, amount: words } };
+}
+const alike = (a: Request, b: Request) =>
+  a.operation === b.operation &&
+  a.scope.says === b.scope.says &&
+  JSON.stringify(a.slots) === JSON.stringify(b.slots);

@@ -106,7 +106,7 @@ const BARE = new RegExp(
 
 const SIDE = new RegExp(`\\b(after|behind|following|below|before|above|ahead of|in front of|leading (?:up )?to)\\s+(?:right |just )?(?:(?:what|where|when) (?:${WORD} ){0,4})?$`, 'iu'); // prettier-ignore
 const FIRST_SIDE = /^(?:before|above|ahead|in front|leading)/i;
-const BETWEEN = /^\s*,?\s*(?:up )?(?:to|till|until|through|thru|[-–—])\s*(?:and including )?(?:the )?$/i;
+const BETWEEN = /^(?:\s*,)?\s*(?:up )?(?:to|till|until|through|thru|[-–—])\s*(?:and including )?(?:the )?$/i;
 
 /** Notes' words for stretches as places are called. */
 const inScopes = (phrase: string) => /\bwhole\b/i.test(phrase) ? phrase : phrase.replace(/\bparas?\b/gi, 'section').replace(new RegExp(`(?<=^the (?:.+ )?)(?:${STRETCH}|one)\\b(?= (?:about|on|with|where|when|of|that)\\b|$)`, 'iu'), 'bit'); // prettier-ignore
