@@ -44,6 +44,18 @@ describe('the Page', function () {
   const press = (key: string) => desk.page.keyboard.press(key);
   const type = (text: string) => desk.page.keyboard.type(text);
 
+  it('says beside the strip what its marks mean, by the keyboard alone', async () => {
+    await open();
+    const key = desk.page.getByRole('button', { name: 'what the marks mean' });
+    await key.focus();
+    await press('Enter');
+    await desk.page.getByText('a question that is never settled').waitFor();
+    expect(await axe(desk.page)).to.deep.equal([]);
+    await press('Escape');
+    await desk.page.getByText('a question that is never settled').waitFor({ state: 'detached' });
+    expect(await key.evaluate((e) => e === document.activeElement)).to.equal(true);
+  });
+
   it('a locked line takes no typing, says so, and lets go when it is unlocked', async () => {
     await open();
     await caretIn(line(3));

@@ -795,7 +795,7 @@ function Understood({
           See all of it on the desk
         </Link>
         <button className="quietpress" onClick={onOther}>
-          Another source
+          Another in its place
         </button>
       </div>
     </div>

@@ -4,6 +4,7 @@ import { WINDOW_MS, type NoveltyWindow } from '@ursprung/core/measure';
 import { toleranceMs } from '@ursprung/core/script';
 import { clockText } from '../text/clockText.ts';
 import { Axis, Brackets, Flag, scale, useAxis, type TargetKind } from './axis.tsx';
+import { StripKey } from './StripKey.tsx';
 import { glyphPath } from './glyphs.tsx';
 
 export interface StripSection {
@@ -253,7 +254,7 @@ export function RunStrip(props: RunStripProps) {
           {clockText(targetMs, false)}
           {target.kind === 'point' ? ` ±${Math.round(tolerance / 1000)} s` : ''}
         </div>
-        <div>
+        <div title="As written, rests in it. The pace is set on a reference passage: a text of shorter words has more of them in a minute.">
           {props.words} words{totalMs > 0 ? `, ${Math.round((props.words * 60_000) / totalMs)} wpm` : ''}
         </div>
         <div>
@@ -264,6 +265,7 @@ export function RunStrip(props: RunStripProps) {
             {props.close.lines} of {props.close.of} lines in its words
           </div>
         )}
+        <StripKey />
       </div>
     </div>
   );
