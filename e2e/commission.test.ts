@@ -262,8 +262,9 @@ describe('the Commission', function () {
       const strip = (await desk.page.locator('.runstrip > svg').first().boundingBox())!;
       expect(strip.width).to.be.greaterThan(width === 390 ? 380 : 1600);
       for (const name of ['Copy the order', 'Print'])
-        await desk.page.getByRole('button', { name, exact: true }).scrollIntoViewIfNeeded();
-      await row(/./).first().scrollIntoViewIfNeeded();
+        await soon(() => desk.page.getByRole('button', { name, exact: true }).scrollIntoViewIfNeeded());
+      // Rows are drawn anew when their checks come.
+      await soon(() => row(/./).first().scrollIntoViewIfNeeded());
       expect(await axe(desk.page)).to.deep.equal([]);
     }
     await desk.page.setViewportSize({ width: 1280, height: 800 });
