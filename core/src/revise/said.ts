@@ -11,11 +11,11 @@ export function spanOf(text: string, words: string, from = 0): { start: number; 
   return start < 0 ? null : { start, end: start + words.length };
 }
 
-/** The one line that has these words, by its place among all; or why there is none. */
+/** The one line that has these words, by its place among all; or why there is none, and how many have them. */
 export function lineSaying(
   words: string,
   sections: readonly PlainSection[],
-): { line: PlainLine; at: number } | { unknown: string } {
+): { line: PlainLine; at: number } | { unknown: string; times: number } {
   const hits = linesIn(sections).flatMap((line, at) => (spanOf(line.text, words) ? [{ line, at }] : []));
   if (hits.length === 1) return hits[0];
   // Of several the one that says nothing else.
@@ -23,5 +23,8 @@ export function lineSaying(
     ({ line }) => plain(line.text).replace(/[.!?]+$/, '') === plain(words).replace(/[.!?]+$/, ''),
   );
   if (whole.length === 1) return whole[0];
-  return { unknown: hits.length ? `“${words}” is said more than once.` : `No line here says “${words}”.` };
+  return {
+    unknown: hits.length ? `“${words}” is said more than once.` : `No line here says “${words}”.`,
+    times: hits.length,
+  };
 }

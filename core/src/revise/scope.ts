@@ -42,6 +42,13 @@ const ofSections = (sections: readonly PlainSection[], says: string): ScopeResul
   });
 const ofLines = (lines: readonly PlainLine[], says: string): ScopeResult =>
   found({ type: 'lines', says, sections: [], lines: lines.map((l) => l.id) });
+/** One section, by its title. */
+export const sectionScope = (s: PlainSection): Scope => ({
+  type: 'sections',
+  says: `“${s.title}”`,
+  sections: [s.id],
+  lines: s.lines.map((l) => l.id),
+});
 export const wholeScope = (sections: readonly PlainSection[]): Scope => ({
   type: 'whole',
   says: 'the whole script',

@@ -1,12 +1,11 @@
-/** A note in plain words → requests. Patterns hold for the whole note, so that what is not understood is never guessed at. */
+/** A note in plain words → requests: by patterns that hold for the whole note, else by its sentences and clauses (`plainly.ts`, `grammar/`). */
 import { amountOf } from './amount.ts';
 import { lineSaying } from './said.ts';
 import { scopeOf, secondOf, whereOf, wholeScope } from './scope.ts';
 import type { Amount, Operation, Request, ReviseContext, Scope } from './types.ts';
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
-import { ACT_WORDS } from './grammar/acts.ts';
-import { readNote } from './grammar/index.ts';
+import { readNote, type NoteRead } from './grammar/index.ts';
 import { NEXT, ORDERED_BEHIND, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
 
 export type Understood = { requests: Request[] } | { asks: string; took: string | null; nearest: string[] };
@@ -114,32 +113,31 @@ const JOINTS = new RegExp(
   'i',
 );
 
-/** What a note asks for: all of its wishes, or none. What gives a reason or is polite is let go; slips are mended last. */
+/**
+ * What a note asks for: all of its wishes, or none. As it is written, else by its sentences or its clauses, whichever leaves fewer
+ * wishes out; what gives a reason or is polite is let go. Slips of the pen are mended last.
+ */
 export function understand(note: string, context: ReviseContext): Understood {
   const direct = asWritten(note, context);
   if ('requests' in direct) return direct;
-  const read = fuller(byParts(note, context), byActs(note, context));
+  const acts = readNote(note, context);
+  const read = fuller(byParts(note, context), acts);
   if (read) return read;
   const mended = withoutSlips(note, knownWords(context));
   if (mended !== note) {
     const again = asWritten(mended, context);
     if ('requests' in again) return again;
-    const parts = fuller(byParts(mended, context), byActs(mended, context));
+    const parts = fuller(byParts(mended, context), readNote(mended, context));
     if (parts) return parts;
   }
-  return direct;
+  return acts && 'unknown' in acts ? { ...direct, asks: acts.unknown } : direct;
 }
 
 /** Of two readings the one that leaves fewer wishes out. */
-function fuller(a: Understood | null, b: Understood | null): Understood | null {
+function fuller(parts: Understood | null, acts: NoteRead): Understood | null {
+  const byActs = acts && 'requests' in acts ? acts : null;
   const wishes = (u: Understood | null) => (u && 'requests' in u ? u.requests.length : 0);
-  return wishes(b) > wishes(a) ? b : a;
-}
-
-/** Clause by clause, by act and roles. */
-function byActs(note: string, context: ReviseContext): Understood | null {
-  const read = readNote(note, context);
-  return read && 'requests' in read ? read : null;
+  return wishes(byActs) > wishes(parts) ? byActs : parts;
 }
 
 /** Sentence by sentence, each in the first of its forms that can be read; null where one that asks can't be. */
@@ -159,9 +157,7 @@ function byParts(note: string, context: ReviseContext): Understood | null {
 function knownWords({ sections }: ReviseContext): ReadonlySet<string> {
   const script = sections.map((s) => `${s.title} ${s.lines.map((l) => l.text).join(' ')}`).join(' ');
   const wishes = OPERATIONS.flatMap((o) => o.patterns).join(' ').replace(/\{\w+\}|\?<\w+>|\\./g, ' '); // prettier-ignore
-  return new Set(
-    `${script} ${wishes} ${PLACES} ${ACT_WORDS.join(' ')}`.toLowerCase().match(/\p{L}+/gu) ?? [],
-  );
+  return new Set(`${script} ${wishes} ${PLACES}`.toLowerCase().match(/\p{L}+/gu) ?? []);
 }
 const PLACES =
   'whole thing section paragraph sentence opening ending beginning second third fourth fifth sixth seventh eighth ninth tenth before after everything please shorter longer simpler question quotation';

@@ -67,6 +67,18 @@ describe('a note read by act and roles', () => {
       expect(read(note)[0], note).to.match(/^\?/);
   });
 
+  it('says why: a place that isn’t there, what a note can’t do', () => {
+    expect(read('the bit at 7:30 with the helicopter, half as long pls')).to.deep.equal([
+      '? It is over before 7:30.',
+    ]);
+    expect(read('undo')[0]).to.match(/Ctrl Z/);
+  });
+
+  it('mends a slip in the verb, and takes no letter of a note for its own marks', () => {
+    expect(read('delet the second section')).to.deep.equal(['drop S2']);
+    expect(read('lose \ue000 the rivets sentence, and \ue001 “now”')[0]).to.be.a('string');
+  });
+
   it('changes only the part of a phrase that its new words stand for', () => {
     expect(read('“held on to the rail” -> “clung to the rail”')).to.deep.equal(['replace-text * held on to the rail > clung to the rail']); // prettier-ignore
     expect(read('change “from 3 yards” to “three yards”')[0]).to.contain('3 yards > three yards');

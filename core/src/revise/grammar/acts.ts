@@ -3,10 +3,11 @@
  * wherever they stand. Verbs of one act are synonyms of WordNet 3.1 (delete, omit, drop; join, merge, unite; separate, split),
  * those that people use of scripts first.
  */
+import { countWords, escaped } from '../ops/cut.ts';
 import { OPERATIONS } from '../ops/index.ts';
 import { wordsValue } from '../../language/numbers.ts';
 import type { Amount, Request, ReviseContext, Scope, Where } from '../types.ts';
-import { wholeScope } from '../scope.ts';
+import { sectionScope, wholeScope } from '../scope.ts';
 import { MASK, type Place, type Quote, type Roles, type Side } from './roles.ts';
 
 export type ActId = 'undo' | 'unlock' | 'lock' | 'pause' | 'title' | 'merge' | 'split' | 'swap' | 'replace' | 'length' | 'move' | 'remove' | 'question' | 'names' | 'restore' | 'round' | 'figures' | 'simple' | 'spelling' | 'short forms' | 'tense' | 'person' | 'end at' | 'twice'; // prettier-ignore
@@ -44,11 +45,6 @@ const ACTS: readonly (readonly [ActId, RegExp])[] = [
 export const actsIn = (text: string): ActId[] => [
   ...new Set(ACTS.filter(([, r]) => r.test(text)).map(([id]) => id)),
 ];
-/** Words of the acts, which are no slips of the pen. */
-export const ACT_WORDS: readonly string[] = ACTS.flatMap(
-  ([, r]) => r.source.replace(/\\[bspLu]|\(\?[:=!<]+/g, ' ').match(/\p{L}{3,}/gu) ?? [],
-);
-
 export type Read = Request[] | { unknown: string } | null;
 const operation = (id: string) => OPERATIONS.find((o) => o.id === id)!;
 const request = (id: string, scope: Scope, rest: Partial<Request> = {}): Request => ({ operation: operation(id), scope, amount: null, slots: {}, where: null, ...rest }); // prettier-ignore
@@ -71,10 +67,10 @@ const has = (text: string, words: RegExp) => words.test(text);
 const scopeFor = (roles: Roles, context: ReviseContext) =>
   roles.places[0]?.scope ?? wholeScope(context.sections);
 const NEGATES = /\b(?:no|not|none|without|remove|cut|drop|lose|kill|skip|take (?:\S+ )?out|delete|fewer|never|don['’]t)\b/i; // prettier-ignore
-const targetsOf = ({ roles, before, context }: Frame): Place[] => {
+const targetsOf = ({ roles, before }: Frame): Place[] => {
   const own = roles.places.filter((p) => p.side === null && p.scope.type !== 'whole');
   if (own.length || !before) return own;
-  return [{ start: 0, end: 0, says: before.says, scope: before, side: null }].filter(() => before !== wholeScope(context.sections)); // prettier-ignore
+  return [{ start: 0, end: 0, says: before.says, scope: before, side: null }];
 };
 /** A place in words that it is found by again. */
 const phraseOf = (scope: Scope, context: ReviseContext): string => {
@@ -98,14 +94,10 @@ export const restBeside = (side: Side, scope: Scope, context: ReviseContext): Re
     ? request('rest', scope)
     : request('rest-before', wholeScope(context.sections), { slots: { about: phraseOf(scope, context) } });
 
-function whereIn({ roles, context }: Frame): Where | null {
+function whereIn({ roles }: Frame): Where | null {
   const { text } = roles;
-  const beside = roles.places.find((p) => p.side !== null);
-  if (beside) {
-    const inOrder = roles.places.filter((p) => p.side !== null);
-    const last = inOrder.at(-1)!;
-    return { side: last.side!, scope: last.scope, says: `${last.side} ${last.says}` };
-  }
+  const beside = roles.places.findLast((p) => p.side !== null);
+  if (beside) return { side: beside.side!, scope: beside.scope, says: `${beside.side} ${beside.says}` };
   if (
     has(
       text,
@@ -125,7 +117,7 @@ function whereIn({ roles, context }: Frame): Where | null {
   // "to section 2": it comes to stand there.
   const to = roles.places.find((p) => /\b(?:to|into)\s+(?:the )?$/i.test(text.slice(0, p.start)));
   return to && roles.places.length > 1 && to.scope.type === 'sections'
-    ? { side: 'after', scope: to.scope, says: `to ${to.says}`, ...(context ? {} : {}) }
+    ? { side: 'after', scope: to.scope, says: `to ${to.says}` }
     : null;
 }
 
@@ -269,7 +261,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const [a, b] = targetsOf(f);
     if (a && b) return [request('swap', a.scope, { slots: { about: phraseOf(b.scope, f.context) } })];
     if (a?.scope.type === 'sections' && a.scope.sections.length === 2) {
-      const one = (id: string): Scope => ({ type: 'sections', says: '', sections: [id], lines: f.context.sections.find((s) => s.id === id)!.lines.map((l) => l.id) }); // prettier-ignore
+      const one = (id: string) => sectionScope(f.context.sections.find((s) => s.id === id)!);
       return [request('swap', one(a.scope.sections[0]), { slots: { about: phraseOf(one(a.scope.sections[1]), f.context) } })]; // prettier-ignore
     }
     return null;
@@ -294,7 +286,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       const span = spanFor(line, fresh.words);
       if (span) return [request('replace-text', at.scope, { slots: { text: span, by: fresh.words } })];
       // Few words for a long line are some of it, and nobody knows which.
-      return wordCount(fresh.words) * 2 < wordCount(line) ? null : [request('set-line', at.scope, { slots: { text: fresh.words } })];
+      return countWords(fresh.words) * 2 < countWords(line) ? null : [request('set-line', at.scope, { slots: { text: fresh.words } })];
     }
     // "say lorry instead of truck", "truck should be lorry"
     const words = new RegExp(`^(?:.*\\b(?:say|use|write|put) )?(?:an? |the )?([\\p{L}-]+(?: [\\p{L}-]+)?) (?:instead of|rather than|in place of|for|not) (?:an? |the )?([\\p{L}-]+(?: [\\p{L}-]+)?)$`, 'iu').exec(roles.text.trim());
@@ -344,16 +336,12 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   }, // prettier-ignore
 };
 
-const wordCount = (t: string) => t.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
 /** What words in a line others with the same beginning and end stand for: "would have" for "would probably have". */
 function spanFor(line: string, by: string): string | null {
   const words = by.match(/[\p{L}\p{N}’']+/gu) ?? [];
   if (words.length < 3) return null;
-  const [first, last] = [words[0] ?? '', words.at(-1) ?? ''].map((w) =>
-    w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'),
-  );
   const found = new RegExp(
-    `(?<![\\p{L}\\p{N}])${first}(?: [\\p{L}\\p{N}’']+){0,${words.length}} ${last}(?![\\p{L}\\p{N}])`,
+    `(?<![\\p{L}\\p{N}])${escaped(words[0]!)}(?: [\\p{L}\\p{N}’']+){0,${words.length}} ${escaped(words.at(-1)!)}(?![\\p{L}\\p{N}])`,
     'iu',
   ).exec(line);
   return found?.[0] ?? null;
@@ -369,18 +357,17 @@ function changedPart(old: string, by: string): { text: string; by: string } {
 }
 /** Whether quoted words are nearly all that a line says, so that the line is meant. */
 function wholeLine(words: string, { sections }: ReviseContext): boolean {
-  const count = (t: string) => t.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
   const line = sections
     .flatMap((s) => s.lines)
     .find((l) => l.text.toLowerCase().includes(words.toLowerCase()));
-  return line !== undefined && count(words) >= count(line.text) * 0.8;
+  return line !== undefined && countWords(words) >= countWords(line.text) * 0.8;
 }
 /** The section that lines make up, all but a line or two. */
 function asSection(scope: Scope, { sections }: ReviseContext): Scope | null {
   if (scope.type === 'sections') return scope;
   const s = sections.find((x) => x.lines.some((l) => l.id === scope.lines[0]));
   const inside = s?.lines.filter((l) => scope.lines.includes(l.id)).length ?? 0;
-  return s && inside >= s.lines.length * 0.8 ? { type: 'sections', says: `“${s.title}”`, sections: [s.id], lines: s.lines.map((l) => l.id) } : null; // prettier-ignore
+  return s && inside >= s.lines.length * 0.8 ? sectionScope(s) : null;
 }
 /** The line that stands behind a place. */
 function behind(scope: Scope, { sections }: ReviseContext): Scope {

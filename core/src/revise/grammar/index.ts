@@ -105,6 +105,7 @@ function maskedSentence(part: string, context: ReviseContext): Sentence {
   const quoted: string[] = [];
   const mask = (words: string) => maskAt(quoted.push(words) - 1);
   const text = part
+    .replace(/\p{Co}/gu, ' ')
     .replace(/\s*(?:\.{2,}|…)\s*/g, ' ')
     .replace(HOPES, 'please')
     .replace(QUOTED, (q) => mask(q.slice(1, -1).replace(/[.,]$/, '')))

@@ -4,7 +4,8 @@
  */
 import { amountOf } from '../amount.ts';
 import { lineSaying } from '../said.ts';
-import { scopeOf } from '../scope.ts';
+import { escaped } from '../ops/cut.ts';
+import { scopeOf, sectionScope } from '../scope.ts';
 import { linesIn, type Amount, type ReviseContext, type Scope } from '../types.ts';
 
 /** Each quotation is one letter of a private area while a clause is read. */
@@ -141,18 +142,17 @@ function beyond(lead: string, at: Omit<Place, 'side'>, { sections }: ReviseConte
 function neighbour(phrase: string, base: Scope, context: ReviseContext): Scope | null {
   const later = /after|next|following/i.test(phrase);
   const s = context.sections[sectionOf(base, context, later) + (later ? 1 : -1)];
-  return s ? { type: 'sections', says: `“${s.title}”`, sections: [s.id], lines: s.lines.map((l) => l.id) } : null;
-} // prettier-ignore
+  return s ? sectionScope(s) : null;
+}
 
 /** Titles of the script's sections that stand in a clause as they are written. */
 function titled(text: string, { sections }: ReviseContext): Omit<Place, 'side'>[] {
   return sections.flatMap((s) => {
     const title = s.title.replace(/\s*\[.*?\]$/, '');
     if (!title || /^opening$/i.test(title)) return [];
-    const at = text.search(new RegExp(`(?<![\\p{L}\\p{N}])${title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/['’]/g, "['’]")}(?![\\p{L}\\p{N}'’])`, title.includes(' ') ? 'iu' : 'u')); // prettier-ignore
+    const at = text.search(new RegExp(`(?<![\\p{L}\\p{N}])${escaped(title)}(?![\\p{L}\\p{N}'’])`, title.includes(' ') ? 'iu' : 'u')); // prettier-ignore
     if (at < 0) return [];
-    const scope: Scope = { type: 'sections', says: `“${s.title}”`, sections: [s.id], lines: s.lines.map((l) => l.id) }; // prettier-ignore
-    return [{ start: at, end: at + title.length, says: s.title, scope }];
+    return [{ start: at, end: at + title.length, says: s.title, scope: sectionScope(s) }];
   });
 }
 
@@ -173,11 +173,11 @@ export function rolesOf(said: string, quoted: readonly string[], before: Scope |
   for (const m of text.matchAll(new RegExp(MASK, 'g'))) {
     const words = quoted[maskedAt(m[0])];
     const line = lineSaying(words, context.sections);
-    const said = 'line' in line || line.unknown.includes('more than once');
+    const said = 'line' in line || line.times > 0;
     quotes.push({ start: m.index, words, said });
     const named = context.sections.find((s) => s.title.toLowerCase() === words.toLowerCase());
     if ('line' in line) found.push({ start: m.index, end: m.index + 1, says: `“${words}”`, scope: { type: 'lines', says: `the line “${words}”`, sections: [], lines: [line.line.id] } });
-    else if (named) found.push({ start: m.index, end: m.index + 1, says: named.title, scope: { type: 'sections', says: `“${named.title}”`, sections: [named.id], lines: named.lines.map((l) => l.id) } });
+    else if (named) found.push({ start: m.index, end: m.index + 1, says: named.title, scope: sectionScope(named) });
   }
   for (const p of titled(text, context)) if (free(p.start, p.end)) found.push(p);
   const unmask = (phrase: string) => phrase.replace(new RegExp(MASK, 'g'), (q) => `“${quoted[maskedAt(q)]}”`);

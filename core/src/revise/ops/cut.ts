@@ -16,7 +16,6 @@ import {
   type ReviseTools,
   type Scope,
 } from '../types.ts';
-import { twoSentences } from '../two.ts';
 import { withEdits } from '../../review/mend.ts';
 import type { PlainSection } from '../../script/data.ts';
 
@@ -288,11 +287,6 @@ export const cutOps: readonly Operation[] = [
           : amount.type === 'by' || slots.off
             ? now - amount.ms
             : amount.ms;
-      // One line is shorter as two.
-      if (!amount && scope.type === 'lines' && scope.lines.length === 1) {
-        const two = twoSentences(scope, context, tools);
-        if ('sections' in two) return two;
-      }
       return target <= 0
         ? { refused: `It lasts ${(now / 1000).toFixed(1)} s; that much can’t come off.` }
         : shortened(scope, target, context, tools);
