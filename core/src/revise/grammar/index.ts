@@ -79,6 +79,8 @@ interface Reading {
   before: Scope | null;
   /** Words that the sentence before quoted. */
   said: Quote | null;
+  /** The first place that was named and isn't there, in words. */
+  missing: string | null;
 }
 /** A sentence, its quotations masked. */
 interface Sentence {
@@ -92,13 +94,23 @@ type Failure = { unknown: string } | 'unread';
 export function readNote(note: string, context: ReviseContext): NoteRead {
   const full = inFull(note, context);
   if (full) return { requests: full };
-  const reading: Reading = { context, requests: [], kept: keptIn(note), before: null, said: null };
+  const reading: Reading = {
+    context,
+    requests: [],
+    kept: keptIn(note),
+    before: null,
+    said: null,
+    missing: null,
+  };
   for (const part of partsOf(note)) {
     const failure = readSentence(maskedSentence(part, context), reading);
-    if (failure) return failure === 'unread' ? null : failure;
+    if (failure && failure !== 'unread') return failure;
+    if (failure) return unread(reading);
   }
-  return reading.requests.length ? { requests: reading.requests } : null;
+  return reading.requests.length ? { requests: reading.requests } : unread(reading);
 }
+
+const unread = ({ missing }: Reading): NoteRead => (missing === null ? null : { unknown: missing });
 
 /** Quotations, and words in capitals that the script has, as letters of their own. */
 function maskedSentence(part: string, context: ReviseContext): Sentence {
@@ -154,6 +166,7 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
     const read = firstRead(triesOf(clause, open, beside, rolesIn), rolesIn, reading);
     if (read && 'unknown' in read && asksFor(clause)) return read;
     if (!read || 'unknown' in read) {
+      if (read) reading.missing ??= read.unknown;
       // A clause that only gives a reason may have the words of an act.
       if (asksFor(clause)) return 'unread';
       open.push(clause);
