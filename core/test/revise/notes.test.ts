@@ -337,6 +337,50 @@ describe('changes within a line', () => {
     expect(refused('split it after “is a nurse”')).to.include('can’t stand alone');
   });
 
+  it('a line parted in two keeps its notes once, with the first, and its rest behind the last', () => {
+    const note = { id: 'n1', text: 'slowly', kind: 'aside' as const };
+    const noted = SCRIPT.map((s) => ({ ...s, lines: s.lines.map((l) => (l.id === 'S3L3' ? { ...l, notes: [note] as never, restMs: 700 } : l)) })); // prettier-ignore
+    const p = proposed('split it after “on to the rail”', null, noted);
+    const parts = lines(p.sections).filter((l) => l.restMs === 700 || l.notes?.length);
+    expect(parts.map((l) => [l.notes?.length ?? 0, l.restMs])).to.deep.equal([[1, 0], [0, 700]]); // prettier-ignore
+  });
+
+  it('one sentence is made of two, which rests on what both rested on', () => {
+    const p = proposed('make the first two lines of section 4 into one sentence');
+    expect(texts(p.sections)).to.include('But the crowd was not marching, and each step pushed the deck a little further.'); // prettier-ignore
+    expect(refused('make lines 1 and 3 of section 4 into one sentence')).to.match(/^(?!was understood)/);
+  });
+
+  it('quoted words are said in others, with their article and their plural; names and figures otherwise', () => {
+    expect(changes('reword “a ferry” into “an old boat”')[0][1]).to.equal('“It felt like the deck of an old boat,” she said.'); // prettier-ignore
+    expect(changes('reword “rivet” into “bolt”')[0][1]).to.include('62,480 bolts');
+    const told = [{ ...SCRIPT[0], title: 'What Lena saw', lines: ['Our treasurer, Lena, counted three hoops.', 'Lena’s hands shook. Odile left.'].map((text, i) => ({ ...SCRIPT[0].lines[i], text })) }]; // prettier-ignore
+    const say = (note: string) => texts(proposed(note, null, told).sections);
+    expect(say('anonymise Lena and Odile')).to.deep.equal(['Our treasurer counted three hoops.', 'Our treasurer’s hands shook. O. left.']); // prettier-ignore
+    expect(proposed('anonymise Lena', null, told).sections[0].title).to.equal('What our treasurer saw');
+    expect(say('numbers in figures')[0]).to.equal('Our treasurer, Lena, counted 3 hoops.');
+  });
+
+  it('a line has its source’s words again, where a sentence of the source stands close to it', () => {
+    const fact = {
+      id: 'f1',
+      text: 'Rather than slice into the butter itself, conservators took a sliver of the lid.',
+    };
+    const sections = [{ ...SCRIPT[0], lines: [{ ...SCRIPT[0].lines[0], text: 'Instead of slice into the butter itself, conservators took a sliver of the lid.', from: [{ source: 'A', fact: 'f1' }] as never }, SCRIPT[0].lines[1]] }]; // prettier-ignore
+    const r = propose('restore the source’s wording of the sentence about the butter', { ...context(null, sections), sources: [{ letter: 'A', text: fact.text, facts: [fact as never] }] }, tools); // prettier-ignore
+    expect('proposal' in r && texts(r.proposal.sections)[0]).to.equal(fact.text);
+    expect(refused('restore the source’s wording of the sentence about the rivets')).to.include('close enough'); // prettier-ignore
+  });
+
+  it('figures that must stay stay, and years of an era are none to round', () => {
+    const sections = [{ ...SCRIPT[0], lines: ['It held 31.4 kg.', 'It was 47.6 metres long.', 'It was felled between A.D. 885 and 943.'].map((text, i) => ({ ...SCRIPT[0].lines[i], text })) }]; // prettier-ignore
+    expect(texts(proposed('Everything may be rounded. Do not round the 31.4.', null, sections).sections)).to.deep.equal([
+      'It held 31.4 kg.',
+      'It was about 48 metres long.',
+      'It was felled between A.D. 885 and 943.',
+    ]); // prettier-ignore
+  });
+
   it('air is given in rests, to the tenth, and gaps are refused', () => {
     const rests = (list: readonly PlainSection[]) => lines(list).reduce((n, l) => n + l.restMs, 0);
     const p = proposed('give the bridge part 3 seconds more air');

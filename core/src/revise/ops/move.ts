@@ -2,13 +2,13 @@
 import { stems } from '../../facts/centrality.ts';
 import type { PlainLine, PlainSection } from '../../script/data.ts';
 import { emptyLine } from '../../script/schema.ts';
+import { joinedLine, partedLine } from '../parting.ts';
 import { lineSaying, spanOf } from '../said.ts';
 import { secondOf } from '../scope.ts';
 import {
   isKept,
   linesIn,
   mapLines,
-  withText,
   type Applied,
   type Operation,
   type ReviseContext,
@@ -356,15 +356,7 @@ export const moveOps: readonly Operation[] = [
         if (own.length < ids.length) return { refused: 'Lines of different sections can’t be joined.' };
         if (own.some((l) => isKept(l, section))) return { refused: 'A locked line stays as it is.' };
         const [first, ...more] = own;
-        const joined: PlainLine = {
-          ...first,
-          text: own.map((l) => l.text).join(' '),
-          from: own
-            .flatMap((l) => l.from)
-            .filter((f, i, all) => all.findIndex((x) => x.source === f.source && x.fact === f.fact) === i),
-          restMs: own[own.length - 1].restMs,
-          marks: [],
-        };
+        const joined = joinedLine(own, own.map((l) => l.text).join(' '));
         return {
           sections: sections.map((s) =>
             s === section
@@ -415,10 +407,9 @@ export const moveOps: readonly Operation[] = [
         `${line.text.slice(0, end).replace(/[\s,;:–—-]+$/, '')}.`,
         rest.charAt(0).toUpperCase() + rest.slice(1),
       ];
-      const sections = mapLines(context.sections, new Set([line.id]), (l) => [
-        { ...withText(l, texts[0]), restMs: 0 },
-        { ...withText(l, texts[1]), id: `L${context.fresh()}`, takes: [] },
-      ]);
+      const sections = mapLines(context.sections, new Set([line.id]), (l) =>
+        partedLine(l, texts, context.fresh),
+      );
       return linesIn(sections).some((l) => l.id === line.id && l.text === line.text)
         ? { refused: 'That line is locked.' }
         : { sections };

@@ -1,4 +1,5 @@
 /** Wording: one phrase for another as it is quoted, sentences made one or two, names told otherwise, a source's own words. */
+import { veiled } from '../../draft/settle.ts';
 import { CLOSED } from '../../source/page/features.ts';
 import { spanOf } from '../said.ts';
 import {
@@ -11,7 +12,7 @@ import {
   type Scope,
 } from '../types.ts';
 import { changedText, escaped, tidyLine } from './cut.ts';
-import { twoSentences } from '../two.ts';
+import { joinedLine, twoSentences } from '../parting.ts';
 import type { PlainLine } from '../../script/data.ts';
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
@@ -32,26 +33,29 @@ function asOne(first: string, second: string): string {
 
 /** Words for somebody that the script itself has: "our treasurer, Lionel", "my friend Bryony", "Dagny, the cleaner". */
 function otherWords(name: string, lines: readonly PlainLine[]): string | null {
-  const before = new RegExp(`\\b((?:our|my|his|her|their|the|a|an) (?:\\p{Ll}+ ){0,2}\\p{Ll}+),? ${escaped(name)}\\b`, 'u'); // prettier-ignore
-  const behind = new RegExp(`\\b${escaped(name)}, ((?:our|my|his|her|their|the|an?) (?:\\p{Ll}+ ){0,2}\\p{Ll}+)[,.]`, 'u'); // prettier-ignore
+  const someone = '((?:[Oo]ur|[Mm]y|[Hh]is|[Hh]er|[Tt]heir|[Tt]he|[Aa]n?) (?:\\p{Ll}+ ){0,2}\\p{Ll}+)';
+  const before = new RegExp(`\\b${someone},? ${escaped(name)}\\b`, 'u');
+  const behind = new RegExp(`\\b${escaped(name)}, ${someone}[,.]`, 'u');
   for (const { text } of lines) {
     const m = before.exec(text) ?? behind.exec(text);
-    if (m) return m[1].replace(/^an? /, 'the ');
+    if (m) return (m[1].charAt(0).toLowerCase() + m[1].slice(1)).replace(/^an? /, 'the ');
   }
   return null;
 }
 
+/** A line's words without a name; commas that only set it apart from its description go with it. */
 function unnamed(text: string, name: string, words: string): string {
   const n = escaped(name);
-  const bare = words.replace(/^(?:our|my|his|her|their|the) /, '');
-  return tidyLine(
-    text
-      .replace(new RegExp(`((?:our|my|his|her|their|the|an?) ${escaped(bare)}),? ${n}\\b(?:['’]s\\b)?`, 'giu'), (m, said: string) => (/['’]s$/.test(m) ? `${said}’s` : said))
-      .replace(new RegExp(`\\b${n}, (?:our|my|his|her|their|the|an?) ${escaped(bare)}`, 'giu'), () => words)
-      .replace(new RegExp(`\\b${n}\\b`, 'gu'), () => words)
-      .replace(/([.!?]["”’]?\s+)(\p{Ll})/gu, (_, stop: string, letter: string) => stop + letter.toUpperCase()),
-  );
-} // prettier-ignore
+  const described = `(?:our|my|his|her|their|the|an?) ${escaped(words.replace(/^\p{Ll}+ /u, ''))}`;
+  const swaps: readonly (readonly [RegExp, (...m: string[]) => string])[] = [
+    [new RegExp(`(${described}), ${n},`, 'giu'), (_, said) => said],
+    [new RegExp(`(${described}),? ${n}(['’]s)?(?!\\p{L})`, 'giu'), (_, said, of) => `${said}${of ?? ''}`],
+    [new RegExp(`(?<!\\p{L})${n}, ${described},?`, 'giu'), () => words],
+    [new RegExp(`(?<!\\p{L})${n}(?!\\p{L})`, 'gu'), () => words],
+    [/([.!?]["”’]?\s+)(\p{Ll})/gu, (_, stop, letter) => stop + letter.toUpperCase()],
+  ];
+  return tidyLine(swaps.reduce((t, [from, to]) => t.replace(from, to), text));
+}
 
 /** The sentence of its sources that a line was made from: of those it rests on, the one with most of its words. */
 function sourceSentence(line: PlainLine, { sources }: ReviseContext): string | null {
@@ -88,7 +92,7 @@ export const wordingOps: readonly Operation[] = [
         `(?:\\b(an?) )?${bound('before')}(${escaped(old)}(?:(?<=\\p{L})(?:s|es)(?!\\p{L}))?)${bound('behind')}`,
         'giu',
       );
-      const result = changedText(
+      return changedText(
         scope,
         context,
         (text) =>
@@ -108,7 +112,6 @@ export const wordingOps: readonly Operation[] = [
           }),
         `“${old}” does not stand there.`,
       );
-      return result;
     },
   },
   {
@@ -133,10 +136,7 @@ export const wordingOps: readonly Operation[] = [
       if (own.some((l) => /[?!]["”’]?$/.test(l.text)))
         return { refused: 'A question or a call can’t be joined to another sentence.' };
       const [a, b] = own;
-      const from = [...a.from, ...b.from].filter(
-        (f, i, all) => all.findIndex((x) => x.source === f.source && x.fact === f.fact) === i,
-      );
-      const joined: PlainLine = { ...withText(a, asOne(a.text, b.text)), from, restMs: b.restMs };
+      const joined = joinedLine(own, asOne(a.text, b.text));
       return {
         sections: sections.map((s) =>
           s === section
@@ -165,16 +165,17 @@ export const wordingOps: readonly Operation[] = [
       const names = slots.about.split(/\s*(?:,|\band\b|&)\s*/).filter(Boolean);
       const all = linesIn(context.sections);
       const words = names.map((n) => [n, otherWords(n, all)] as const);
-      const without = words.find(([, w]) => !w);
-      if (without)
-        return {
-          refused: `The script has no other words for ${without[0]}; say what to call them, as in: replace “${without[0]}” with “a neighbour”.`,
-        };
       const change = (text: string) =>
-        words.reduce((t, [n, w]) => (spanOf(t, n) ? unnamed(t, n, w!) : t), text);
+        words.reduce(
+          (t, [n, w]) =>
+            !spanOf(t, n) ? t : w ? unnamed(t, n, w) : veiled(t, [{ text: n, type: 'person' }]),
+          text,
+        );
       const result = changedText(scope, context, change, `${slots.about}: no such name stands there.`);
       if ('refused' in result) return result;
-      return { sections: result.sections.map((s) => ({ ...s, title: capital(change(s.title)) })) };
+      return {
+        sections: result.sections.map((s) => (s.locked ? s : { ...s, title: capital(change(s.title)) })),
+      };
     },
   },
   {

@@ -13,6 +13,7 @@ import {
   type ReviseTools,
   type Scope,
 } from '../types.ts';
+import { partedLine } from '../parting.ts';
 import { changedText, escaped } from './cut.ts';
 
 /** A capital where the word before it had one; an acronym's capitals say nothing of what stands in its place. */
@@ -87,15 +88,7 @@ export const splitLongLines = (
       return l;
     }
     n++;
-    return parts.map((text, i) => ({
-      ...l,
-      id: i === 0 ? l.id : `L${context.fresh()}`,
-      text,
-      marks: [],
-      takes: i === 0 ? l.takes : [],
-      notes: i === 0 ? (l.notes ?? []) : [],
-      restMs: i === parts.length - 1 ? l.restMs : 0,
-    }));
+    return partedLine(l, parts, context.fresh);
   });
   return { sections, n, left };
 };
