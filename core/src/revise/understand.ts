@@ -162,10 +162,16 @@ function knownWords({ sections }: ReviseContext): ReadonlySet<string> {
 const PLACES =
   'whole thing section paragraph sentence opening ending beginning second third fourth fifth sixth seventh eighth ninth tenth before after everything please shorter longer simpler question quotation';
 
-/** A note as it stands. Two wishes joined by "and" are both read, or neither. */
-function asWritten(note: string, context: ReviseContext): Understood {
+/**
+ * A note as it stands. Two wishes joined by "and" are both read, or neither. `unread`: ends of the note that were tried and can't be
+ * read, each with what it points at, so that twenty joints aren't tried in a million ways.
+ */
+function asWritten(note: string, context: ReviseContext, unread = new Map<string, Understood>()): Understood {
   const bare = bareNote(note);
   if (!bare) return { asks: 'Nothing was asked for.', took: null, nearest: [] };
+  const key = `${bare}\n${context.selection?.lines.join() ?? ''}`;
+  const tried = unread.get(key);
+  if (tried) return tried;
   const read = readClause(bare, context);
   if (read && 'request' in read) return { requests: [read.request] };
   // Outside quotation marks, at each joint in turn.
@@ -180,15 +186,17 @@ function asWritten(note: string, context: ReviseContext): Understood {
     if (!left || !right) continue;
     const first = readClause(left, context);
     const rest =
-      first && 'request' in first ? asWritten(right, pointedAt(right, first.request, context)) : null;
+      first && 'request' in first ? asWritten(right, pointedAt(right, first.request, context), unread) : null;
     if (first && 'request' in first && rest && 'requests' in rest)
       return { requests: [first.request, ...rest.requests] };
   }
-  return {
+  const failed = {
     asks: read ? read.unknown : 'I don’t know this change.',
     took: read ? read.operation.says : null,
     nearest: nearestOf(bare),
   };
+  unread.set(key, failed);
+  return failed;
 }
 
 const POINTS = /\b(?:it|both|them|those|these)\b/i;

@@ -79,6 +79,13 @@ describe('a note read by act and roles', () => {
     expect(read('lose \ue000 the rivets sentence, and \ue001 “now”')[0]).to.be.a('string');
   });
 
+  it('tries no end of a note twice, however many joints it has', () => {
+    let asked = 0;
+    const counted = new Proxy(context(null), { get: (c, key) => ((asked += Number(key === 'sections')), Reflect.get(c, key) as unknown) }); // prettier-ignore
+    understand('lose the rivets sentence and '.repeat(20), counted);
+    expect(asked).to.be.below(20_000);
+  });
+
   it('changes only the part of a phrase that its new words stand for', () => {
     expect(read('“held on to the rail” -> “clung to the rail”')).to.deep.equal(['replace-text * held on to the rail > clung to the rail']); // prettier-ignore
     expect(read('change “from 3 yards” to “three yards”')[0]).to.contain('3 yards > three yards');

@@ -26,10 +26,7 @@ const ROWS: readonly (readonly [ReactNode, string])[] = [
     </g>,
     'a section: the rule is its planned time, hatched what is over it',
   ],
-  [
-    <path key="cut" d="M4 5v8M14 5v8M30 5v8" stroke="var(--ink2)" />,
-    'the picture changes', // prettier-ignore
-  ],
+  [<path key="cut" d="M4 5v8M14 5v8M30 5v8" stroke="var(--ink2)" />, 'the picture changes'],
   [
     <g key="shade" fill="var(--ink)">
       <rect x="1" y="6" width="13" height="7" opacity="0.34" />

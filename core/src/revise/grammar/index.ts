@@ -137,7 +137,17 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
   let open: string[] = [];
   let asked = false;
   let last: ActId | null = null;
-  const rolesIn = (text: string) => rolesOf(text, sentence.quoted, reading.before, reading.context);
+  // A clause is looked at alone and beside others: once, for as long as what is pointed at stays the same.
+  let known: { before: Scope | null; roles: Map<string, Roles> } = {
+    before: reading.before,
+    roles: new Map(),
+  };
+  const rolesIn = (text: string): Roles => {
+    if (known.before !== reading.before) known = { before: reading.before, roles: new Map() };
+    const roles = known.roles.get(text) ?? rolesOf(text, sentence.quoted, reading.before, reading.context);
+    known.roles.set(text, roles);
+    return roles;
+  };
   let taken = -1;
   for (const [i, clause] of clauses.entries()) {
     if (i === taken) continue;

@@ -36,6 +36,8 @@ export interface PageAsked {
   author?: string;
   /** Of a page on which nothing looks like an article, what looks most like one. */
   relative?: boolean;
+  /** Its records, where they are known already. */
+  groups?: readonly RecordGroup[];
   /** A text that somebody typed: it is all article unless so many pieces surely are none. */
   typed?: number;
 }
@@ -84,7 +86,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   const least = asked.relative ? partition(atoms, sure) : IN;
   const none = sure.filter((s) => s < SURELY_NOT).length;
   if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);
-  const groups = recordGroups(atoms);
+  const groups = asked.groups ?? recordGroups(atoms);
   const state = atoms.map((_, i): State => (sure[i] >= least ? 'in' : 'out'));
   const why = new Map<number, string>();
   const out = (i: number, reason: string) => {

@@ -24,11 +24,9 @@ const FEWEST_WORDS = 40;
 export async function readPaste(text: string): Promise<RawDocument | null> {
   const atoms = atomsOfText(text);
   if (atoms.length > MOST_JUDGED) return null;
-  const people = new Set(
-    recordGroups(atoms).flatMap((g) => (g.kind === 'posts' ? g.records.map((r) => r.author) : [])),
-  );
-  people.delete(undefined);
-  const thread = people.size >= SEVERAL;
+  const groups = recordGroups(atoms);
+  const people = groups.flatMap((g) => (g.kind === 'posts' ? g.records.flatMap((r) => r.author ?? []) : []));
+  const thread = new Set(people).size >= SEVERAL;
   if (atoms.length < FEWEST_ROWS && !thread) return null;
   const model = await pasteModel();
   const first = sureness(atoms, '', model, false);
@@ -39,7 +37,13 @@ export async function readPaste(text: string): Promise<RawDocument | null> {
   const title = subjectIn(atoms) ?? (await titleIn(atoms, first));
   const head = title ? headOf(atoms, title, model.lexicon) : {};
   const [author] = head.authors ?? [];
-  const read = readAtoms(atoms, { title: title ?? '', model, tagged: false, ...(author ? { author } : {}) });
+  const read = readAtoms(atoms, {
+    title: title ?? '',
+    model,
+    tagged: false,
+    groups,
+    ...(author ? { author } : {}),
+  });
   const words = read.blocks.filter((b) => b.type !== 'reply').reduce((n, b) => n + wordsOf(b.text).length, 0);
   if (words < FEWEST_WORDS && !thread) return null;
   return {
