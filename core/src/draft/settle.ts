@@ -34,9 +34,13 @@ interface UnitPair {
   imperial: readonly [string, string];
   /** Imperial units in one metric one (NIST Special Publication 811, appendix B). */
   factor: number;
+  /** Only ever told in metric: nobody on land counts in the other. */
+  oneWay?: true;
 }
 const UNITS: readonly UnitPair[] = [
   { metric: ['kilometre', 'kilometres'], imperial: ['mile', 'miles'], factor: 0.621371 },
+  // A nautical mile is 1.852 km exactly (First International Extraordinary Hydrographic Conference, Monaco 1929; CLDR's units).
+  { metric: ['kilometre', 'kilometres'], imperial: ['nautical mile', 'nautical miles'], factor: 0.539957, oneWay: true },
   { metric: ['metre', 'metres'], imperial: ['foot', 'feet'], factor: 3.28084 },
   { metric: ['centimetre', 'centimetres'], imperial: ['inch', 'inches'], factor: 0.393701 },
   { metric: ['millimetre', 'millimetres'], imperial: ['inch', 'inches'], factor: 0.0393701 },
@@ -55,16 +59,32 @@ function rounded(value: number, given: string): string {
   return rough >= 1000 ? rough.toLocaleString('en-GB') : String(rough);
 }
 
-/** Lengths, weights and volumes in the asked system; "both" keeps the source's and adds the other. A converted value is always "about". */
-export function inUnits(text: string, to: Brief['units']): string {
+/** Short forms of units (CLDR, from memory). */
+const SHORT_UNITS: Readonly<Record<string, string>> = { km: 'kilometre', kms: 'kilometre', kg: 'kilogram', kilo: 'kilogram', kilos: 'kilogram', cm: 'centimetre' }; // prettier-ignore
+const rowsOf = (word: string): UnitPair[] => {
+  const plain = word.toLowerCase().replace(/meter/, 'metre').replace(/liter/, 'litre');
+  const name = SHORT_UNITS[plain] ?? plain;
+  return UNITS.filter((u) => u.metric.includes(name) || u.imperial.some((i) => i === name || i.endsWith(` ${name}`)));
+}; // prettier-ignore
+/** A unit by its word: its system, and its name; null where nothing converts it. */
+export function unitNamed(word: string): { system: 'metric' | 'imperial'; name: string } | null {
+  const [row] = rowsOf(word);
+  if (!row) return null;
+  const metric = rowsOf(word).some((u) => u.metric.some((m) => m.slice(0, 4) === word.toLowerCase().replace(/meter/, 'metre').replace(/liter/, 'litre').slice(0, 4)) || SHORT_UNITS[word.toLowerCase()]); // prettier-ignore
+  return { system: metric ? 'metric' : 'imperial', name: metric ? row.metric[1] : row.imperial[1] };
+}
+
+/** Lengths, weights and volumes in the asked system; "both" keeps the source's and adds the other. A converted value is always "about". `only`: a unit, so that others stay as they are. */
+export function inUnits(text: string, to: Brief['units'], only?: string): string {
   if (to === 'as written') return text;
   return outsideQuotes(text, (part) => {
     let out = part;
-    for (const u of UNITS) {
+    for (const u of only ? rowsOf(only) : UNITS) {
       for (const [from, into, factor] of [
         [u.metric, u.imperial, u.factor],
         [u.imperial, u.metric, 1 / u.factor],
       ] as const) {
+        if (u.oneWay && from === u.metric) continue;
         const wanted = to === 'both' ? from === u.metric : (to === 'imperial') === (from === u.metric);
         // Money is no weight, and a foot of a hill is no length.
         if (

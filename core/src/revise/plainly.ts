@@ -5,6 +5,7 @@
  */
 
 import { COURTESIES, bareNote } from './bare.ts';
+import { FIRST_WORDS } from './grammar/verbs.ts';
 
 /** What stands in quotation marks: literal, so that no frame looks into it. */
 export const QUOTED =
@@ -29,6 +30,7 @@ const SHORT: readonly (readonly [RegExp, string])[] = [
   [/\bparas?\.?\s+(?=\w)/gi, 'section '],
   [/\b(?:sect|pt|ch)\.?\s+(?=\d)/gi, 'section '],
   [/\bln?\.?\s?(?=\d)/gi, 'line '],
+  [/#(?=\d)/g, 'section '],
   [/\bw\/o\b/gi, 'without'],
   [/\s&\s/g, ' and '],
 ]; // prettier-ignore
@@ -62,15 +64,16 @@ const HOLDS =
   /\b(?:only|except|but not|unless|if|stays?|keep|leave|untouched|unchanged|as (?:it|they) (?:is|are)|same words|instead|without|exactly|at most|at least|no (?:more|less|fewer)|same|also|too$|both|likewise|the rest|others|whenever|wherever|everywhere)\b/i;
 /** What asks for something, by its frame or by the verb that it begins with. */
 const ASKS =
-  /\b(?:please|could|can (?:you|we|i|it|this|that|the)|should|must|needs?|want|would (?:like|love|prefer)|[’']d (?:like|love|prefer)|let[’']s|make sure|don[’']t|do not|how about|what about|suggest|prefer|rather)\b|->|→|=>/i;
+  /\b(?:please|could|can (?:you|we|i|it|this|that|the)|(?:would|will|might|may) (?:you|we|i|it|this|that|the)|wonder(?:ed|ing)?|should|must|needs?|want|would (?:like|love|prefer)|[’']d (?:like|love|prefer)|let[’']s|make sure|don[’']t|do not|how about|what about|suggest|prefer|rather)\b|->|→|=>/i;
 /** What notes order, by its first word. */
-const VERBS =
+const OWN_VERBS =
   'add|allow|ask|begin|break|bring|call|change|close|condense|correct|cut|delete|divide|drop|end|expand|finish|fix|give|have|insert|join|keep|kill|leave|lengthen|let|lock|lose|make|mark|mention|merge|move|name|omit|open|pause|put|remove|rename|repeat|replace|rephrase|restore|reword|rewrite|round|say|scrap|shorten|show|simplify|skip|slow|soften|speed|spell|split|start|stress|strike|swap|switch|take|tell|tighten|translate|trim|turn|undo|unlock|use|write';
-const ORDERS = new RegExp(`^(?:and |then |also |now |so |ok(?:ay)?,? )*(?:${VERBS})\\b`, 'i');
+export const ORDER_WORDS = [...new Set([...OWN_VERBS.split('|'), ...FIRST_WORDS])].join('|');
+const ORDERS = new RegExp(`^(?:and |then |also |now |so |ok(?:ay)?,? )*(?:${ORDER_WORDS})\\b`, 'i');
 /** What leads from one wish to the next. */
 export const NEXT = "(?:then |also |once (?:that|this)[’']s done,? |after (?:that|this),? )?";
 /** Another order behind a joint: "…, and then lock both". */
-export const ORDERED_BEHIND = new RegExp(`(?:,|;|\\band\\b) ${NEXT}(?:${VERBS})\\b`, 'i');
+export const ORDERED_BEHIND = new RegExp(`(?:,|;|\\band\\b) ${NEXT}(?:${ORDER_WORDS})\\b`, 'i');
 /** A quantity is a wish in short: "30 sec", "2:30". */
 const QUANTITY =
   /\b\d+(?:[.,:]\d+)?\s?(?:s|secs?|seconds?|mins?|minutes?|words?|wpm|%|per ?cent)\b|\b\d:\d\d\b/i;
@@ -117,10 +120,12 @@ const straight = (text: string): string =>
 /** What is said of a place before the wish: "… is my best part". */
 const SAYS_OF_IT = / (?:is|are|was|were|feels?|sounds?|runs?) .*$/is;
 
+/** That it is meant of the whole script. */
+const EVERYWHERE = /[,.]? (?:everywhere|throughout|always|all over|every time|in all places|(?:in )?all of (?:it|them))$/i;
 /** A frame of asking, and the order that it stands for. */
 const FRAMES: readonly (readonly [RegExp, (...found: string[]) => string | null])[] = [
   // "keg -> barrel", "'7 to 2' should read '7 to 3'"
-  [/^([^>→]+?) ?(?:->|→|=>) ?([^>→]+)$/, (a, b) => `replace ${marked(a)} with ${marked(b.replace(/[,.]? (?:everywhere|throughout)$/i, ''))}`],
+  [/^([^>→]+?) ?(?:->|→|=>) ?([^>→]+)$/, (a, b) => `replace ${marked(a)} with ${marked(b.replace(EVERYWHERE, ''))}`],
   [/^(\u0001+) (?:should|must|ought to) (?:read|say|be) (\u0001+)$/s, (a, b) => `replace ${a} with ${b}`],
   // "dear reader, nope"; "the tide bit out"
   [/^(\u0001+),? (?:out|gone|nope|away|cut|off)$/, (a) => `leave out the words ${a}`],

@@ -42,6 +42,7 @@ function amountIn(note: string, words: string): Amount | null {
 }
 
 const QUOTES_FIRST = /^(?:the (?:words?|phrase) )?["“'‘]/i;
+const TWO_QUOTES = /[”"’'][\s,.].*\s[“"‘']/;
 const OWN_LINES: ReadonlySet<string> = new Set(['open-line', 'close-line', 'add-line']);
 const CLOCK = /^\d+:\d\d$/;
 
@@ -55,6 +56,8 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
     const slots = Object.fromEntries(
       Object.entries(m.groups ?? {}).filter((e): e is [string, string] => e[1] !== undefined),
     );
+    // Two quotations are no one text.
+    if (slots.text && TWO_QUOTES.test(slots.text)) continue;
     const amount = slots.amount === undefined ? null : amountIn(note, slots.amount);
     if (slots.amount !== undefined && !amount) continue;
     // "1:46 to 1:54" is a stretch, not one place and its length.

@@ -5,40 +5,59 @@
  */
 import { countWords, escaped } from '../ops/cut.ts';
 import { OPERATIONS } from '../ops/index.ts';
+import { unitNamed } from '../../draft/settle.ts';
 import { wordsValue } from '../../language/numbers.ts';
 import type { Amount, Request, ReviseContext, Scope, Where } from '../types.ts';
 import { sectionScope, wholeScope } from '../scope.ts';
-import { MASK, type Place, type Quote, type Roles, type Side } from './roles.ts';
+import { verbs } from './verbs.ts';
+import { MASK, beyond, type Place, type Quote, type Roles, type Side } from './roles.ts';
 
-export type ActId = 'undo' | 'unlock' | 'lock' | 'pause' | 'title' | 'merge' | 'split' | 'swap' | 'replace' | 'length' | 'move' | 'remove' | 'question' | 'names' | 'restore' | 'round' | 'figures' | 'simple' | 'spelling' | 'short forms' | 'tense' | 'person' | 'end at' | 'twice'; // prettier-ignore
+export type ActId = 'undo' | 'unlock' | 'lock' | 'pause' | 'title' | 'merge' | 'split' | 'swap' | 'replace' | 'length' | 'move' | 'remove' | 'question' | 'names' | 'restore' | 'round' | 'figures' | 'simple' | 'spelling' | 'short forms' | 'tense' | 'person' | 'end at' | 'twice' | 'units' | 'slower' | 'active' | 'soften' | 'references' | 'labels'; // prettier-ignore
+
+const act = (source: string) => new RegExp(source, 'iu');
+const ONE = '(?:just )?(?:one|a single)';
+const UNIT = '(?:kilomet(?:re|er)s?|kms?|met(?:re|er)s?|cent?imet(?:re|er)s?|millimet(?:re|er)s?|miles?|feet|foot|yards?|inch(?:es)?|kilos?|kilograms?|kg|grams?|ounces?|tonnes?|tons?|lit(?:re|er)s?|gallons?|pints?|hectares?|acres?)'; // prettier-ignore
+const WHOLE_ROLE = '(?:cold open|opener|hook|opening line|closer|closing line|(?:very )?(?:first|last|final) (?:line|thing|sentence|words?))'; // prettier-ignore
+/** Verbs that ask for a cut of some of a part as often as for its end. */
+const EITHER = ['cut', 'lose', 'chop'];
+
+/** What a place does, or is done to it, so that it stands elsewhere. */
+const MOVED = `\\b(?:${verbs(['move'])}|comes?|goes?|belongs?|stands?|sits?|open(?:s|ing)? (?:with|on)|starts? (?:with|on|it)|begin(?:s|ning)? (?:with|on)|leads? with|end(?:s|ing)? (?:with|on)|clos(?:e|es|ing) (?:with|on)|finish(?:es|ing)? (?:with|on)|first|last)\\b|\\b(?:as|make|be(?:come)?)\\b.* ${WHOLE_ROLE}(?=$|[,.])`;
+const PLACED = '\\b(?:at the (?:very )?(?:start|end|top|beginning|bottom)|up top|before|after|earlier|later)\\b';
 
 /** By the first that is found. What is named by a noun (a pause, a title) is asked for whatever verb stands with it. */
 const ACTS: readonly (readonly [ActId, RegExp])[] = [
-  ['undo', /\b(?:undo|revert|roll (?:it |that |this )?back|take (?:it|that) back|(?:as|like) it was(?: before)?$)/i],
-  ['unlock', /\b(?:un(?:lock|freeze)(?:ed)?)\b/i],
-  ['lock', /\b(?:lock(?:ed)?(?: down)?|freeze|frozen|hands off|(?:do not|don['’]t|nobody|never|not to be) (?:touch|change|alter|edit)(?:e[sd]|s)?|(?:signed off|final(?:ised)?)(?: now)?$)\b/i],
-  ['pause', /(?<!\bthe )\b(?:pauses?|rests?|beats?|silences?|breath(?:er)?s?|gaps?|dead air)\b|\bsec(?:ond)?s? of (?:nothing|quiet|air|silence|black)\b|\b(?:wait|hold|breathe|stop) (?:for )?(?:an?|one|two|\d)/i],
-  ['title', /\b(?:titles?|headings?|headline|rename|retitle|re-title|call (?:it|this|that|the (?:section|part))|(?:should|could) be called|name (?:of )?the (?:section|part))\b/i],
-  ['restore', /\b(?:restore|reinstate|(?:original|source|paper)(?:['’]s)? (?:own )?(?:wording|words|phrasing|text)|as (?:the source|the paper|the article) (?:has|says|puts) it)\b/i],
-  ['question', /\bquestion\b/i],
-  ['round', /\bround(?:ed|er)?\b(?! (?:off )?the (?:script|film))|\bdecimals?\b/i],
-  ['figures', /\b(?:figures|numbers|digits|numerals)\b.*\b(?:words|figures|digits|numerals)\b/i],
-  ['spelling', /\b(?:british|american|us|uk) (?:english|spelling)/i],
-  ['short forms', /\bcontractions?\b/i],
-  ['tense', /\b(?:present|past)(?: tense)?\b(?= tense|$|[,.;])/i],
-  ['person', /\b(?:first|second|third) person\b/i],
-  ['simple', /\b(?:simpl(?:e|er|ify|ified)|easier|plainer|plain (?:words|english)|difficult words|for (?:children|kids))\b/i],
-  ['end at', /\b(?:end|stop|finish)s? (?:right |just )?(?:before|after)\b/i],
-  ['merge', /\b(?:merg(?:e|ed|ing)|join(?:ed)?|combin(?:e|ed)|fuse[d]?|unite[d]?|glue[d]?|(?:in|into|as|make) (?:just )?(?:one|a single) (?:sentence|line|section|part|paragraph)|(?:be|become) (?:just )?(?:one|a single|the same)(?: (?:sentence|line|section|part|paragraph))?(?=$|[,.?!;])|(?:be|become) (?:just )?(?:one|a single|the same) (?:sentence|line|section|part|paragraph)|part of the (?:one|section|part|next|previous)|belongs? (?:together|with)|(?:put|run|pull|bring) (?:\S+ ){0,4}together)\b/i],
-  ['split', /\b(?:split(?:ting)?|divid(?:e|ed)|separat(?:e|ed)|break (?:it |this |that |the )?(?:up|in|into|after|at|before|\S+ (?:in|up|into))|two (?:separate )?(?:sentences|lines|sections|parts|paragraphs)|in two|(?:a |its |their )(?:own|new|separate) (?:section|paragraph|part)|(?:full stop|new sentence|new section|new part|new paragraph) (?:after|before|at|from|with))\b/i],
-  ['swap', /\b(?:swap|switch|exchange|trade places|(?:the )?other way (?:a)?round|reverse[d]?|change (?:the )?(?:places|order))\b/i],
-  ['names', /\b(?:anonymi[sz]e[d]?|(?:no|without|hide|change|drop|remove|take out|leave out)(?: the| any| real)* names?|not (?:be )?named?|nameless|unnamed)\b/i],
-  ['replace', new RegExp(`\\b(?:replac(?:e|ed|ing)|substitut(?:e|ed)|change[d]?|correct(?:ed)?|fix(?:ed)?|instead of|rather than|in place of|(?:should|must|ought to|has to|needs to) (?:read|say|be ${MASK})|say|write|use|read|(?:make|turn) (?:it|that|this|${MASK}) (?:in)?to\\b|['’]d rather|would (?:rather|prefer)|make ${MASK}[^.]*${MASK})|->|→|=>|${MASK} ?(?:for|not|=) ?${MASK}`, 'i')],
-  ['remove', /\b(?:delet(?:e|ed)|remov(?:e|ed)|drop(?:ped)?|omit(?:ted)?|strike|scrap(?:ped)?|ditch(?:ed)?|erase[d]?|eliminate|take[n]? (?:\S+ ){0,4}?(?:out|away)|get rid of|le(?:ave|ft) (?:\S+ ){0,4}?out|throw (?:\S+ ){0,3}?(?:out|away))\b/i],
-  ['length', /\b(?:short(?:er|en|ened)|long(?:er)?(?! ago)|lengthen|trim(?:med)?|tight(?:en|er|ened)|condense[d]?|compress(?:ed)?|reduce[d]?|halve[d]?|half (?:as long|the (?:length|time))|too long|drags?|extend(?:ed)?|expand(?:ed)?|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|under|cut (?:it |this |that |the \S+ )?(?:down|back|to|by)|(?:less|more) (?:time|room|air|seconds))\b|\b(?:seconds?|secs?|s) off\b/i],
-  ['twice', /\b(?:twice|two times?|repeats?|repeated|repetitions?)\b/i],
-  ['move', /\b(?:mov(?:e|ed|ing)|put|plac(?:e|ed)|shift(?:ed)?|bring|brought|push(?:ed)?|pull(?:ed)?|drag|stick|comes?|goes?|belongs?|stand|sits?|open(?:s|ing)? (?:with|on)|starts? (?:with|on|it)|begins? (?:with|on)|leads? with|ends? (?:with|on)|clos(?:e|es) (?:with|on)|finish(?:es)? (?:with|on)|first|last|at the (?:very )?(?:start|end|top|beginning|bottom)|before|after|earlier|later)\b/i],
-  ['remove', /\b(?:delet(?:e|ed)|remov(?:e|ed)|cut(?: out)?|drop(?:ped)?|lose|los(?:t|ing)|omit(?:ted)?|strike|struck|kill(?:ed)?|scrap(?:ped)?|ditch(?:ed)?|skip(?:ped)?|erase[d]?|bin|axe|toss|dump|chop|scratch|eliminate|take[n]? (?:\S+ ){0,4}?(?:out|away|off)|le(?:ave|ft) (?:\S+ ){0,4}?(?:out|off)|get rid of|rid of|throw (?:\S+ ){0,3}?(?:out|away)|do without|without|(?:don['’]t|do not|doesn['’]t|not) need(?:ed)?|no need|unnecessary|superfluous|redundant|not (?:useful|necessary|needed)|gone|out|nope|can go|has to go|must go|should go|needs to go|go away|goes)\b/i],
+  ['undo', act(`\\b(?:${verbs(['undo'])}|take (?:it|that) back|(?:as|like) it was(?: before)?$)`)],
+  ['unlock', act('\\b(?:un(?:lock|freeze)(?:ed)?)\\b')],
+  ['lock', act('\\b(?:lock(?:ed)?(?: down)?|freeze|frozen|hands off|(?:do not|don[\'’]t|nobody|never|not to be) (?:touch|change|alter|edit)(?:e[sd]|s)?|(?:signed off|final(?:ised)?)(?: now)?$)\\b')],
+  ['pause', act('(?<!\\bthe )\\b(?:pauses?|rests?|beats?|silences?|breath(?:er)?s?|gaps?|dead air)\\b|\\bsec(?:ond)?s? of (?:nothing|quiet|air|silence|black)\\b|\\b(?:wait|hold|breathe|stop) (?:for )?(?:an?|one|two|\\d)')],
+  ['references', act('\\b(?:foot-?notes?|references|citations?|bibliograph(?:y|ies)|works cited|(?:reading|source) list)\\b')],
+  ['labels', act('\\b(?:captions|labels|kickers|head(?:er|line)s|(?:everything|anything|whatever|lines?) (?:that|which)[’\']?(?:s| is| are|re)? (?:not|no|isn[’\']t|aren[’\']t) (?:an? |real |proper |complete |whole )*sentences?)\\b')],
+  ['title', act(`\\b(?:titles?|headings?|headline|${verbs(['rename'], ['title', 'entitle'])}|call (?:it|this|that|the (?:section|part))|(?:should|could) be called|name (?:of )?the (?:section|part))\\b`)],
+  ['restore', act(`\\b(?:restore|${verbs(['restore'])}|(?:original|source|paper)(?:['’]s)? (?:own )?(?:wording|words|phrasing|text)|as (?:the source|the paper|the article) (?:has|says|puts) it)\\b`)],
+  ['question', act('\\bquestion\\b')],
+  ['round', act(`\\bround(?:ed|er)?\\b(?! (?:off )?the (?:script|film))|\\bdecimals?\\b|\\b${verbs(['round'])}\\b`)],
+  ['figures', act('\\b(?:figures|numbers|digits|numerals)\\b.*\\b(?:words|figures|digits|numerals)\\b|\\b(?:in|as|into) words\\b')],
+  ['units', act(`\\b(?:in|into|to|as|use|using|give|say|want|no|not|than|of) (?:the )?(?:${UNIT}|metric|imperial)\\b|\\b(?:metric|imperial) (?:units?|system|measures?|figures)\\b|\\bconvert\\b`)],
+  ['spelling', act('\\b(?:british|american|us|uk) (?:english|spelling)')],
+  ['short forms', act('\\bcontractions?\\b')],
+  ['tense', act('\\b(?:present|past)(?: tense)?\\b(?= tense|$|[,.;])')],
+  ['active', act('\\bactive(?: voice)?\\b|\\bpassives?\\b')],
+  ['person', act('\\b(?:first|second|third) person\\b')],
+  ['simple', act(`\\b(?:${verbs(['simplify'])}|simple(?:r)?|easier|plainer|plain (?:words|english)|difficult words|for (?:children|kids))\\b`)],
+  ['soften', act(`\\b(?:${verbs(['soften'])}|softer|milder|less (?:strong|harsh|colou?rful|dramatic|salesy|hyped?)|toned down)\\b`)],
+  ['end at', act('\\b(?:end|stop|finish)s? (?:right |just )?(?:before|after)\\b')],
+  ['slower', act('\\b(?:slower|slow(?:ed)? down|more slowly|less (?:fast|quick(?:ly)?|rushed)|too (?:fast|quick)|(?:more|extra|a (?:bit|little) more) (?:room|air|space|breathing space)|room to breathe)\\b')],
+  ['merge', act(`\\b(?:${verbs(['merge'], ['mix', 'link', 'connect', 'compound'])}|(?:in|into|as|make) ${ONE} (?:sentence|line|section|part|paragraph)|(?:be|become) (?:just )?(?:one|a single|the same)(?: (?:sentence|line|section|part|paragraph))?(?=$|[,.?!;])|(?:be|become) (?:just )?(?:one|a single|the same) (?:sentence|line|section|part|paragraph)|part of the (?:one|section|part|next|previous)|belongs? (?:together|with)|(?:put|run|pull|bring) (?:\\S+ ){0,4}together|^${ONE} (?:sentence|line|section|part|paragraph)$)(?=$|[^\\p{L}])`)],
+  ['split', act(`\\b(?:${verbs(['split'])}|break (?:it |this |that |the )?(?:up|in|into|after|at|before|\\S+ (?:in|up|into))|two (?:separate )?(?:sentences|lines|sections|parts|paragraphs)|in two|(?:a |its |their )(?:own|new|separate) (?:section|paragraph|part)|new (?:sentence|section|part|paragraph|line)|full stop (?:after|before|at|from|with))\\b`)],
+  ['swap', act(`\\b(?:${verbs(['swap'], ['trade', 'flip'])}|trade places|(?:the )?other way (?:a)?round|change (?:the )?(?:places?|positions?|order))\\b`)],
+  ['names', act('\\b(?:anonymi[sz]e[d]?|(?:no|without|hide|change|drop|remove|take out|leave out)(?: the| any| real)* names?|not (?:be )?named?|nameless|unnamed)\\b')],
+  ['replace', act(`\\b(?:${verbs(['replace'], ['right'])}|change[d]?|instead of|rather than|in place of|(?:should|must|ought to|has to|needs to) (?:read|say|be ${MASK})|say|write|use|read|(?:make|turn) (?:it|that|this|${MASK}) (?:in)?to\\b|['’]d rather|would (?:rather|prefer)|make ${MASK}[^.]*${MASK})|\\b(?:would|could|might|may|how about|what about|maybe|perhaps|better|try) ${MASK}|->|→|=>|${MASK} ?(?:for|not|=) ?${MASK}`)],
+  ['remove', act(`\\b${verbs(['remove'], EITHER)}\\b|^no(?: more)? (?=\\S)|\\bnothing (?:more )?(?:after|before|behind)\\b`)],
+  ['length', act(`\\b(?:${verbs(['shorten', 'lengthen'], EITHER)}|short(?:er|en|ened)|long(?:er)?(?! ago)|tighter|half (?:as long|the (?:length|time))|too long|drags?|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|under|(?:cut|chop) (?:it |this |that |the \\S+ )?(?:down|back|to|by)|(?:less|more) (?:time|room|air|seconds))\\b|(?:\\b|\\d)(?:seconds?|secs?|s) (?:off|less|more)\\b`)],
+  ['twice', act('\\b(?:twice|two times?|repeats?|repeated|repetitions?)\\b')],
+  ['move', act(`${MOVED}|${PLACED}`)],
+  ['remove', act(`\\b(?:${verbs(['remove'])}|take[n]? (?:\\S+ ){0,4}?off|without|(?:don['’]t|do not|doesn['’]t|not) need(?:ed)?|no need|unnecessary|superfluous|redundant|not (?:useful|necessary|needed)|gone|nope|can go|has to go|must go|should go|needs to go|go away|goes)\\b|(?<!\\brun |\\bof )\\bout$`)],
 ]; // prettier-ignore
 
 /** The acts whose words stand in a clause, the likeliest first. */
@@ -101,7 +120,7 @@ function whereIn({ roles }: Frame): Where | null {
   if (
     has(
       text,
-      /\b(?:to|at|on|into) the (?:very )?(?:end|bottom|close)\b|\b(?:as|come|comes|go|goes|be|put) (?:the )?(?:very )?last\b|\bend(?:s|ing)? (?:it )?(?:with|on)\b|\bclos(?:e|es|ing) (?:it )?(?:with|on)\b|\bfinish(?:es)? (?:it )?(?:with|on)\b|\bto the back\b|\blast (?:thing|of all)\b|\bat the (?:very )?end\b/i,
+      /\b(?:to|at|on|into) the (?:very )?(?:end|bottom|close)\b|\b(?:as|come|comes|go|goes|be|put) (?:the )?(?:very )?last\b|\bend(?:s|ing)? (?:it )?(?:with|on)\b|\bclos(?:e|es|ing) (?:it )?(?:with|on)\b|\bfinish(?:es)? (?:it )?(?:with|on)\b|\bto the back\b|\blast (?:thing|of all)\b|\bat the (?:very )?end\b|\b(?:as|make|be(?:come)?)\b.* (?:closer|closing line|(?:very )?(?:last|final) (?:line|thing|sentence|words?))(?=$|[,.])/i,
     )
   )
     // prettier-ignore
@@ -109,7 +128,7 @@ function whereIn({ roles }: Frame): Where | null {
   if (
     has(
       text,
-      /\b(?:to|at|into) the (?:very )?(?:start|beginning|top|front|opening)\b|\b(?:come|comes|go|goes|be|put|stand) (?:up )?(?:the )?(?:very )?(?:first|up front)\b|\bfirst (?:thing|of all)\b|\b(?:open|start|begin|lead)s? (?:it )?(?:with|on)\b|\bup front\b|\bfirst$/i,
+      /\b(?:to|at|into) the (?:very )?(?:start|beginning|top|front|opening)\b|\b(?:come|comes|go|goes|be|put|stand) (?:up )?(?:the )?(?:very )?(?:first|up front)\b|\bfirst (?:thing|of all)\b|\b(?:open|start|begin|lead)(?:s|n?ing)? (?:it )?(?:with|on)\b|\bup (?:front|top)\b|\b(?:as|make|be(?:come)?)\b.* (?:cold open|opener|hook|opening line|(?:very )?first (?:line|thing|sentence|words?))(?=$|[,.])|\bfirst$/i,
     )
   )
     // prettier-ignore
@@ -121,7 +140,7 @@ function whereIn({ roles }: Frame): Where | null {
     : null;
 }
 
-const MOVES = /\b(?:mov(?:e|ed|ing)|put|plac(?:e|ed)|shift(?:ed)?|bring|brought|push(?:ed)?|pull(?:ed)?|drag|stick|comes?|goes?|belongs?|stands?|sits?|hear|told|tell|opens?|starts?|begins?|leads?|ends?|clos(?:e|es)|finish(?:es)?|first|last|be)\b/i; // prettier-ignore
+const MOVES = act(`${MOVED}|\\b(?:hear|told|tell|be)\\b`);
 
 /** The words that are to stand in a line, and those they stand for: what the script has is what goes. */
 function pairIn({ quotes, text }: Roles): { old: Quote; by: string } | null {
@@ -130,6 +149,7 @@ function pairIn({ quotes, text }: Roles): { old: Quote; by: string } | null {
   if (said.length === 1 && fresh.length === 1) return { old: said[0], by: fresh[0].words };
   if (said.length === 2 && !fresh.length) {
     const [a, b] = said;
+    if (/^[\s,]*(?:and|or|,)[\s,]*$/i.test(text.slice(a.start + 1, b.start))) return null;
     const turned = has(text.slice(a.start, b.start), /\b(?:instead of|rather than|in place of|not|for)\b/i);
     return turned ? { old: b, by: a.words } : { old: a, by: b.words };
   }
@@ -162,10 +182,36 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   round: ({ roles, context, kept }) => [request('round', scopeFor(roles, context), { keep: kept })],
   figures: ({ roles, context, kept }) => {
     const words = /\b(?:as|in|into|to) words\b|\bspell/i.test(roles.text);
+    const own = roles.quotes.filter((q) => q.said && /\d/.test(q.words));
+    if (words && own.length)
+      return own.map((q) => request('said-in-words', wholeScope(context.sections), { slots: { text: q.words } }));
     return [
       request(words ? 'numbers-in-words' : 'numbers-in-figures', scopeFor(roles, context), { keep: kept }),
     ];
   },
+  units: ({ roles, context, before }) => {
+    const { text } = roles;
+    const named = [...text.matchAll(new RegExp(`\\b(not|no|than|of) (?:the )?(${UNIT})\\b|\\b(?:the )?(${UNIT}|metric|imperial)\\b`, 'giu'))];
+    const wanted = named.find((m) => m[3])?.[3]?.toLowerCase();
+    const unwanted = named.find((m) => m[2])?.[2]?.toLowerCase();
+    const unit = wanted ?? unwanted;
+    if (!unit) return null;
+    const own = /^(?:metric|imperial)$/.test(unit) ? { system: unit, name: '' } : unitNamed(unit);
+    if (!own) return { unknown: `“${unit}” is no unit that can be worked out.` };
+    const other = own.system === 'metric' ? 'imperial' : 'metric';
+    const both = has(text, /\b(?:as well|too|also|both|beside|brackets|alongside|next to)\b/i);
+    const system = both ? 'both' : wanted ? own.system : other;
+    return [request('units', roles.places[0]?.scope ?? before ?? wholeScope(context.sections), { slots: { system, ...(own.name ? { unit } : {}) } })];
+  }, // prettier-ignore
+  active: ({ roles, context, before }) => [request('active', roles.places[0]?.scope ?? before ?? wholeScope(context.sections))],
+  soften: () => ({ unknown: 'How to say it more softly, no rule can tell: write it in your own words, or order the line.' }),
+  slower: ({ roles, before }) => {
+    const at = roles.places.find((p) => p.scope.type !== 'whole')?.scope ?? before;
+    if (roles.amounts.length) return null;
+    return at && at.type !== 'whole' ? [request('slower', at)] : { unknown: 'How fast the whole is read is its pace, beside the strip; a note slows a part, by rests.' };
+  }, // prettier-ignore
+  references: (f) => noSpeech(f, 'no-references'),
+  labels: (f) => noSpeech(f, 'no-labels'),
   simple: ({ roles, context, before }) => [
     request('for-children', roles.places[0]?.scope ?? before ?? wholeScope(context.sections)),
   ],
@@ -218,7 +264,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const value =
       roles.quotes.filter((q) => !context.sections.some((s) => s.title.toLowerCase() === q.words.toLowerCase())).at(-1)?.words ??
       /(?:\bto|\bcalled|\binto|:|\bbe|\bit)\s+((?:the |an? )?\p{Lu}[^,.;:!?]{2,60})$/u.exec(roles.text)?.[1];
-    const at = targetsOf(f).find((p) => p.says !== `“${value}”`);
+    const at = targetsOf(f).find((p) => p.says !== `“${value}”`) ?? (f.before ? { scope: f.before } : undefined);
     return value && at ? [request('rename', at.scope, { slots: { text: value } })] : null;
   }, // prettier-ignore
   restore: (f) => {
@@ -236,7 +282,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const { roles, context } = f;
     const [a, b] = [...targetsOf(f), ...roles.places.filter((p) => p.side !== null)];
     if (!a) return null;
-    const one = /\b(?:sentence|line|breath)\b/i.test(roles.text);
+    const one = /\b(?:sentences?|lines?|breath)\b/i.test(roles.text);
     const held = asSection(a.scope, context);
     if (b && held && b.scope.type === 'sections')
       return [request('join', held, { slots: { about: phraseOf(b.scope, context) } })];
@@ -274,10 +320,11 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   },
   replace: (f) => {
     const { roles, context, said } = f;
-    const lone = roles.quotes.length === 1 && !roles.quotes[0]!.said ? roles.quotes[0]! : null;
+    const offered = new RegExp(`\\b(?:would|could|might|may|how about|what about|maybe|perhaps|better|try) ${MASK}`, 'iu').test(roles.text);
+    const lone = roles.quotes.length === 1 && (offered || !roles.quotes[0]!.said) ? roles.quotes[0]! : null;
     const near = lone && said && spanFor(said.words, lone.words);
     const pair = pairIn(roles) ?? (lone && said ? { old: near ? { ...said, words: near } : said, by: lone.words } : null);
-    const within = roles.places.find((p) => p.says !== `“${pair?.old.words}”` && p.side === null && p.scope.lines.length);
+    const within = roles.places.find((p) => p.says !== `“${pair?.old.words}”` && p.says !== `“${pair?.by}”` && p.side === null && p.scope.lines.length);
     if (pair) return [request('replace-text', within?.scope ?? wholeScope(context.sections), { slots: changedPart(pair.old.words, pair.by) })];
     const fresh = roles.quotes.find((q) => !q.said);
     const at = targetsOf(f)[0];
@@ -288,6 +335,9 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       // Few words for a long line are some of it, and nobody knows which.
       return countWords(fresh.words) * 2 < countWords(line) ? null : [request('set-line', at.scope, { slots: { text: fresh.words } })];
     }
+    // "Nobody says slane. Say spade."
+    const plain = said && /^(?:just |only )?(?:say|use|write|put|make it) (?:only |just )?(?:an? |the )?([\p{L}’'-]+)(?: instead| there)?$/iu.exec(roles.text.trim());
+    if (plain) return [request('replace-text', wholeScope(context.sections), { slots: { text: said.words, by: plain[1] } })];
     // "say lorry instead of truck", "truck should be lorry"
     const words = new RegExp(`^(?:.*\\b(?:say|use|write|put) )?(?:an? |the )?([\\p{L}-]+(?: [\\p{L}-]+)?) (?:instead of|rather than|in place of|for|not) (?:an? |the )?([\\p{L}-]+(?: [\\p{L}-]+)?)$`, 'iu').exec(roles.text.trim());
     if (words) return [request('replace-text', wholeScope(context.sections), { slots: { text: words[2], by: words[1] } })];
@@ -321,6 +371,12 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   }, // prettier-ignore
   remove: (f) => {
     const { roles, context } = f;
+    const nothing = /\bnothing (?:more )?(after|before|behind)\b/i.exec(roles.text)?.[1];
+    if (nothing && has(roles.text, /\babout\b/i)) return null;
+    if (nothing && !roles.places.some((p) => p.start > 0) && f.before) {
+      const rest = beyond(nothing, f.before, context);
+      return rest ? [request('drop', rest)] : { unknown: `Nothing stands ${nothing} it.` };
+    }
     const places = targetsOf(f);
     const quoted = roles.quotes.filter((q) => q.said);
     if (!places.length && !quoted.length) return null;
@@ -374,6 +430,12 @@ function behind(scope: Scope, { sections }: ReviseContext): Scope {
   const ids = sections.flatMap((s) => s.lines.map((l) => l.id));
   const next = ids[ids.indexOf(scope.lines.at(-1)!) + 1];
   return next ? { type: 'lines', says: `what follows ${scope.says}`, sections: [], lines: [next] } : scope;
+}
+const CUTS = act(`\\b${verbs(['remove'])}\\b|\\b(?:no|without|out|gone|off)\\b`);
+/** Rows that nobody says, where they are to go and nothing else is named. */
+function noSpeech({ roles, context }: Frame, id: 'no-references' | 'no-labels'): Read {
+  if (roles.quotes.some((q) => q.said) || !CUTS.test(roles.text)) return null;
+  return [request(id, wholeScope(context.sections))];
 }
 function locked(f: Frame, id: 'lock' | 'unlock'): Read {
   const whole = f.roles.places.find((p) => p.scope.type === 'whole') ?? (/\b(?:all|everything)\b/i.test(f.roles.text) ? { scope: wholeScope(f.context.sections) } : undefined); // prettier-ignore

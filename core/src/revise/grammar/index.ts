@@ -1,13 +1,16 @@
 /** Notes whose words no pattern holds: read clause by clause, by act and roles, everything else left over. All wishes are read, or none. */
 import { COURTESIES, bareNote } from '../bare.ts';
-import { QUOTED, asksFor, partsOf } from '../plainly.ts';
+import { ORDER_WORDS, QUOTED, asksFor, partsOf } from '../plainly.ts';
+import { literal } from '../../language/literal.ts';
 import type { Amount, Request, ReviseContext, Scope } from '../types.ts';
 import { actsIn, readAct, restBeside, together, wish, type ActId } from './acts.ts';
+import { lineSaying } from '../said.ts';
+import { scopeOf } from '../scope.ts';
 import { MASK, maskAt, rolesOf, type Quote, type Roles } from './roles.ts';
 
 /** Where one clause ends and another may begin: not between the members of a list. */
 const JOINTS = new RegExp(
-  `\\s*,\\s+(?!(?:and\\s+|or\\s+)?(?:the\\s+)?(?:\\d|${MASK}|one\\b|two\\b|three\\b|four\\b|five\\b|six\\b|seven\\b|eight\\b|nine\\b|ten\\b))(?:and\\s+|but\\s+|then\\s+|so\\s+)*|\\s+(?:and|but|then)\\s+(?=(?:then |also |please |maybe |perhaps |could |can |let |if |once |after that |don['’]t )|(?:lock|unlock|move|put|cut|drop|delete|remove|lose|leave|keep|make|give|add|split|join|merge|swap|change|replace|call|rename|trim|shorten|close|end|open|start|take|bring|stop|pause|wait|skip|say|write|use|round|tell|get|kill)\\b)|\\s+[-–—]+\\s+|:\\s+|\\?\\s+`,
+  `\\s*,\\s+(?!(?:and\\s+|or\\s+)?(?:the\\s+)?(?:\\d|${MASK}|one\\b|two\\b|three\\b|four\\b|five\\b|six\\b|seven\\b|eight\\b|nine\\b|ten\\b))(?:and\\s+|but\\s+|then\\s+|so\\s+)*|\\s+(?:and|but|then)\\s+(?=(?:then |also |please |maybe |perhaps |could |can |let |if |once |after that |don['’]t )|(?:${ORDER_WORDS})\\b)|\\s+[-–—]+\\s+|:\\s+|\\?\\s+`,
   'giu',
 );
 /** What must stay as it is: a wish about nothing that changes. */
@@ -19,18 +22,23 @@ const POINTS = /\b(?:it|that|this|them|those|these|both)\b/i;
 const ONE_MORE = /^(?:and )?(?:one|another|the same) (?:more )?(after|before)(?: (?:it|that))?$/i;
 /** "do not round it": holds back, and asks for nothing. */
 const REFUSES = /^(?:but |and )?(?:please )?(?:do not|don['’]t|never) /i;
+/** "do not say slane, say …" */
+const UNSAID = /\b(?:do not|don['’]t|never|not|no longer) (?:say|use|call|write|mention)\b/i;
 /** "…, to cut on": what it is for. */
 const PURPOSE = /^(?:to|so (?:that )?(?:i|we|they|it)|for) /i;
 /** "is that a section of its own?" */
-const WONDERS = /^(?:is|are|was|were|do|does|did|isn['’]t|why|who|how come|how am) /i;
+const WONDERS = /^(?:is|are|was|were|does|did|isn['’]t|why|who|how come|how am|do (?:you|we|i|they|people)) /i;
 /** "we'd be grateful if", and the second "if" of such a sentence. */
 const HOPES =
   /\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
 /** What makes a wish depend on something; not the courtesy "if possible". */
 const DEPENDS = /\b(?:if|unless|only when|in case|provided)\b(?! (?:possible|you can|you could|you like|you don['’]t mind|that works|that['’]s|it works|it['’]s|ok|okay)\b)/i; // prettier-ignore
 
+/** "Remove it or attribute it": the choice is somebody's. */
+const EITHER = new RegExp(`(?:^|, )(?:please )?(?:${ORDER_WORDS})\\b[^,]* or (?:else )?(?:${ORDER_WORDS})\\b|\\bor (?:go|else)\\b`, 'iu');
+
 /** "The same for whatever is like it": of which nobody knows what it takes in. */
-const ALIKE = /\b(?:same|likewise|also|too)\b/i;
+const ALIKE = /\b(?:same|likewise|also)\b|\btoo\b(?=$|[,.;])/i;
 
 /** Whether the script writes a word in capitals among words that it doesn't. */
 const isAcronym = (word: string, { sections }: ReviseContext) =>
@@ -81,11 +89,15 @@ interface Reading {
   said: Quote | null;
   /** The first place that was named and isn't there, in words. */
   missing: string | null;
+  /** Quotations that the script lacks, of sentences that nothing was made of: what they are for must come out later. */
+  loose: string[];
 }
 /** A sentence, its quotations masked. */
 interface Sentence {
   text: string;
   quoted: readonly string[];
+  /** So many of them, the first ones, stood in quotation marks. */
+  marked: number;
 }
 /** Why a note can't be read: a place that isn't there, or nothing that can be said. */
 type Failure = { unknown: string } | 'unread';
@@ -101,14 +113,32 @@ export function readNote(note: string, context: ReviseContext): NoteRead {
     before: null,
     said: null,
     missing: null,
+    loose: [],
   };
   for (const part of partsOf(note)) {
     const failure = readSentence(maskedSentence(part, context), reading);
     if (failure && failure !== 'unread') return failure;
     if (failure) return unread(reading);
   }
+  if (reading.loose.some((q) => !uses(reading.requests, q, context))) return unread(reading);
   return reading.requests.length ? { requests: reading.requests } : unread(reading);
 }
+
+/** Whether some wish has quoted words: as its own, or as its place. */
+function uses(requests: readonly Request[], words: string, context: ReviseContext): boolean {
+  const quoted = words.toLowerCase();
+  const line = lineSaying(words, context.sections);
+  const placeOf = (about: string) => {
+    const at = scopeOf(about, context);
+    return 'scope' in at ? at.scope : null;
+  };
+  return requests.some(
+    ({ slots, scope, where }) =>
+      JSON.stringify([slots, scope.says, where?.says]).toLowerCase().includes(JSON.stringify(quoted).slice(1, -1)) ||
+      Object.values(slots).some((s) => s && quoted.includes(s.toLowerCase())) ||
+      ('line' in line && [scope, where?.scope, slots.about ? placeOf(slots.about) : null].some((s) => s?.lines.includes(line.line.id))),
+  );
+} // prettier-ignore
 
 const unread = ({ missing }: Reading): NoteRead => (missing === null ? null : { unknown: missing });
 
@@ -116,19 +146,31 @@ const unread = ({ missing }: Reading): NoteRead => (missing === null ? null : { 
 function maskedSentence(part: string, context: ReviseContext): Sentence {
   const quoted: string[] = [];
   const mask = (words: string) => maskAt(quoted.push(words) - 1);
-  const text = part
+  const has = (word: string) => saysWord(word, context);
+  const plain = part
     .replace(/\p{Co}/gu, ' ')
     .replace(/\s*(?:\.{2,}|…)\s*/g, ' ')
     .replace(HOPES, 'please')
-    .replace(QUOTED, (q) => mask(q.slice(1, -1).replace(/[.,]$/, '')))
+    .replace(QUOTED, (q) => mask(q.slice(1, -1).replace(/[.,]$/, '')));
+  const marked = quoted.length;
+  const text = plain
     .replace(/(?<![\p{L}\p{N}'’-])\p{Lu}{2,}(?![\p{L}\p{N}-])/gu, (w) =>
       isAcronym(w, context) ? mask(w) : w,
-    );
-  return { text, quoted };
+    )
+    .replace(MENTIONED, (w) => (has(w) ? mask(w) : w));
+  return { text, quoted, marked };
 }
 
+/** Words that are spoken of: "the word slane", "the name Dagny", "the 58", "nobody says slane". */
+const MENTIONED =
+  /(?<=\b(?:the|this|that) (?:word|name|term|phrase|expression) )[\p{L}][\p{L}’'-]*|(?<=\b(?:the|figure|number|hour|time|year|amount|age) )[£$€]?\d[\d.,:]*\d?(?=$|[,;?!]|\.(?:$|\s)| (?:out|away|off|please|in|as|should|could|can|must|and|or|is|are)\b)|(?<=\b(?:says|knows|understands|pronounces?) (?:an? )?)\p{Ll}{4,}$/giu;
+const saysWord = (word: string, { sections }: ReviseContext) => {
+  const whole = new RegExp(`(?<![\\p{L}\\p{N}])${literal(word)}(?![\\p{L}\\p{N}])`, 'iu');
+  return sections.some((s) => s.lines.some((l) => whole.test(l.text)));
+};
+
 function readSentence(sentence: Sentence, reading: Reading): Failure | null {
-  if (DEPENDS.test(sentence.text)) return 'unread';
+  if (DEPENDS.test(sentence.text) || EITHER.test(sentence.text)) return 'unread';
   const clauses = sentence.text
     .split(JOINTS)
     .map(bareNote)
@@ -159,6 +201,12 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
     )
       continue;
     if (PURPOSE.test(clause) && reading.requests.length) continue;
+    const unsaid = UNSAID.test(clause) ? rolesIn(clause).quotes.find((q) => q.said) : undefined;
+    if (unsaid) {
+      reading.said = unsaid;
+      open.push(clause);
+      continue;
+    }
     if (anotherRest(clause, reading) || (REFUSES.test(clause) && !acts.includes('lock'))) {
       asked = true;
       continue;
@@ -182,17 +230,27 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
       open.push(clause);
       continue;
     }
+    // "Part four is too long, can it be 8 seconds shorter?": of two the one that says how much.
+    reading.requests = reading.requests.filter((q) => q.amount || !read.requests.some((r) => r.amount && r.operation === q.operation && r.scope.lines.join() === q.scope.lines.join())); // prettier-ignore
     reading.requests.push(...read.requests.filter((r) => !reading.requests.some((q) => alike(q, r))));
     last = read.act;
     if (beside && read.text.endsWith(beside)) taken = i + 1;
     asked = true;
     open = [];
   }
+  // Figures of the script are spoken of; others are wished.
+  const wishes = (text: string) => asksFor(text.replace(/\d[\d.,:]*\d|\d/g, (n) => (saysWord(n, reading.context) ? 'so many' : n))); // prettier-ignore
   // A wish that nothing was made of must not be lost.
-  if (open.some((c) => asksFor(c)) || (!asked && ALIKE.test(sentence.text) && !STAYS.test(sentence.text)))
+  if (open.some(wishes) || (!asked && ALIKE.test(sentence.text) && !STAYS.test(sentence.text)))
     return 'unread';
-  if (asked) return null;
-  if (asksFor(sentence.text) && !(STAYS.test(sentence.text) && reading.requests.length)) return 'unread';
+  const quotations = sentence.quoted.slice(0, sentence.marked);
+  if (asked) {
+    // Quoted words are never said for nothing: what nothing was made of was a wish of its own.
+    return quotations.some((q) => q !== reading.said?.words && !uses(reading.requests, q, reading.context)) ? 'unread' : null; // prettier-ignore
+  }
+  if (pairOf(sentence, rolesIn, reading)) return null;
+  reading.loose.push(...quotations.filter((q) => !spoken(q, reading.context)));
+  if (wishes(sentence.text) && !(STAYS.test(sentence.text) && reading.requests.length)) return 'unread';
   const { places, amounts, quotes } = rolesIn(sentence.text);
   reading.said = quotes.find((q) => q.said) ?? null;
   if (amounts[0] && !places.length)
@@ -201,6 +259,24 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
   return null;
 }
 
+const spoken = (words: string, { sections }: ReviseContext) => {
+  const line = lineSaying(words.split(/\s*(?:\.{3}|…)\s*/)[0], sections);
+  return 'line' in line || line.times > 0;
+};
+/** "I can't say 'A' with a straight face, 'B'?": words of the script, and others beside them, without a verb of change. */
+function pairOf(sentence: Sentence, rolesIn: (text: string) => Roles, reading: Reading): boolean {
+  const quotations = sentence.quoted.slice(0, sentence.marked);
+  if (quotations.length !== 2 || actsIn(sentence.text).some((a) => a !== 'replace')) return false;
+  if (quotations.filter((q) => spoken(q, reading.context)).length !== 1) return false;
+  const read = readAct('replace', { ...reading, roles: rolesIn(sentence.text) });
+  if (!Array.isArray(read)) return false;
+  reading.requests.push(...read);
+  return true;
+}
+
+/** "give the year first": it has something of its own to do, and isn't about what was said before. */
+const OBJECT =
+  /^(?:and |but |then |so )*\p{L}+ (?:the|his|her|their|our|your|its) (?!(?:end|start|top|beginning|bottom|words?|phrase|name|title|same|wording|length|time|rest|order|line|sentence|section|part|paragraph|bit)\b)\p{L}+/iu;
 /** A clause alone and with what stands beside it, the likeliest first. */
 function triesOf(
   clause: string,
@@ -210,6 +286,7 @@ function triesOf(
 ): string[] {
   const joined = open.length ? [`${open.join(', ')}, ${clause}`] : [];
   const [own, around] = [rolesIn(clause), rolesIn(open.join(', '))];
+  if (!own.places.length && !POINTS.test(clause) && OBJECT.test(clause)) return beside ? [clause, `${clause}, ${beside}`] : [clause]; // prettier-ignore
   // A place beside it is where it is wished, unless it names one itself.
   const placed = !own.places.length && (around.places.length > 0 || around.missing !== null);
   const first = POINTS.test(clause) || placed ? [...joined, clause] : [clause, ...joined];

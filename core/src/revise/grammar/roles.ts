@@ -46,14 +46,14 @@ export interface Roles {
 const COUNT = '(?:\\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)';
 const ORDINAL =
   '(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|\\d{1,2}(?:st|nd|rd|th)|last|final|penultimate|second to last|next to last)';
-const PART = '(?:sections?|parts?|chapters?|paragraphs?|paras?|passages?|blocks?|segments?|beats?)';
+const PART = '(?:sections?|parts?|chapters?|paragraphs?|paras?|passages?|blocks?|segments?)';
 const LINE = '(?:lines?|sentences?)';
 /** What notes call a stretch whose subject they name. */
-const STRETCH = '(?:bit|stuff|thing|story|scene|episode|moment|joke|anecdote|business|caption|quote|quotation|question|detail|figure|number)s?'; // prettier-ignore
+const STRETCH = '(?:(?:bit|stuff|thing|story|scene|episode|moment|joke|anecdote|business|caption|quote|quotation|question|detail)s?|figure|number)'; // prettier-ignore
 const KIND = `(?:${PART}|${LINE}|${STRETCH}|one)`;
 const WORD = "[\\p{L}\\p{N}][\\p{L}\\p{N}'’-]*";
 const ENDS_NAME =
-  '(?=$|[,;:()?!.]|\\s(?:to|after|before|behind|into|right|just|directly|should|could|can|must|needs?|has|have|goes?|comes?|in half|by|at|as|please|first|last|instead|and|then|so|because|for|up|down|out|off|away|back|with a|with the title|longer|shorter|too|with|altogether|completely|entirely|here|everywhere)\\b)';
+  '(?=$|[,;:()?!.]|\\s(?:to|after|before|behind|into|right|just|directly|should|could|can|must|might|may|would|will|is|are|was|were|be|there|needs?|has|have|goes?|comes?|in half|by|at|as|please|first|last|instead|and|then|so|because|for|up|down|out|off|away|back|with a|with the title|longer|shorter|too|with|altogether|completely|entirely|here|everywhere)\\b)';
 const SUBJECT = `(?!(?:and|then)\\b)${WORD}(?:\\s(?!(?:and|then)\\b)${WORD}){0,6}?`;
 
 interface Pattern {
@@ -82,9 +82,9 @@ const PATTERNS: readonly Pattern[] = [
   pattern(`(?<=\\b(?:after|before|behind) )${COUNT}\\b(?! ?(?:s|secs?|seconds?|words?|minutes?|mins?)\\b)`, false, (m) => `section ${m[0]}`),
   pattern(`\\babout (?:the )?${SUBJECT}${ENDS_NAME}`, false, (m) => `the line ${m[0]}`),
   pattern(`\\b(?:where|when) (?:he|she|they|it|we|I|you|the ${WORD}) ${SUBJECT}${ENDS_NAME}`, false, (m) => `the line about ${m[0].replace(/^(?:where|when) (?:(?:he|she|they|it|we|I|you) (?:says?|tells?|gets? to|talks? (?:of|about)|mentions?)?|the)/i, '')}`),
-  pattern('\\b(?:the )?(?:very )?(?:opening|intro(?:duction)?|hook|cold open|ending|outro|conclusion|closing)(?! ?\\p{Ll}*ly)\\b', false),
+  pattern('\\b(?:the )?(?:very )?(?:opening|intro(?:duction)?|hook|cold open|ending|outro|conclusion|closing)\\b(?! (?:on|with)\\b)', false),
   pattern('(?<=\\b(?:in|of|from|shorten|trim|cut|make|redo) )(?:the )?(?:beginning|start|end)\\b(?! of)', false),
-  pattern('\\b(?:it|them|both|those|these|this|that)\\b(?! \\p{L}+ing)', false),
+  pattern('\\b(?:it|them|both|those|these)\\b(?! \\p{L}+ing)|\\b(?:this|that)\\b(?=$|[,.;?!]| (?:to|at|after|before|up|down|out|off|away|back|into|in|by|one|please|too|should|could|can|must|go|goes|be|a|an|by)\\b)', false),
 ]; // prettier-ignore
 
 const ORDINALS = 'first second third fourth fifth sixth seventh eighth ninth tenth'.split(' ');
@@ -128,14 +128,24 @@ function stretch(from: Scope, to: Scope, says: string, context: ReviseContext): 
   return { type: 'lines', says, sections: [], lines };
 } // prettier-ignore
 
-const BEYOND = /\b(?:everything|all|whatever|what comes) (?:that )?(?:comes |is |stands )?(?:after|from|before|behind)\s+$/i; // prettier-ignore
+const BEYOND = /\b(?:everything|all|whatever|what comes|nothing(?: more)?) (?:that )?(?:comes |is |stands )?(after|from|before|behind)\s+$/i; // prettier-ignore
 /** "everything after the bell": all the lines on one side of a place. */
-function beyond(lead: string, at: Omit<Place, 'side'>, { sections }: ReviseContext): Scope | null {
+export function beyond(side: string, place: Scope, { sections }: ReviseContext): Scope | null {
   const ids = linesIn(sections).map((l) => l.id);
-  const [, side] = /(after|from|before|behind)\s+$/i.exec(lead)!;
-  const [first, last] = [ids.indexOf(at.scope.lines[0]), ids.indexOf(at.scope.lines.at(-1)!)];
+  const [first, last] = [ids.indexOf(place.lines[0]), ids.indexOf(place.lines.at(-1)!)];
   const lines = /before/i.test(side) ? ids.slice(0, first) : ids.slice(/from/i.test(side) ? first : last + 1);
-  return lines.length ? { type: 'lines', says: `everything ${side} ${at.says}`, sections: [], lines } : null;
+  return lines.length ? { type: 'lines', says: `everything ${side} ${place.says}`, sections: [], lines } : null;
+}
+
+const SO_MANY = /\b(?:(two|both|2)|(three|3)) $/i;
+/** "the two sentences about the council": where one tells of it, those behind it go on about it. */
+function counted(lead: string, scope: Scope, { sections }: ReviseContext): Scope {
+  const said = SO_MANY.exec(lead);
+  const n = said ? (said[1] ? 2 : 3) : 0;
+  if (scope.type !== 'lines' || scope.lines.length >= n) return scope;
+  const all = sections.find((s) => s.lines.some((l) => l.id === scope.lines[0]))!.lines.map((l) => l.id);
+  const lines = all.slice(all.indexOf(scope.lines[0]), all.indexOf(scope.lines[0]) + n);
+  return lines.length === n ? { ...scope, lines } : scope;
 }
 
 /** The section after or before a place. */
@@ -156,11 +166,23 @@ function titled(text: string, { sections }: ReviseContext): Omit<Place, 'side'>[
   });
 }
 
+const POINTED = /^(?:it|them|both|those|these|this|that)$/i;
 /** What stands between two places, not over them. */
 const RESTS = /\b(?:pause|rest|beat|silence|gap|breath(?:er)?|quiet|nothing)s?\b/i;
 const TWO = /\b(?:swap|switch|exchange|merge|join|combine|replace)\b/i;
+const FIRST_NAMED = new RegExp(`^((?:the |that |this |his |her |their |our |your )?(?!(?:yes|no|ok|okay|also|please|then|so|and|but|i|we|it|they|you|he|she|there)\\b)${WORD}(?: (?!(?:is|are|was|were|has|have|should|could|can|must|to|and|please)\\b)${WORD}){0,3})(?: (?:is|was|sounds?|feels?|reads?) [^,]*)?, (?=.*\\b(?:it|that|this|them)\\b)`, 'iu');
+/** "the fan reveal, move it to the end": what is named first is what is pointed at, where a line or a section tells of it. */
+function namedFirst(text: string, context: ReviseContext): Scope | null {
+  const name = FIRST_NAMED.exec(text)?.[1];
+  if (!name || new RegExp(MASK).test(name)) return null;
+  const plain = name.replace(/^(?:the|that|this|his|her|their|our|your) /i, '');
+  const titled = context.sections.some((s) => s.title.toLowerCase() === plain.toLowerCase());
+  const result = scopeOf(titled || new RegExp(`\\b${KIND}\\b`, 'iu').test(name) ? name : `the line about ${plain}`, context);
+  return 'scope' in result ? result.scope : null;
+}
 /** Reads a clause, its quotations masked. `before`: what the wish before it was about. */
-export function rolesOf(said: string, quoted: readonly string[], before: Scope | null, context: ReviseContext): Roles {
+export function rolesOf(said: string, quoted: readonly string[], earlier: Scope | null, context: ReviseContext): Roles {
+  const before = namedFirst(said, context) ?? earlier;
   const inside: ReviseContext = before
     ? { ...context, selection: { lines: before.lines, ...(before.sections.length === 1 ? { section: before.sections[0] } : {}) } }
     : context;
@@ -188,11 +210,15 @@ export function rolesOf(said: string, quoted: readonly string[], before: Scope |
       const says = inScopes(unmask(phrase ? phrase(m) : m[0]).trim());
       const relative = /^(?:the )?(?:[a-z]+ (?:right |just )?(?:after|before)\b(?: (?:it|that|this|them))?$|(?:next|previous|following|preceding)\b)/i.test(says);
       if (relative && !base) continue;
-      const near = relative ? neighbour(says, base!, context) : null;
+      const near = relative ? neighbour(says, base!, context) : before && POINTED.test(says) ? before : null;
       const result = near ? { scope: near } : scopeOf(says, inside);
-      if ('scope' in result) found.push({ start: m.index, end: m.index + m[0].length, says, scope: result.scope });
+      if ('scope' in result) found.push({ start: m.index, end: m.index + m[0].length, says, scope: counted(text.slice(0, m.index), result.scope, context) });
       else if (plain) missing ??= result.unknown;
     }
+  for (const m of text.matchAll(/(?<=\b(?:in|from|off|of) (?:the )?)\p{L}{4,}(?=$|[,.;])/giu)) {
+    const part = context.sections.filter((s) => new RegExp(`\\b${m[0]}\\b`, 'iu').test(s.title));
+    if (part.length === 1 && free(m.index, m.index + m[0].length)) found.push({ start: m.index, end: m.index + m[0].length, says: part[0].title, scope: sectionScope(part[0]) });
+  }
   for (const m of text.matchAll(BARE)) {
     const lead = m[1] ?? m[3] ?? '';
     const name = m[2] ?? m[4] ?? m[5];
@@ -210,7 +236,8 @@ export function rolesOf(said: string, quoted: readonly string[], before: Scope |
     const from = last && /\b(?:from|between)\s+(?:the )?$/i.test(text.slice(0, last.start)) && !RESTS.test(text);
     const range = last && (BETWEEN.test(text.slice(last.end, p.start)) || (from && /^\s+and\s+(?:the )?$/i.test(text.slice(last.end, p.start))));
     const on = /\bfrom\s+$/i.test(lead) && /^ (?:on|onwards?|down|to the (?:very )?end)\b/i.test(text.slice(p.end));
-    const rest = on || BEYOND.test(lead) ? beyond(lead, p, context) : null;
+    const side = on ? 'from' : BEYOND.exec(lead)?.[1];
+    const rest = side ? beyond(side, { ...p.scope, says: p.says }, context) : null;
     if (rest) {
       if (last?.scope.type === 'whole') places.pop();
       places.push({ ...p, scope: rest, says: rest.says, side: null });
@@ -219,8 +246,8 @@ export function rolesOf(said: string, quoted: readonly string[], before: Scope |
     const whole = range && (from || !/\b(?:move|put|bring|shift|change|turn)\b/i.test(text)) ? stretch(last.scope, p.scope, `${last.says} to ${p.says}`, context) : null;
     if (whole) places[places.length - 1] = { ...last!, end: p.end, says: whole.says, scope: whole };
     else {
-      const side = SIDE.exec(lead)?.[1];
-      places.push({ ...p, side: side ? (FIRST_SIDE.test(side) ? 'before' : 'after') : null });
+      const at = SIDE.exec(lead)?.[1];
+      places.push({ ...p, side: at ? (FIRST_SIDE.test(at) ? 'before' : 'after') : null });
     }
   }
   const amounts: Quantity[] = [];

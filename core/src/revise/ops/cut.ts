@@ -16,6 +16,8 @@ import {
   type ReviseTools,
   type Scope,
 } from '../types.ts';
+import { notSpeech } from '../../facts/speech.ts';
+import { hasFiniteVerb } from '../../language/tagged.ts';
 import { withEdits } from '../../review/mend.ts';
 import type { PlainSection } from '../../script/data.ts';
 
@@ -128,6 +130,34 @@ function withoutSpan(from: string, to: string, context: ReviseContext): Applied 
 }
 const FEWEST_LEFT = 3;
 
+function dropped(ids: readonly string[], scope: Scope, context: ReviseContext, nothing: string): Applied {
+  const lines = ids.filter((id) => scope.lines.includes(id));
+  return lines.length ? without({ ...scope, type: 'lines', lines }, context) : { refused: nothing };
+}
+/** What only references have: pages, volumes, places of a shelf, initials behind a name, "Retrieved", titles alone in quotation marks. */
+const REFERENCE = /\b(?:pp?|vol|no|ed|eds|ibid|op)\. ?\d?|\b\d+: ?\d+|\bfol(?:io|ios|\.)|^(?:\p{L}+, )?\p{L}+, (?:\p{Lu}\.)+|^retrieved\b|^[“"][^”"]+[”"]\.?$|\bpress\.$/iu;
+/** So many rows without a verb, one after another, are no story. */
+const FEWEST_ROWS = 3;
+/** Of which so many have the marks of references. */
+const REFERENCES = 0.3;
+/** Lines of lists of references: rows without a verb one after another, many of them with a reference's marks. */
+function references(sections: readonly PlainSection[], tagger: ReviseTools['tagger']): string[] {
+  const lines = linesIn(sections).filter((l) => l.text.trim());
+  const out: string[] = [];
+  let run: typeof lines = [];
+  const close = () => {
+    const marked = run.filter((l) => REFERENCE.test(l.text)).length;
+    if (run.length >= FEWEST_ROWS && marked >= run.length * REFERENCES) out.push(...run.map((l) => l.id));
+    run = [];
+  };
+  for (const l of lines) {
+    if (hasFiniteVerb(tagger(l.text))) close();
+    else run.push(l);
+  }
+  close();
+  return out;
+}
+
 export const cutOps: readonly Operation[] = [
   {
     id: 'cut-span',
@@ -228,6 +258,23 @@ export const cutOps: readonly Operation[] = [
     apply: ({ scope }, context) =>
       changedText(scope, context, (t) => tidyLine(t.replace(/\s?\([^()]*\)/g, '')), 'There are no brackets.'),
   },
+  {
+    id: 'no-references',
+    says: 'leave out references',
+    otherwise: 'whole',
+    patterns: [`(?:no|without|${CUT}(?: the| all)?) (?:foot-?notes|references|citations|bibliography)`],
+    apply: ({ scope }, context, { tagger }) => dropped(references(context.sections, tagger), scope, context, 'No rows of references stand there.'),
+  }, // prettier-ignore
+  {
+    id: 'no-labels',
+    says: 'leave out what is no sentence',
+    otherwise: 'whole',
+    patterns: [`(?:no|without|${CUT}(?: the| all)?) (?:captions|labels|kickers)`],
+    apply: ({ scope }, context, { tagger }) => {
+      const ids = linesIn(context.sections).filter((l) => l.text.trim() && notSpeech(l.text, tagger(l.text)) !== null).map((l) => l.id);
+      return dropped(ids, scope, context, 'Every line there is a sentence, or could be.');
+    },
+  }, // prettier-ignore
   {
     id: 'drop',
     says: 'leave out a part',

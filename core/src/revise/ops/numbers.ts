@@ -3,7 +3,10 @@ import { datesIn, numbersIn } from '../../facts/extract.ts';
 import { isKept, linesIn, mapLines, type Operation } from '../types.ts';
 import { changedText } from './cut.ts';
 import { outsideQuotes } from '../../draft/ear.ts';
+import { inUnits } from '../../draft/settle.ts';
+import { literal } from '../../language/literal.ts';
 import { wordsValue } from '../../language/numbers.ts';
+import { spokenText, spokenTokens } from '../../language/spoken/index.ts';
 
 const SMALL = 3;
 const valuesIn = (text: string) => [
@@ -119,6 +122,31 @@ export const numberOps: readonly Operation[] = [
             .replace(/^\p{Ll}/u, (c) => c.toUpperCase()),
         'No small figures stand there.',
       ),
+  },
+  {
+    id: 'said-in-words',
+    says: 'write a figure in words',
+    otherwise: 'whole',
+    patterns: ['(?:write|spell|say|put)(?: out)? {text}(?: out)? (?:in|as) words(?: in {scope})?'],
+    apply: ({ scope, slots }, context) => {
+      const words = spokenText(spokenTokens(slots.text, { knows: () => true })).replace(/[.\s]+$/, '');
+      const whole = new RegExp(`(?<![\\p{L}\\p{N}.,])${literal(slots.text)}(?![\\p{L}\\p{N}]|[.,:]\\d)`, 'gu');
+      const change = (t: string) => t.replace(whole, words).replace(/^\p{Ll}/u, (c) => c.toUpperCase());
+      return changedText(scope, context, change, `“${slots.text}” does not stand there.`);
+    },
+  },
+  {
+    id: 'units',
+    says: 'give measures in other units',
+    otherwise: 'whole',
+    patterns: [
+      '(?:use|in|convert (?:it |everything |all )?(?:in)?to|switch to|give|say|make it) (?<system>metric|imperial)(?: units| measures)?(?: (?:in|throughout) {scope})?',
+    ],
+    apply: ({ scope, slots }, context) => {
+      const to = slots.system.toLowerCase() as 'metric' | 'imperial' | 'both';
+      const nothing = `No measure there can be given ${to === 'both' ? 'in both systems' : `in ${slots.unit ?? `${to} units`}`}.`;
+      return changedText(scope, context, (t) => inUnits(t, to, slots.unit), nothing);
+    },
   },
   {
     id: 'numbers-in-figures',

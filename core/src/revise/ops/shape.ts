@@ -1,7 +1,7 @@
 /** How it opens, turns and ends; rests, stress, locks; another take. */
 import type { HookKind } from '../../plan/hooks.ts';
 import type { PlainLine, PlainSection } from '../../script/data.ts';
-import { emptyLine } from '../../script/schema.ts';
+import { clockLines, emptyLine } from '../../script/schema.ts';
 import type { Redone } from '../../draft/redo.ts';
 import { amountOf } from '../amount.ts';
 import { scopeOf } from '../scope.ts';
@@ -70,6 +70,10 @@ const SIGN_OFF: readonly string[] = [
 
 /** A rest longer than this after every line is heard as a gap (common practice, no published source), in milliseconds. */
 const LONGEST_AIR = 1500;
+/** Rests shorter than this aren't heard as such, in milliseconds (common practice, no published source). */
+const SHORTEST_AIR = 200;
+/** So much longer a part is heard as slower (common practice, no published source). */
+const SLOWER = 0.1;
 
 export const shapeOps: readonly Operation[] = [
   {
@@ -315,6 +319,28 @@ export const shapeOps: readonly Operation[] = [
       });
       return { sections };
     },
+  },
+  {
+    id: 'slower',
+    says: 'slow a part down by rests',
+    otherwise: 'selection',
+    patterns: [
+      '(?:read |say |take |do )?{scope} (?:slower|more slowly)',
+      '(?:slow(?:er)?)(?: down)?(?: (?:on|in|at|for|with))? {scope}',
+      '(?:slow|take) {scope} down',
+      '{scope} is too fast',
+    ],
+    apply: ({ scope }, context, { clock }) => {
+      const times = clock.lines(clockLines(context.sections));
+      const open = context.sections.flatMap((s) => s.lines.filter((l) => scope.lines.includes(l.id) && !isKept(l, s) && l.text.trim()).map((l) => l.id));
+      if (!open.length) return { refused: 'Those lines are locked.' };
+      const all = linesIn(context.sections);
+      const longer = new Map(open.map((id) => [id, Math.min(LONGEST_AIR, Math.max(SHORTEST_AIR, Math.round((times[all.findIndex((l) => l.id === id)].ms * SLOWER) / 100) * 100))]));
+      return {
+        sections: mapLines(context.sections, new Set(open), (l) => ({ ...l, restMs: l.restMs + longer.get(l.id)! })),
+        notes: ['The words keep their pace; a rest after each line gives them time.'],
+      };
+    }, // prettier-ignore
   },
   {
     id: 'stress',

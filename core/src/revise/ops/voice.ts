@@ -12,6 +12,7 @@ import {
   type Scope,
 } from '../types.ts';
 import { outsideQuotes } from '../../draft/ear.ts';
+import { active } from '../../draft/tell/restructure.ts';
 import { changedText } from './cut.ts';
 
 const cased = (model: string, word: string) =>
@@ -334,5 +335,22 @@ export const voiceOps: readonly Operation[] = [
     ],
     apply: ({ scope }, context, tools) =>
       retensed(scope, context, (t) => toPast(t, tools), 'It is in the past already.'),
+  },
+  {
+    id: 'active',
+    says: 'say who does it',
+    otherwise: 'selection',
+    patterns: [
+      '(?:make|put|turn|say|write) {scope} (?:in(?:to)? )?(?:the )?active(?: voice)?',
+      '(?:use )?(?:the )?active(?: voice)?(?: (?:in|for) {scope})?',
+      '(?:no|without|avoid(?: the)?|fewer) passives?(?: voice)?(?: (?:in|for) {scope})?',
+    ],
+    apply: ({ scope }, context, { tagger }) =>
+      changedText(
+        scope,
+        context,
+        (text) => active({ text, tokens: tagger(text) }) ?? text,
+        'No sentence there says by whom it is done, in a way that can be turned safely.',
+      ),
   },
 ];
