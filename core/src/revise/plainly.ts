@@ -64,7 +64,7 @@ const HOLDS =
   /\b(?:only|except|but not|unless|if|stays?|keep|leave|untouched|unchanged|as (?:it|they) (?:is|are)|same words|instead|without|exactly|at most|at least|no (?:more|less|fewer)|same|also|too$|both|likewise|the rest|others|whenever|wherever|everywhere)\b/i;
 /** What asks for something, by its frame or by the verb that it begins with. */
 const ASKS =
-  /\b(?:please|could|can (?:you|we|i|it|this|that|the)|(?:would|will|might|may) (?:you|we|i|it|this|that|the)|wonder(?:ed|ing)?|should|must|needs?|want|would (?:like|love|prefer)|[’']d (?:like|love|prefer)|let[’']s|make sure|don[’']t|do not|how about|what about|suggest|prefer|rather)\b|->|→|=>/i;
+  /\b(?:please|could|can (?:you|we|i|it|this|that|the)|(?:would|will|might|may) (?:you|we|i|it|this|that|the)|wonder(?:ed|ing)?|should|must|needs?|want|would (?:like|love|prefer)|[’']d (?:like|love|prefer)|let[’']s|make sure|(?<!\b(?:i|we|you|they|people|listeners|viewers|who) )(?:don[’']t|do not)|(?:don[’']t|do not) (?:need|want)|how about|what about|suggest|prefer|rather)\b|->|→|=>/i;
 /** What notes order, by its first word. */
 const OWN_VERBS =
   'add|allow|ask|begin|break|bring|call|change|close|condense|correct|cut|delete|divide|drop|end|expand|finish|fix|give|have|insert|join|keep|kill|leave|lengthen|let|lock|lose|make|mark|mention|merge|move|name|omit|open|pause|put|remove|rename|repeat|replace|rephrase|restore|reword|rewrite|round|say|scrap|shorten|show|simplify|skip|slow|soften|speed|spell|split|start|stress|strike|swap|switch|take|tell|tighten|translate|trim|turn|undo|unlock|use|write';

@@ -350,7 +350,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const amount = amounts[0]?.amount ?? null;
     if (/\b(?:longer|lengthen|extend|expand|more (?:time|room|air|seconds))\b/i.test(text)) {
       if (!amount) return null;
-      return amount.type === 'share' ? null : [request('air', at, { amount: { ...amount, type: 'by' } })];
+      return [request('air', at, { amount: amount.type === 'share' ? amount : { ...amount, type: 'by' } })];
     }
     if (!amount && at.type === 'whole') return null;
     const limit = /\b(?:under|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|down to|to)\b/i.test(
@@ -380,6 +380,10 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const places = targetsOf(f);
     const quoted = roles.quotes.filter((q) => q.said);
     if (!places.length && !quoted.length) return null;
+    const span = new RegExp(`\\bfrom (${MASK}) (?:right |all the way )?(?:up )?(?:to|till|until|through) (${MASK})`, 'iu').exec(roles.text);
+    const ends = span && roles.quotes.filter((q) => q.start === roles.text.indexOf(span[1]) || q.start === roles.text.indexOf(span[2]));
+    if (ends?.length === 2 && oneLineHas(ends[0].words, ends[1].words, context))
+      return [request('cut-span', wholeScope(context.sections), { slots: { text: ends[0].words, until: ends[1].words } })];
     const literal = quoted.filter((q) => !wholeLine(q.words, context));
     const lines = places.filter((p) => !literal.some((q) => q.start >= p.start && q.start < p.end));
     const out: Request[] = literal.map((q) => {
@@ -387,7 +391,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       return request('drop-word', inside?.scope ?? wholeScope(context.sections), { slots: { text: q.words } });
     });
     const whole = lines.filter((p) => !(literal.length && /\b(?:in|from|of)\s+(?:the )?$/i.test(roles.text.slice(0, p.start))));
-    if (whole.length) out.push(request('drop', together(whole, context)));
+    if (whole.length) out.push(request('drop', together(whole.map((p) => (p.subject ? { ...p, scope: withFollowers(p.scope, context) } : p)), context)));
     return out.length ? out : null;
   }, // prettier-ignore
 };
@@ -417,6 +421,19 @@ function wholeLine(words: string, { sections }: ReviseContext): boolean {
     .flatMap((s) => s.lines)
     .find((l) => l.text.toLowerCase().includes(words.toLowerCase()));
   return line !== undefined && countWords(words) >= countWords(line.text) * 0.8;
+}
+/** Whether one line has words, and others behind them. */
+const oneLineHas = (from: string, to: string, { sections }: ReviseContext) =>
+  sections.some((s) => s.lines.some((l) => l.text.includes(from) && l.text.indexOf(to) > l.text.indexOf(from)));
+/** Lines about somebody, with those behind them that go on about her or him by pronoun: alone, they would point at somebody else. */
+function withFollowers(scope: Scope, { sections }: ReviseContext): Scope {
+  if (scope.type !== 'lines') return scope;
+  const gone = new Set(scope.lines);
+  for (const s of sections)
+    s.lines.forEach((l, i) => {
+      if (i > 0 && gone.has(s.lines[i - 1].id) && /^(?:he|she|they|his|her|their)\b/i.test(l.text)) gone.add(l.id);
+    });
+  return { ...scope, lines: sections.flatMap((s) => s.lines.map((l) => l.id)).filter((id) => gone.has(id)) };
 }
 /** The section that lines make up, all but a line or two. */
 function asSection(scope: Scope, { sections }: ReviseContext): Scope | null {

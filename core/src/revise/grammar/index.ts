@@ -238,8 +238,11 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
     asked = true;
     open = [];
   }
-  // Figures of the script are spoken of; others are wished.
-  const wishes = (text: string) => asksFor(text.replace(/\d[\d.,:]*\d|\d/g, (n) => (saysWord(n, reading.context) ? 'so many' : n))); // prettier-ignore
+  // A place is no wish, though it has a time or a number; figures of the script are spoken of.
+  const wishes = (text: string) => {
+    const beside = rolesIn(text).places.reduceRight((t, p) => `${t.slice(0, p.start)} ${t.slice(p.end)}`, text);
+    return asksFor(beside.replace(/\d[\d.,:]*\d|\d/g, (n) => (saysWord(n, reading.context) ? 'so many' : n)));
+  };
   // A wish that nothing was made of must not be lost.
   if (open.some(wishes) || (!asked && ALIKE.test(sentence.text) && !STAYS.test(sentence.text)))
     return 'unread';
@@ -250,8 +253,8 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
   }
   if (pairOf(sentence, rolesIn, reading)) return null;
   reading.loose.push(...quotations.filter((q) => !spoken(q, reading.context)));
-  if (wishes(sentence.text) && !(STAYS.test(sentence.text) && reading.requests.length)) return 'unread';
   const { places, amounts, quotes } = rolesIn(sentence.text);
+  if (wishes(sentence.text) && !(STAYS.test(sentence.text) && reading.requests.length)) return 'unread';
   reading.said = quotes.find((q) => q.said) ?? null;
   if (amounts[0] && !places.length)
     lasting(reading, amounts[0].amount, sentence.text.slice(amounts[0].start, amounts[0].end));

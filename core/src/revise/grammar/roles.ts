@@ -22,6 +22,8 @@ export interface Place {
   scope: Scope;
   /** What stands before it: "after the bell", "before it". */
   side: Side | null;
+  /** Whether it is named by what it tells of. */
+  subject?: true;
 }
 export interface Quote {
   start: number;
@@ -212,7 +214,7 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
       if (relative && !base) continue;
       const near = relative ? neighbour(says, base!, context) : before && POINTED.test(says) ? before : null;
       const result = near ? { scope: near } : scopeOf(says, inside);
-      if ('scope' in result) found.push({ start: m.index, end: m.index + m[0].length, says, scope: counted(text.slice(0, m.index), result.scope, context) });
+      if ('scope' in result) found.push({ start: m.index, end: m.index + m[0].length, says, scope: counted(text.slice(0, m.index), result.scope, context), ...(/\b(?:bit|stuff|thing|story|joke|anecdote|business)s?\b/i.test(m[0]) ? { subject: true as const } : {}) });
       else if (plain) missing ??= result.unknown;
     }
   for (const m of text.matchAll(/(?<=\b(?:in|from|off|of) (?:the )?)\p{L}{4,}(?=$|[,.;])/giu)) {
@@ -225,7 +227,7 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
     const [at, end] = [m.index + lead.length, m.index + m[0].length];
     if (!free(at, end)) continue;
     const result = scopeOf(`the line about ${unmask(name)}`, inside);
-    if ('scope' in result) found.push({ start: at, end, says: unmask(name), scope: result.scope });
+    if ('scope' in result) found.push({ start: at, end, says: unmask(name), scope: result.scope, subject: true });
     else if (lead) missing ??= result.unknown;
   }
   found.sort((a, b) => a.start - b.start);

@@ -299,12 +299,15 @@ export const shapeOps: readonly Operation[] = [
       '(?:give|let|allow) {scope} (?:have )?{amount} (?:more )?(?:air|rest|room to breathe|breathing space)(?: in all)?',
       '(?:make|get) {scope} {amount} longer (?:with|by) (?:rests|pauses)',
     ],
-    apply: ({ scope, amount }, context) => {
-      if (!amount || amount.type === 'share') return { refused: 'Say how many seconds.' };
+    apply: ({ scope, amount }, context, { clock }) => {
+      if (!amount) return { refused: 'Say how many seconds.' };
       const open = context.sections.flatMap((s) =>
         s.lines.filter((l) => scope.lines.includes(l.id) && !isKept(l, s)),
       );
-      const each = open.length ? amount.ms / open.length : Infinity;
+      const times = clock.lines(clockLines(context.sections));
+      const now = linesIn(context.sections).reduce((n, l, i) => n + (scope.lines.includes(l.id) ? times[i].ms : 0), 0);
+      const more = amount.type === 'share' ? now * amount.share : amount.ms;
+      const each = open.length ? more / open.length : Infinity;
       if (each > LONGEST_AIR)
         return {
           refused: `Rests of ${(each / 1000).toFixed(1)} s after each line are no air but gaps; something more has to be said.`,
