@@ -48,7 +48,7 @@ export function partsOf(note: string): string[] {
   const plain = masked(text);
   const out: string[] = [];
   let from = 0;
-  for (const m of plain.matchAll(/(?<=[\p{L}\p{N}\u0001%)])[.!?…]+(?=\s|$)|\n+|;/gu)) {
+  for (const m of plain.matchAll(/(?<=[\p{L}\p{N}\u0001%)])[.!?…]+(?=\s|$)|\n+|;(?=\s|$)/gu)) {
     out.push(text.slice(from, m.index));
     from = m.index + m[0].length;
   }
@@ -125,7 +125,7 @@ const EVERYWHERE = /[,.]? (?:everywhere|throughout|always|all over|every time|in
 /** A frame of asking, and the order that it stands for. */
 const FRAMES: readonly (readonly [RegExp, (...found: string[]) => string | null])[] = [
   // "keg -> barrel", "'7 to 2' should read '7 to 3'"
-  [/^([^>→]+?) ?(?:->|→|=>) ?([^>→]+)$/, (a, b) => `replace ${marked(a)} with ${marked(b.replace(EVERYWHERE, ''))}`],
+  [/^([^>→:]+?) ?(?:->|→|=>) ?([^>→]+)$/, (a, b) => `replace ${marked(a)} with ${marked(b.replace(EVERYWHERE, ''))}`],
   [/^(\u0001+) (?:should|must|ought to) (?:read|say|be) (\u0001+)$/s, (a, b) => `replace ${a} with ${b}`],
   // "dear reader, nope"; "the tide bit out"
   [/^(\u0001+),? (?:out|gone|nope|away|cut|off)$/, (a) => `leave out the words ${a}`],

@@ -3,11 +3,11 @@ import type { PlainLine, PlainSection } from '../script/data.ts';
 import { linesIn } from './types.ts';
 
 /** Small letters and straight marks, place by place as in the text. */
-const plain = (text: string) => text.toLowerCase().replace(/[‘’]/g, "'").replace(/[“”]/g, '"');
+export const plainWords = (text: string) => text.toLowerCase().replace(/[‘’]/g, "'").replace(/[“”]/g, '"');
 
 /** Where words stand in a text from a place on, or null. */
 export function spanOf(text: string, words: string, from = 0): { start: number; end: number } | null {
-  const start = plain(text).indexOf(plain(words), from);
+  const start = plainWords(text).indexOf(plainWords(words), from);
   return start < 0 ? null : { start, end: start + words.length };
 }
 
@@ -20,7 +20,7 @@ export function lineSaying(
   if (hits.length === 1) return hits[0];
   // Of several the one that says nothing else.
   const whole = hits.filter(
-    ({ line }) => plain(line.text).replace(/[.!?]+$/, '') === plain(words).replace(/[.!?]+$/, ''),
+    ({ line }) => plainWords(line.text).replace(/[.!?]+$/, '') === plainWords(words).replace(/[.!?]+$/, ''),
   );
   if (whole.length === 1) return whole[0];
   return {

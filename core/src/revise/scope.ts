@@ -175,7 +175,7 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
           `There is no ${neighbour[1]} section.`,
         );
   }
-  const firstParts = new RegExp(`^(first|last) (\\w+) (?:sections|parts)$`).exec(text);
+  const firstParts = new RegExp(`^(first|last) (\\w+) ${PART}s$`).exec(text);
   if (firstParts && number(firstParts[2]))
     return ofSections(
       firstParts[1] === 'first'

@@ -6,7 +6,7 @@ import type { Amount, Operation, Request, ReviseContext, Scope } from './types.t
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
 import { readNote, type NoteRead } from './grammar/index.ts';
-import { NEXT, ORDERED_BEHIND, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
+import { NEXT, ORDERED_BEHIND, ORDER_WORDS, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
 
 export type Understood = { requests: Request[] } | { asks: string; took: string | null; nearest: string[] };
 
@@ -43,6 +43,9 @@ function amountIn(note: string, words: string): Amount | null {
 
 const QUOTES_FIRST = /^(?:the (?:words?|phrase) )?["“'‘]/i;
 const TWO_QUOTES = /[”"’'][\s,.].*\s[“"‘']/;
+const VERBLESS = '{scope} {where}(?:, please)?';
+const NO_NAME = new RegExp(`^(?:could|can|should|would|might|may|it|i|we|they|he|she|you|please|${ORDER_WORDS})\\b`, 'i');
+const PRONOUN = /^(?:i|we|you|he|she|they|it|one|me|us|my|our|your)$/i;
 const OWN_LINES: ReadonlySet<string> = new Set(['open-line', 'close-line', 'add-line']);
 const CLOCK = /^\d+:\d\d$/;
 
@@ -56,6 +59,8 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
     const slots = Object.fromEntries(
       Object.entries(m.groups ?? {}).filter((e): e is [string, string] => e[1] !== undefined),
     );
+    // "could it stop after …": no verb of moving, and no name either.
+    if (pattern === VERBLESS && NO_NAME.test(slots.scope ?? '')) continue;
     // Two quotations are no one text.
     if (slots.text && TWO_QUOTES.test(slots.text)) continue;
     const amount = slots.amount === undefined ? null : amountIn(note, slots.amount);
@@ -66,6 +71,8 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
     if (operation.id === 'drop' && QUOTES_FIRST.test(slots.scope ?? '')) continue;
     if (OWN_LINES.has(operation.id) && slots.text && 'line' in lineSaying(slots.text, context.sections))
       continue;
+    // One person for another is more than a word for another.
+    if (operation.id === 'replace-word' && PRONOUN.test(slots.word ?? '')) continue;
     // What is named second ends where another wish begins.
     if (slots.about && ORDERED_BEHIND.test(slots.about)) continue;
     const beside = operation.id === 'rest-before' ? scopeOf(slots.about ?? '', context) : null;

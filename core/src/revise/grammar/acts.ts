@@ -6,13 +6,15 @@
 import { countWords, escaped } from '../ops/cut.ts';
 import { OPERATIONS } from '../ops/index.ts';
 import { unitNamed } from '../../draft/settle.ts';
+import { literal } from '../../language/literal.ts';
 import { wordsValue } from '../../language/numbers.ts';
 import type { Amount, Request, ReviseContext, Scope, Where } from '../types.ts';
+import { plainWords } from '../said.ts';
 import { sectionScope, wholeScope } from '../scope.ts';
 import { verbs } from './verbs.ts';
 import { MASK, beyond, type Place, type Quote, type Roles, type Side } from './roles.ts';
 
-export type ActId = 'undo' | 'unlock' | 'lock' | 'pause' | 'title' | 'merge' | 'split' | 'swap' | 'replace' | 'length' | 'move' | 'remove' | 'question' | 'names' | 'restore' | 'round' | 'figures' | 'simple' | 'spelling' | 'short forms' | 'tense' | 'person' | 'end at' | 'twice' | 'units' | 'slower' | 'active' | 'soften' | 'references' | 'labels'; // prettier-ignore
+export type ActId = 'undo' | 'unlock' | 'lock' | 'pause' | 'title' | 'merge' | 'split' | 'swap' | 'replace' | 'length' | 'move' | 'remove' | 'question' | 'names' | 'restore' | 'round' | 'figures' | 'simple' | 'spelling' | 'short forms' | 'tense' | 'person' | 'end at' | 'twice' | 'units' | 'slower' | 'active' | 'soften' | 'references' | 'labels' | 'say so'; // prettier-ignore
 
 const act = (source: string) => new RegExp(source, 'iu');
 const ONE = '(?:just )?(?:one|a single)';
@@ -28,33 +30,34 @@ const PLACED = '\\b(?:at the (?:very )?(?:start|end|top|beginning|bottom)|up top
 /** By the first that is found. What is named by a noun (a pause, a title) is asked for whatever verb stands with it. */
 const ACTS: readonly (readonly [ActId, RegExp])[] = [
   ['undo', act(`\\b(?:${verbs(['undo'])}|take (?:it|that) back|(?:as|like) it was(?: before)?$)`)],
+  ['say so', act('\\b(?:say|mention|state) (?:so|that|this)(?: (?:just )?once)?(?=$|[,.;]| (?:near|at|in|right|up|before|after|early)\\b)')],
   ['unlock', act('\\b(?:un(?:lock|freeze)(?:ed)?)\\b')],
-  ['lock', act('\\b(?:lock(?:ed)?(?: down)?|freeze|frozen|hands off|(?:do not|don[\'’]t|nobody|never|not to be) (?:touch|change|alter|edit)(?:e[sd]|s)?|(?:signed off|final(?:ised)?)(?: now)?$)\\b')],
-  ['pause', act('(?<!\\bthe )\\b(?:pauses?|rests?|beats?|silences?|breath(?:er)?s?|gaps?|dead air)\\b|\\bsec(?:ond)?s? of (?:nothing|quiet|air|silence|black)\\b|\\b(?:wait|hold|breathe|stop) (?:for )?(?:an?|one|two|\\d)')],
+  ['lock', act('\\b(?:lock(?:ed)?(?: down)?|freeze|frozen|hands off|(?:do not|don[\'’]t|nobody|never|not to be) (?:touch|change|alter|edit)(?:e[sd]|s)?|nothing (?:\\S+ ){0,5}?(?:may|must|should|can|is to|will) (?:change|be (?:changed|touched|altered))|(?:signed off|final(?:ised)?)(?: now)?$)\\b')],
+  ['pause', act('(?<!\\b(?:after|before|behind|at|in|of|during) the )(?:\\b(?:pauses?|beats?|silences?|breath(?:er)?s?|gaps?|dead air)\\b|(?<!\\bthe )\\brests?\\b)|\\b(?:sec(?:ond)?s?|moment) of (?:nothing|quiet|air|silence|black|room|space|rest)\\b|\\b(?:leave|give|add|allow) (?:\\S+ ){0,4}?(?:secs?|seconds?|\\ds|moment)(?: \\S+)? (?:after|before|between|behind)\\b|\\b(?:wait|hold|breathe|stop) (?:for )?(?:an?|one|two|\\d+s?)\\b')],
   ['references', act('\\b(?:foot-?notes?|references|citations?|bibliograph(?:y|ies)|works cited|(?:reading|source) list)\\b')],
   ['labels', act('\\b(?:captions|labels|kickers|head(?:er|line)s|(?:everything|anything|whatever|lines?) (?:that|which)[’\']?(?:s| is| are|re)? (?:not|no|isn[’\']t|aren[’\']t) (?:an? |real |proper |complete |whole )*sentences?)\\b')],
   ['title', act(`\\b(?:titles?|headings?|headline|${verbs(['rename'], ['title', 'entitle'])}|call (?:it|this|that|the (?:section|part))|(?:should|could) be called|name (?:of )?the (?:section|part))\\b`)],
   ['restore', act(`\\b(?:restore|${verbs(['restore'])}|(?:original|source|paper)(?:['’]s)? (?:own )?(?:wording|words|phrasing|text)|as (?:the source|the paper|the article) (?:has|says|puts) it)\\b`)],
   ['question', act('\\bquestion\\b')],
-  ['round', act(`\\bround(?:ed|er)?\\b(?! (?:off )?the (?:script|film))|\\bdecimals?\\b|\\b${verbs(['round'])}\\b`)],
+  ['round', act(`(?<!\\b(?:turn|turned|change|way) (?:(?:it|that|this|them) )?(?:a)?)\\bround(?:ed|er)?\\b(?! (?:off )?the (?:script|film))|\\bdecimals?\\b|\\b${verbs(['round'])}\\b`)],
   ['figures', act('\\b(?:figures|numbers|digits|numerals)\\b.*\\b(?:words|figures|digits|numerals)\\b|\\b(?:in|as|into) words\\b')],
   ['units', act(`\\b(?:in|into|to|as|use|using|give|say|want|no|not|than|of) (?:the )?(?:${UNIT}|metric|imperial)\\b|\\b(?:metric|imperial) (?:units?|system|measures?|figures)\\b|\\bconvert\\b`)],
   ['spelling', act('\\b(?:british|american|us|uk) (?:english|spelling)')],
   ['short forms', act('\\bcontractions?\\b')],
   ['tense', act('\\b(?:present|past)(?: tense)?\\b(?= tense|$|[,.;])')],
-  ['active', act('\\bactive(?: voice)?\\b|\\bpassives?\\b')],
-  ['person', act('\\b(?:first|second|third) person\\b')],
-  ['simple', act(`\\b(?:${verbs(['simplify'])}|simple(?:r)?|easier|plainer|plain (?:words|english)|difficult words|for (?:children|kids))\\b`)],
+  ['active', act('\\bactive(?: voice)?\\b|\\bturn (?:it|that|this) (?:a)?round\\b|\\bpassives?\\b')],
+  ['person', act('\\b(?:first|second|third) person\\b|(?<![\\p{L}\\p{N}])[“"]?(?:i|we|you|he|she|they)[”"]? (?:to|into|instead of|rather than|not) [“"]?(?:i|we|you|he|she|they)\\b')],
+  ['simple', act(`\\b(?:${verbs(['simplify'])}|simple(?:r)?|easier|plainer|plain (?:words|english)|difficult words|for (?:children|kids|beginners|lay ?(?:people|men)|(?:\\p{L}+[- ]){1,2}year[- ]olds?))\\b`)],
   ['soften', act(`\\b(?:${verbs(['soften'])}|softer|milder|less (?:strong|harsh|colou?rful|dramatic|salesy|hyped?)|toned down)\\b`)],
   ['end at', act('\\b(?:end|stop|finish)s? (?:right |just )?(?:before|after)\\b')],
   ['slower', act('\\b(?:slower|slow(?:ed)? down|more slowly|less (?:fast|quick(?:ly)?|rushed)|too (?:fast|quick)|(?:more|extra|a (?:bit|little) more) (?:room|air|space|breathing space)|room to breathe)\\b')],
-  ['merge', act(`\\b(?:${verbs(['merge'], ['mix', 'link', 'connect', 'compound'])}|(?:in|into|as|make) ${ONE} (?:sentence|line|section|part|paragraph)|(?:be|become) (?:just )?(?:one|a single|the same)(?: (?:sentence|line|section|part|paragraph))?(?=$|[,.?!;])|(?:be|become) (?:just )?(?:one|a single|the same) (?:sentence|line|section|part|paragraph)|part of the (?:one|section|part|next|previous)|belongs? (?:together|with)|(?:put|run|pull|bring) (?:\\S+ ){0,4}together|^${ONE} (?:sentence|line|section|part|paragraph)$)(?=$|[^\\p{L}])`)],
+  ['merge', act(`\\b(?:${verbs(['merge'], ['mix', 'link', 'connect', 'compound'])}|(?:in|into|as|make) ${ONE} (?:sentence|line|section|part|paragraph)|(?:be|become) (?:just )?(?:one|a single|the same)(?: (?:sentence|line|section|part|paragraph))?(?=$|[,.?!;])|(?:be|become) (?:just )?(?:one|a single|the same) (?:sentence|line|section|part|paragraph)|part of the (?:one|section|part|next|previous)|belongs? (?:together|with)|(?:put|run|pull|bring) (?:\\S+ ){0,4}together|(?<=^|, )${ONE} (?:sentence|line|section|part|paragraph)$)(?=$|[^\\p{L}])`)],
   ['split', act(`\\b(?:${verbs(['split'])}|break (?:it |this |that |the )?(?:up|in|into|after|at|before|\\S+ (?:in|up|into))|two (?:separate )?(?:sentences|lines|sections|parts|paragraphs)|in two|(?:a |its |their )(?:own|new|separate) (?:section|paragraph|part)|new (?:sentence|section|part|paragraph|line)|full stop (?:after|before|at|from|with))\\b`)],
   ['swap', act(`\\b(?:${verbs(['swap'], ['trade', 'flip'])}|trade places|(?:the )?other way (?:a)?round|change (?:the )?(?:places?|positions?|order))\\b`)],
-  ['names', act('\\b(?:anonymi[sz]e[d]?|(?:no|without|hide|change|drop|remove|take out|leave out)(?: the| any| real)* names?|not (?:be )?named?|nameless|unnamed)\\b')],
+  ['names', act('\\b(?:anonymi[sz]e[d]?|(?:no|without|hide|change|drop|remove|take out|leave out)(?: the| any| real)* names?|(?:do not|don[\'’]t|never|not) (?:be )?named?|(?:hide|no|without|leave out|drop|remove|cut|take out) (?:\\S+ ){0,4}?(?:sur|first |last |full |real )?names?|nameless|unnamed)\\b')],
   ['replace', act(`\\b(?:${verbs(['replace'], ['right'])}|change[d]?|instead of|rather than|in place of|(?:should|must|ought to|has to|needs to) (?:read|say|be ${MASK})|say|write|use|read|(?:make|turn) (?:it|that|this|${MASK}) (?:in)?to\\b|['’]d rather|would (?:rather|prefer)|make ${MASK}[^.]*${MASK})|\\b(?:would|could|might|may|how about|what about|maybe|perhaps|better|try) ${MASK}|->|→|=>|${MASK} ?(?:for|not|=) ?${MASK}`)],
   ['remove', act(`\\b${verbs(['remove'], EITHER)}\\b|^no(?: more)? (?=\\S)|\\bnothing (?:more )?(?:after|before|behind)\\b`)],
-  ['length', act(`\\b(?:${verbs(['shorten', 'lengthen'], EITHER)}|short(?:er|en|ened)|long(?:er)?(?! ago)|tighter|half (?:as long|the (?:length|time))|too long|drags?|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|under|(?:cut|chop) (?:it |this |that |the \\S+ )?(?:down|back|to|by)|(?:less|more) (?:time|room|air|seconds))\\b|(?:\\b|\\d)(?:seconds?|secs?|s) (?:off|less|more)\\b`)],
+  ['length', act(`\\b(?:${verbs(['shorten', 'lengthen'], EITHER)}|short(?:er|en|ened)|long(?:er)?(?! ago)|tighter|half (?:as long|(?:of )?(?:the (?:length|time|words)|it|that))|too long|drags?|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|under|(?:cut|chop) (?:it |this |that |the \\S+ )?(?:down|back|to|by)|(?:less|more) (?:time|room|air|seconds))\\b|(?:\\b|\\d)(?:seconds?|secs?|s) (?:off|less|more)\\b`)],
   ['twice', act('\\b(?:twice|two times?|repeats?|repeated|repetitions?)\\b')],
   ['move', act(`${MOVED}|${PLACED}`)],
   ['remove', act(`\\b(?:${verbs(['remove'])}|take[n]? (?:\\S+ ){0,4}?off|without|(?:don['’]t|do not|doesn['’]t|not) need(?:ed)?|no need|unnecessary|superfluous|redundant|not (?:useful|necessary|needed)|gone|nope|can go|has to go|must go|should go|needs to go|go away|goes)\\b|(?<!\\brun |\\bof )\\bout$`)],
@@ -72,6 +75,10 @@ const request = (id: string, scope: Scope, rest: Partial<Request> = {}): Request
 export const wish = (id: string, context: ReviseContext, slots: Request['slots']): Request =>
   request(id, wholeScope(context.sections), { slots });
 
+/** Another title for a section. */
+export const titleWish = (s: ReviseContext['sections'][number], text: string): Request =>
+  request('rename', sectionScope(s), { slots: { text } });
+
 interface Frame {
   roles: Roles;
   context: ReviseContext;
@@ -79,13 +86,15 @@ interface Frame {
   said: Quote | null;
   /** Figures and words that a note says must stay. */
   kept: readonly string[];
+  /** The sentence, or the clause, before it, as it was written. */
+  stated: string | null;
   /** What the wish before it, or the sentence before, was about. */
   before: Scope | null;
 }
 const has = (text: string, words: RegExp) => words.test(text);
 const scopeFor = (roles: Roles, context: ReviseContext) =>
   roles.places[0]?.scope ?? wholeScope(context.sections);
-const NEGATES = /\b(?:no|not|none|without|remove|cut|drop|lose|kill|skip|take (?:\S+ )?out|delete|fewer|never|don['’]t)\b/i; // prettier-ignore
+const NEGATES = act(`\\b(?:no|not|none|without|fewer|never|don['’]t|${verbs(['remove'])})\\b`);
 const targetsOf = ({ roles, before }: Frame): Place[] => {
   const own = roles.places.filter((p) => p.side === null && p.scope.type !== 'whole');
   if (own.length || !before) return own;
@@ -115,6 +124,13 @@ export const restBeside = (side: Side, scope: Scope, context: ReviseContext): Re
 
 function whereIn({ roles }: Frame): Where | null {
   const { text } = roles;
+  const edge = /\b(end|bottom|close|start|beginning|top) of (?:the )?$/i;
+  const of = roles.places.find((p) => edge.test(text.slice(0, p.start)) && p.scope.type === 'sections');
+  if (of) {
+    const side = /^(?:end|bottom|close)/i.test(edge.exec(text.slice(0, of.start))![1]) ? 'after' : 'before';
+    const line = side === 'after' ? of.scope.lines.at(-1)! : of.scope.lines[0];
+    return { side, scope: { ...of.scope, type: 'lines', sections: [], lines: [line] }, says: `to the ${side === 'after' ? 'end' : 'start'} of ${of.says}` };
+  }
   const beside = roles.places.findLast((p) => p.side !== null);
   if (beside) return { side: beside.side!, scope: beside.scope, says: `${beside.side} ${beside.says}` };
   if (
@@ -169,12 +185,13 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     }
     const list = places.length ? places : before ? [{ start: 0, end: 0, says: before.says, scope: before, side: null }] : []; // prettier-ignore
     const both = /\bbefore and (?:one )?after\b|\bafter and (?:one )?before\b|\beither side|\bbefore\b.*\bafter\b(?! (?:the|that|he|she|they|it)\b)/i.test(text);
-    const ms = amounts[0]?.amount.type === 'share' ? null : amounts[0];
-    const amount = ms?.amount ?? null;
     return list.length === 0
       ? null
       : (both || /\bbetween\b/i.test(text) ? list.slice(0, 1) : list).flatMap((p): Request[] => {
-          const rest = request('rest', p.scope, { amount, slots: ms ? { amount: text.slice(ms.start, ms.end) } : {} });
+          const ms = amounts.filter((a) => a.amount.type !== 'share').findLast((a) => a.start < p.start) ?? amounts.find((a) => a.amount.type !== 'share');
+          const amount = ms?.amount ?? null;
+          const until: Request['slots'] = list[1] && !both && /\bbetween\b/i.test(text) ? { about: phraseOf(list[1].scope, context) } : {};
+          const rest = request('rest', p.scope, { amount, slots: { ...until, ...(ms ? { amount: text.slice(ms.start, ms.end) } : {}) } });
           const lead = request('rest-before', whole, { amount, slots: { about: phraseOf(p.scope, context) } });
           return both ? [lead, rest] : [p.side === 'before' ? lead : rest];
         });
@@ -203,6 +220,13 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const system = both ? 'both' : wanted ? own.system : other;
     return [request('units', roles.places[0]?.scope ?? before ?? wholeScope(context.sections), { slots: { system, ...(own.name ? { unit } : {}) } })];
   }, // prettier-ignore
+  'say so': (f) => {
+    if (!f.stated) return null;
+    const first = f.context.sections[0];
+    const words = f.stated.trim().replace(/[.,;:]+$/, '');
+    const top: Where = { side: 'after', scope: { ...sectionScope(first), type: 'lines', sections: [], lines: [first.lines.at(-1)!.id] }, says: 'near the top' };
+    return [request('add-line', wholeScope(f.context.sections), { slots: { text: `${words.charAt(0).toUpperCase()}${words.slice(1)}.` }, where: whereIn(f) ?? top })];
+  }, // prettier-ignore
   active: ({ roles, context, before }) => [request('active', roles.places[0]?.scope ?? before ?? wholeScope(context.sections))],
   soften: () => ({ unknown: 'How to say it more softly, no rule can tell: write it in your own words, or order the line.' }),
   slower: ({ roles, before }) => {
@@ -229,12 +253,13 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       scopeFor(roles, context),
     ),
   ],
-  person: ({ roles, context }) => [
-    request(
-      `${/(first|second|third) person/i.exec(roles.text)![1].toLowerCase()}-person`,
-      scopeFor(roles, context),
-    ),
-  ],
+  person: ({ roles, context }) => {
+    const named = /(first|second|third) person( plural)?/i.exec(roles.text);
+    const turned = /["“]?\b(i|we|you|he|she|they)["”]? (to|into|instead of|rather than|not) ["“]?(i|we|you|he|she|they)\b/i.exec(roles.text);
+    const wanted = turned && (/^(?:to|into)$/i.test(turned[2]) ? turned[3] : turned[1]).toLowerCase();
+    const person = named ? (named[2] ? 'we' : named[1].toLowerCase()) : wanted === 'i' ? 'first' : wanted === 'we' ? 'we' : wanted === 'you' ? 'second' : 'third';
+    return [request(`${person}-person`, scopeFor(roles, context))];
+  }, // prettier-ignore
   twice: ({ roles, context }) =>
     roles.places.length || roles.quotes.length ? null : [request('said-twice', wholeScope(context.sections))],
   'end at': (f) => {
@@ -261,8 +286,15 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   },
   title: (f) => {
     const { roles, context } = f;
+    const inTitles = roles.quotes.filter((q) => context.sections.some((s) => plainWords(s.title).includes(plainWords(q.words)) && plainWords(s.title) !== plainWords(q.words)));
+    if (CUTS.test(roles.text) && inTitles.length) return inTitles.map((q) => request('title-without', wholeScope(context.sections), { slots: { text: q.words } }));
+    const numbered = [...roles.text.matchAll(new RegExp(`(?<!\\d)(\\d{1,2}) ?(?:(?:should|could|must) be|to|is|as|->|→|:|=)? ?(${MASK})`, 'gu'))];
+    if (numbered.length > 1) {
+      const named = numbered.map((m) => [context.sections[Number(m[1]) - 1], roles.quotes.find((q) => q.start === m.index + m[0].length - 1)!.words] as const);
+      return named.every(([s]) => s) ? named.map(([s, text]) => titleWish(s, text)) : { unknown: `There are only ${context.sections.length} sections.` };
+    }
     const value =
-      roles.quotes.filter((q) => !context.sections.some((s) => s.title.toLowerCase() === q.words.toLowerCase())).at(-1)?.words ??
+      roles.quotes.filter((q) => !context.sections.some((s) => plainWords(s.title) === plainWords(q.words))).at(-1)?.words ??
       /(?:\bto|\bcalled|\binto|:|\bbe|\bit)\s+((?:the |an? )?\p{Lu}[^,.;:!?]{2,60})$/u.exec(roles.text)?.[1];
     const at = targetsOf(f).find((p) => p.says !== `“${value}”`) ?? (f.before ? { scope: f.before } : undefined);
     return value && at ? [request('rename', at.scope, { slots: { text: value } })] : null;
@@ -313,11 +345,17 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     return null;
   },
   names: ({ roles, context }) => {
-    const names = roles.text.match(/(?<![.!?] |^)\b\p{Lu}\p{Ll}+\b/gu) ?? [];
-    const kept = /\b(?:leave|keep|except|but not|not)\s+(\p{Lu}\p{Ll}+)/u.exec(roles.text)?.[1];
-    const out = names.filter((n) => n !== kept && context.sections.some((s) => s.lines.some((l) => l.text.includes(n)))); // prettier-ignore
-    return out.length ? [request('names-out', wholeScope(context.sections), { slots: { about: out.join(', ') } })] : null; // prettier-ignore
-  },
+    const { text } = roles;
+    const inScript = (n: string) => context.sections.some((s) => s.lines.some((l) => l.text.includes(n)));
+    const kept = /\b(?:leave|keep|except|but not)\s+(\p{Lu}\p{Ll}+)/u.exec(text)?.[1];
+    const names = (text.match(/(?<![.!?] |^)\b\p{Lu}\p{Ll}+\b/gu) ?? []).filter((n) => n !== kept && inScript(n));
+    // "the engineer's name": by what the script calls somebody.
+    const role = /\b(?:the|our|her|his|my|their) ([\p{Ll} -]+?)['’]s? (?:sur|first |last |full |real )?names?\b|\bnames? of (?:the|our|her|his|my|their) ([\p{Ll} -]+)$/u.exec(text);
+    const who = role && new RegExp(`\\b${literal(role[1] ?? role[2])},? ((?:\\p{Lu}[\\p{L}’'-]+ ?)+)`, 'u');
+    const called = who ? context.sections.flatMap((s) => s.lines).map((l) => who.exec(l.text)?.[1]?.trim()).find(Boolean) : null;
+    const out = called ? [called] : names;
+    return out.length ? [request('names-out', wholeScope(context.sections), { slots: { about: out.join(', ') } })] : null;
+  }, // prettier-ignore
   replace: (f) => {
     const { roles, context, said } = f;
     const offered = new RegExp(`\\b(?:would|could|might|may|how about|what about|maybe|perhaps|better|try) ${MASK}`, 'iu').test(roles.text);
@@ -326,6 +364,9 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const pair = pairIn(roles) ?? (lone && said ? { old: near ? { ...said, words: near } : said, by: lone.words } : null);
     const within = roles.places.find((p) => p.says !== `“${pair?.old.words}”` && p.says !== `“${pair?.by}”` && p.side === null && p.scope.lines.length);
     if (pair) return [request('replace-text', within?.scope ?? wholeScope(context.sections), { slots: changedPart(pair.old.words, pair.by) })];
+    const only = roles.quotes.length === 1 ? roles.quotes[0] : null;
+    const titled = only && !said && f.before?.sections.length === 1 && context.sections.find((s) => s.id === f.before!.sections[0] && f.before!.says.includes(s.title));
+    if (titled) return [request('rename', f.before!, { slots: { text: only.words } })];
     const fresh = roles.quotes.find((q) => !q.said);
     const at = targetsOf(f)[0];
     if (fresh && at && at.scope.lines.length === 1) {
@@ -361,9 +402,9 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   },
   move: (f) => {
     // "The vote before the fee": without a verb, the place stands first.
-    if (!MOVES.test(f.roles.text) && (f.roles.places[0]?.start ?? 99) > 4) return null;
+    if (!MOVES.test(f.roles.text) && !sideBySide(f.roles)) return null;
     const where = whereIn(f);
-    const at = targetsOf(f).filter((p) => p.scope !== where?.scope);
+    const at = targetsOf(f).filter((p) => p.scope !== where?.scope && !(where && f.roles.places.indexOf(p) > 0 && where.scope?.lines.every((id) => p.scope.lines.includes(id))));
     if (where && at.length && (where.scope || at[0].scope.lines.length)) return [request('move', together(at.slice(0, 1), f.context), { where })]; // prettier-ignore
     const fresh = f.roles.quotes.find((q) => !q.said);
     if (where && fresh) return [request('add-line', wholeScope(f.context.sections), { slots: { text: fresh.words }, where })];
@@ -377,8 +418,8 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       const rest = beyond(nothing, f.before, context);
       return rest ? [request('drop', rest)] : { unknown: `Nothing stands ${nothing} it.` };
     }
-    const places = targetsOf(f);
     const quoted = roles.quotes.filter((q) => q.said);
+    const places = quoted.length ? targetsOf({ ...f, before: null }) : targetsOf(f);
     if (!places.length && !quoted.length) return null;
     const span = new RegExp(`\\bfrom (${MASK}) (?:right |all the way )?(?:up )?(?:to|till|until|through) (${MASK})`, 'iu').exec(roles.text);
     const ends = span && roles.quotes.filter((q) => q.start === roles.text.indexOf(span[1]) || q.start === roles.text.indexOf(span[2]));
@@ -435,6 +476,11 @@ function withFollowers(scope: Scope, { sections }: ReviseContext): Scope {
     });
   return { ...scope, lines: sections.flatMap((s) => s.lines.map((l) => l.id)).filter((id) => gone.has(id)) };
 }
+/** "The vote before the fee": two places, and nothing between them but which side. */
+function sideBySide({ text, places: [first, second] }: Roles): boolean {
+  if (!first || !second?.side || first.start > 4) return false;
+  return /^\s*(?:right |just |directly |straight )?(?:after|behind|following|below|before|above|ahead of|in front of)\s+(?:the )?$/i.test(text.slice(first.end, second.start));
+} // prettier-ignore
 /** The section that lines make up, all but a line or two. */
 function asSection(scope: Scope, { sections }: ReviseContext): Scope | null {
   if (scope.type === 'sections') return scope;
@@ -460,8 +506,9 @@ function locked(f: Frame, id: 'lock' | 'unlock'): Read {
   return list.length ? [request(id, together(list, f.context))] : whole ? [request(id, whole.scope)] : null;
 }
 
+const PLACELESS: ReadonlySet<ActId> = new Set(['say so', 'replace', 'undo', 'soften', 'spelling', 'person', 'names', 'references', 'labels']);
 /** What a clause asks for; null where its act wants a place or words that it doesn't name. */
 export function readAct(act: ActId, frame: Frame): Read {
-  if (frame.roles.missing && act !== 'replace') return { unknown: frame.roles.missing };
+  if (frame.roles.missing && !PLACELESS.has(act)) return { unknown: frame.roles.missing };
   return READERS[act](frame);
 }

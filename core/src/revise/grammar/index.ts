@@ -3,10 +3,10 @@ import { COURTESIES, bareNote } from '../bare.ts';
 import { ORDER_WORDS, QUOTED, asksFor, partsOf } from '../plainly.ts';
 import { literal } from '../../language/literal.ts';
 import type { Amount, Request, ReviseContext, Scope } from '../types.ts';
-import { actsIn, readAct, restBeside, together, wish, type ActId } from './acts.ts';
-import { lineSaying } from '../said.ts';
+import { actsIn, readAct, restBeside, titleWish, together, wish, type ActId } from './acts.ts';
+import { lineSaying, plainWords } from '../said.ts';
 import { scopeOf } from '../scope.ts';
-import { MASK, maskAt, rolesOf, type Quote, type Roles } from './roles.ts';
+import { MASK, maskAt, maskedAt, rolesOf, type Quote, type Roles } from './roles.ts';
 
 /** Where one clause ends and another may begin: not between the members of a list. */
 const JOINTS = new RegExp(
@@ -18,6 +18,8 @@ const STAYS = /\b(?:stays?|keep|same words|untouched|unchanged|as (?:it|they|she
 const POLITE = new RegExp(`^(?:please|${COURTESIES})$`, 'i');
 /** What it is about was said before. */
 const POINTS = /\b(?:it|that|this|them|those|these|both)\b/i;
+/** "…, before the cow": where it is to go, behind a comma. */
+const WHERE = /^(?:right |just |directly )?(?:before|after|behind|to the|at the) /i;
 /** "…, and one after": another pause at the same place. */
 const ONE_MORE = /^(?:and )?(?:one|another|the same) (?:more )?(after|before)(?: (?:it|that))?$/i;
 /** "do not round it": holds back, and asks for nothing. */
@@ -32,7 +34,7 @@ const WONDERS = /^(?:is|are|was|were|does|did|isn['’]t|why|who|how come|how am
 const HOPES =
   /\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
 /** What makes a wish depend on something; not the courtesy "if possible". */
-const DEPENDS = /\b(?:if|unless|only when|in case|provided)\b(?! (?:possible|you can|you could|you like|you don['’]t mind|that works|that['’]s|it works|it['’]s|ok|okay)\b)/i; // prettier-ignore
+const DEPENDS = /\b(?:(?<!\bas )if|unless|only when|in case|provided)\b(?! (?:possible|you can|you could|you like|you don['’]t mind|that works|that['’]s|it works|it['’]s|ok|okay)\b)/i; // prettier-ignore
 
 /** "Remove it or attribute it": the choice is somebody's. */
 const EITHER = new RegExp(`(?:^|, )(?:please )?(?:${ORDER_WORDS})\\b[^,]* or (?:else )?(?:${ORDER_WORDS})\\b|\\bor (?:go|else)\\b`, 'iu');
@@ -87,6 +89,8 @@ interface Reading {
   before: Scope | null;
   /** Words that the sentence before quoted. */
   said: Quote | null;
+  /** The sentence before, as it was written. */
+  stated: string | null;
   /** The first place that was named and isn't there, in words. */
   missing: string | null;
   /** Quotations that the script lacks, of sentences that nothing was made of: what they are for must come out later. */
@@ -112,11 +116,13 @@ export function readNote(note: string, context: ReviseContext): NoteRead {
     kept: keptIn(note),
     before: null,
     said: null,
+    stated: null,
     missing: null,
     loose: [],
   };
   for (const part of partsOf(note)) {
     const failure = readSentence(maskedSentence(part, context), reading);
+    reading.stated = part;
     if (failure && failure !== 'unread') return failure;
     if (failure) return unread(reading);
   }
@@ -126,7 +132,7 @@ export function readNote(note: string, context: ReviseContext): NoteRead {
 
 /** Whether some wish has quoted words: as its own, or as its place. */
 function uses(requests: readonly Request[], words: string, context: ReviseContext): boolean {
-  const quoted = words.toLowerCase();
+  const quoted = plainWords(words);
   const line = lineSaying(words, context.sections);
   const placeOf = (about: string) => {
     const at = scopeOf(about, context);
@@ -134,8 +140,8 @@ function uses(requests: readonly Request[], words: string, context: ReviseContex
   };
   return requests.some(
     ({ slots, scope, where }) =>
-      JSON.stringify([slots, scope.says, where?.says]).toLowerCase().includes(JSON.stringify(quoted).slice(1, -1)) ||
-      Object.values(slots).some((s) => s && quoted.includes(s.toLowerCase())) ||
+      [...Object.values(slots), scope.says, where?.says ?? ''].some((s) => plainWords(s).includes(quoted)) ||
+      Object.values(slots).some((s) => s && quoted.includes(plainWords(s))) ||
       ('line' in line && [scope, where?.scope, slots.about ? placeOf(slots.about) : null].some((s) => s?.lines.includes(line.line.id))),
   );
 } // prettier-ignore
@@ -154,9 +160,10 @@ function maskedSentence(part: string, context: ReviseContext): Sentence {
     .replace(QUOTED, (q) => mask(q.slice(1, -1).replace(/[.,]$/, '')));
   const marked = quoted.length;
   const text = plain
-    .replace(/(?<![\p{L}\p{N}'’-])\p{Lu}{2,}(?![\p{L}\p{N}-])/gu, (w) =>
+    .replace(/(?<![\p{L}\p{N}'’-])\p{Lu}{2,}(?:[;/&]\p{Lu}{2,})*(?![\p{L}\p{N}-])/gu, (w) =>
       isAcronym(w, context) ? mask(w) : w,
     )
+    .replace(WRITTEN, (w) => (has(w) ? mask(w) : w))
     .replace(MENTIONED, (w) => (has(w) ? mask(w) : w));
   return { text, quoted, marked };
 }
@@ -164,6 +171,8 @@ function maskedSentence(part: string, context: ReviseContext): Sentence {
 /** Words that are spoken of: "the word slane", "the name Dagny", "the 58", "nobody says slane". */
 const MENTIONED =
   /(?<=\b(?:the|this|that) (?:word|name|term|phrase|expression) )[\p{L}][\p{L}’'-]*|(?<=\b(?:the|figure|number|hour|time|year|amount|age) )[£$€]?\d[\d.,:]*\d?(?=$|[,;?!]|\.(?:$|\s)| (?:out|away|off|please|in|as|should|could|can|must|and|or|is|are)\b)|(?<=\b(?:says|knows|understands|pronounces?) (?:an? )?)\p{Ll}{4,}$/giu;
+/** "where it says spring and first frost make it …" */
+const WRITTEN = /(?<=\b(?:where|when) it says ).+?(?=,? (?:make|put|say|change|use|write|should|must|i)\b)/giu;
 const saysWord = (word: string, { sections }: ReviseContext) => {
   const whole = new RegExp(`(?<![\\p{L}\\p{N}])${literal(word)}(?![\\p{L}\\p{N}])`, 'iu');
   return sections.some((s) => s.lines.some((l) => whole.test(l.text)));
@@ -190,6 +199,11 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
     known.roles.set(text, roles);
     return roles;
   };
+  const pairs = pairsIn(sentence);
+  if (pairs.length) {
+    reading.requests.push(...pairs.map(([text, by]) => renamed(text, by, sentence, reading.context) ?? wish('replace-text', reading.context, { text, by })));
+    return null;
+  }
   let taken = -1;
   for (const [i, clause] of clauses.entries()) {
     if (i === taken) continue;
@@ -207,7 +221,7 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
       open.push(clause);
       continue;
     }
-    if (anotherRest(clause, reading) || (REFUSES.test(clause) && !acts.includes('lock'))) {
+    if (anotherRest(clause, reading) || (REFUSES.test(clause) && !acts.some((a) => a === 'lock' || a === 'names'))) {
       asked = true;
       continue;
     }
@@ -220,8 +234,8 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
     // "…, leave more air": the same once more, with nothing of its own.
     if (bare && last !== null && acts.includes(last)) continue;
     const next = clauses[i + 1];
-    const beside = next && !actsIn(next).length ? next : null;
-    const read = firstRead(triesOf(clause, open, beside, rolesIn), rolesIn, reading);
+    const beside = next && (!actsIn(next).length || WHERE.test(next)) ? next : null;
+    const read = firstRead(triesOf(clause, open, beside, rolesIn), rolesIn, reading, open.at(-1) ?? null);
     if (read && 'unknown' in read && asksFor(clause)) return read;
     if (!read || 'unknown' in read) {
       if (read) reading.missing ??= read.unknown;
@@ -280,6 +294,20 @@ function pairOf(sentence: Sentence, rolesIn: (text: string) => Roles, reading: R
 /** "give the year first": it has something of its own to do, and isn't about what was said before. */
 const OBJECT =
   /^(?:and |but |then |so )*\p{L}+ (?:the|his|her|their|our|your|its) (?!(?:end|start|top|beginning|bottom|words?|phrase|name|title|same|wording|length|time|rest|order|line|sentence|section|part|paragraph|bit)\b)\p{L}+/iu;
+/** Words that are a section's title, where titles are spoken of or no line has them. */
+function renamed(title: string, text: string, sentence: Sentence, context: ReviseContext): Request | null {
+  const s = context.sections.find((x) => plainWords(x.title) === plainWords(title));
+  const meant = /\b(?:rename|retitle|titles?|headings?)\b/i.test(sentence.text);
+  return s && (meant || !spoken(title, context)) ? titleWish(s, text) : null;
+}
+const PAIR = new RegExp(`(${MASK})\\s*(?:->|→|=>|to|into|should (?:be|read)|becomes?)\\s*(${MASK})`, 'gu');
+/** "'A' -> 'B', and 'C' -> 'D'": words for others and nothing else. */
+function pairsIn({ text, quoted }: Sentence): [string, string][] {
+  const rest = text.replace(PAIR, ' ').replace(/[\s,;:&]+|\b(?:and|also|please|change|rename|retitle|replace|everywhere|but|titles?|headings?|:)\b/giu, '');
+  if (rest) return [];
+  return [...text.matchAll(PAIR)].map((m) => [quoted[maskedAt(m[1])], quoted[maskedAt(m[2])]]);
+} // prettier-ignore
+
 /** A clause alone and with what stands beside it, the likeliest first. */
 function triesOf(
   clause: string,
@@ -305,11 +333,12 @@ function firstRead(
   texts: readonly string[],
   rolesIn: (text: string) => Roles,
   reading: Reading,
+  beside: string | null,
 ): { requests: Request[]; act: ActId; text: string } | { unknown: string } | null {
   for (const text of texts) {
     const roles = rolesIn(text);
     for (const act of actsIn(text)) {
-      const read = readAct(act, { ...reading, roles });
+      const read = readAct(act, { ...reading, roles, ...(beside ? { stated: beside } : {}) });
       if (!read) continue;
       if (!Array.isArray(read)) return read;
       const { scope } = read.at(-1)!;

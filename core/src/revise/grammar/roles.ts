@@ -3,7 +3,8 @@
  * stand, so that what is said around them doesn't matter.
  */
 import { amountOf } from '../amount.ts';
-import { lineSaying } from '../said.ts';
+import { lineSaying, plainWords } from '../said.ts';
+import { literal } from '../../language/literal.ts';
 import { escaped } from '../ops/cut.ts';
 import { scopeOf, sectionScope } from '../scope.ts';
 import { linesIn, type Amount, type ReviseContext, type Scope } from '../types.ts';
@@ -12,7 +13,7 @@ import { linesIn, type Amount, type ReviseContext, type Scope } from '../types.t
 const FIRST_MASK = 0xe000;
 export const MASK = '[\\uE000-\\uE0FF]';
 export const maskAt = (i: number): string => String.fromCharCode(FIRST_MASK + i);
-const maskedAt = (letter: string) => letter.charCodeAt(0) - FIRST_MASK;
+export const maskedAt = (letter: string) => letter.charCodeAt(0) - FIRST_MASK;
 
 export type Side = 'before' | 'after';
 export interface Place {
@@ -55,7 +56,7 @@ const STRETCH = '(?:(?:bit|stuff|thing|story|scene|episode|moment|joke|anecdote|
 const KIND = `(?:${PART}|${LINE}|${STRETCH}|one)`;
 const WORD = "[\\p{L}\\p{N}][\\p{L}\\p{N}'’-]*";
 const ENDS_NAME =
-  '(?=$|[,;:()?!.]|\\s(?:to|after|before|behind|into|right|just|directly|should|could|can|must|might|may|would|will|is|are|was|were|be|there|needs?|has|have|goes?|comes?|in half|by|at|as|please|first|last|instead|and|then|so|because|for|up|down|out|off|away|back|with a|with the title|longer|shorter|too|with|altogether|completely|entirely|here|everywhere)\\b)';
+  '(?=$|[,;:()?!.]|\\s(?:to|after|before|behind|into|right|just|directly|should|could|can|must|might|may|would|will|is|are|was|were|be|there|needs?|has|have|goes?|comes?|in half|by|at|as|please|first|last|instead|and|then|so|because|for|up|down|out|off|away|back(?=$|[,.;])|with a|with the title|longer|shorter|too|with|altogether|completely|entirely|here|everywhere)\\b)';
 const SUBJECT = `(?!(?:and|then)\\b)${WORD}(?:\\s(?!(?:and|then)\\b)${WORD}){0,6}?`;
 
 interface Pattern {
@@ -80,7 +81,7 @@ const PATTERNS: readonly Pattern[] = [
   pattern(`\\b(?:the )?(first|last) (\\d|two|three|four|five) (?:${LINE}|${PART})`, true),
   pattern(`\\b(?:the |this |that |his |her |their |your |our |whole )*(?:${KIND}) (?!of (?:the )?(?:one|next|previous|following|section|its|their|his|her)\\b)(?:about|on|with|where|when|in which|of|that (?:mentions|says|tells)|that|which|who|how|mentioning|saying) (?:the )?${SUBJECT}${ENDS_NAME}`, true, (m) => m[0].replace(/^(?:the |this |that |whole )+/i, 'the ')),
   pattern(`\\b(?:the|that|this|his|her|their|your|our) (?:(?!(?:and|before|after|to|in|at)\\b)${WORD} ){1,5}?${KIND}\\b`, true),
-  pattern(`\\b(?:the )?(?:one|${PART}|${LINE}) (?:right |just )?(?:after|before)(?: (?:it|that|this|them))?(?=$|[,.;?!]|\\s(?:should|could|can|must|into|as|become)\\b)|\\b(?:the )?(?:next|previous|following|preceding) (?:one|${PART}|${LINE})`, true),
+  pattern(`\\b(?:the )?(?:one|${PART}|${LINE}) (?:right |just )?(?:after|before)(?: (?:it|that|this|them))?(?=$|[,.;?!]|\\s(?:should|could|can|must|into|as|become)\\b)|\\b(?:the )?(?:next|previous|following|preceding) (?:one|${PART}|${LINE})|\\bthe (?:next|previous|following|preceding)(?=$|[,.;?!])`, true),
   pattern(`(?<=\\b(?:after|before|behind) )${COUNT}\\b(?! ?(?:s|secs?|seconds?|words?|minutes?|mins?)\\b)`, false, (m) => `section ${m[0]}`),
   pattern(`\\babout (?:the )?${SUBJECT}${ENDS_NAME}`, false, (m) => `the line ${m[0]}`),
   pattern(`\\b(?:where|when) (?:he|she|they|it|we|I|you|the ${WORD}) ${SUBJECT}${ENDS_NAME}`, false, (m) => `the line about ${m[0].replace(/^(?:where|when) (?:(?:he|she|they|it|we|I|you) (?:says?|tells?|gets? to|talks? (?:of|about)|mentions?)?|the)/i, '')}`),
@@ -150,9 +151,14 @@ function counted(lead: string, scope: Scope, { sections }: ReviseContext): Scope
   return lines.length === n ? { ...scope, lines } : scope;
 }
 
-/** The section after or before a place. */
+/** The section after or before a place; of a line, the line. */
 function neighbour(phrase: string, base: Scope, context: ReviseContext): Scope | null {
   const later = /after|next|following/i.test(phrase);
+  if (base.type === 'lines' && !new RegExp(`\\b${PART}\\b`, 'i').test(phrase)) {
+    const all = linesIn(context.sections);
+    const at = all.findIndex((l) => l.id === (later ? base.lines.at(-1) : base.lines[0])) + (later ? 1 : -1);
+    return all[at] ? { type: 'lines', says: phrase, sections: [], lines: [all[at].id] } : null;
+  }
   const s = context.sections[sectionOf(base, context, later) + (later ? 1 : -1)];
   return s ? sectionScope(s) : null;
 }
@@ -168,6 +174,20 @@ function titled(text: string, { sections }: ReviseContext): Omit<Place, 'side'>[
   });
 }
 
+const EACH_PART = new RegExp(`\\b(?:each|every|all(?: the)?) (?:ends? of (?:the )?)?${PART}`, 'giu');
+const EACH_TIME = new RegExp(`\\b(?:each|every|all(?: the)?) (?:mention|use|time|instance|occurrence)s?(?: of| (?:we|i|you|it|he|she|they) (?:says?|mentions?))? (?:the )?(${SUBJECT})${ENDS_NAME}`, 'giu');
+/** "after every section", "each mention of the Bull": many places named as one. */
+function eachOf(text: string, { sections }: ReviseContext): Omit<Place, 'side'>[] {
+  const parts = [...text.matchAll(EACH_PART)].flatMap((m) =>
+    sections.slice(0, -1).map((s) => ({ start: m.index, end: m.index + m[0].length, says: s.title, scope: sectionScope(s) })),
+  );
+  const times = [...text.matchAll(EACH_TIME)].flatMap((m) =>
+    linesIn(sections)
+      .filter((l) => new RegExp(`(?<!\\p{L})${literal(m[1])}(?!\\p{L})`, 'iu').test(l.text))
+      .map((l) => ({ start: m.index, end: m.index + m[0].length, says: `“${m[1]}”`, scope: { type: 'lines' as const, says: `the line that says “${m[1]}”`, sections: [], lines: [l.id] } })),
+  );
+  return [...parts, ...times];
+} // prettier-ignore
 const POINTED = /^(?:it|them|both|those|these|this|that)$/i;
 /** What stands between two places, not over them. */
 const RESTS = /\b(?:pause|rest|beat|silence|gap|breath(?:er)?|quiet|nothing)s?\b/i;
@@ -191,6 +211,7 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
   // "swap A with B": here "with" says nothing of what A is about.
   const text = TWO.test(said) ? said.replace(/\bwith\b/gi, 'plus') : said;
   const found: Omit<Place, 'side'>[] = [];
+  const sides = new Map<Omit<Place, 'side'>, Side>();
   let missing: string | null = null;
   const free = (start: number, end: number) => found.every((p) => end <= p.start || start >= p.end);
   const quotes: Quote[] = [];
@@ -199,12 +220,19 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
     const line = lineSaying(words, context.sections);
     const said = 'line' in line || line.times > 0;
     quotes.push({ start: m.index, words, said });
-    const named = context.sections.find((s) => s.title.toLowerCase() === words.toLowerCase());
+    const named = context.sections.find((s) => plainWords(s.title) === plainWords(words));
     if ('line' in line) found.push({ start: m.index, end: m.index + 1, says: `“${words}”`, scope: { type: 'lines', says: `the line “${words}”`, sections: [], lines: [line.line.id] } });
     else if (named) found.push({ start: m.index, end: m.index + 1, says: named.title, scope: sectionScope(named) });
   }
+  const opening = new RegExp(`\\b${PART} (?:beginning|starting|opening|(?:that|which) (?:begins|starts|opens))(?: with| on| at)?:? (${MASK})`, 'giu');
+  for (const m of text.matchAll(opening)) {
+    const at = found.find((p) => p.start === m.index + m[0].length - 1);
+    const own = at && context.sections.find((s) => s.lines.some((l) => l.id === at.scope.lines[0]));
+    if (own) Object.assign(at, { says: own.title, scope: sectionScope(own) });
+  }
   for (const p of titled(text, context)) if (free(p.start, p.end)) found.push(p);
   const unmask = (phrase: string) => phrase.replace(new RegExp(MASK, 'g'), (q) => `“${quoted[maskedAt(q)]}”`);
+  for (const p of eachOf(text, context)) found.push(p);
   for (const { regex, plain, phrase } of PATTERNS)
     for (const m of text.matchAll(regex)) {
       if (!m[0].trim() || !free(m.index, m.index + m[0].length)) continue;
@@ -212,6 +240,13 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
       const says = inScopes(unmask(phrase ? phrase(m) : m[0]).trim());
       const relative = /^(?:the )?(?:[a-z]+ (?:right |just )?(?:after|before)\b(?: (?:it|that|this|them))?$|(?:next|previous|following|preceding)\b)/i.test(says);
       if (relative && !base) continue;
+      // "the smell line should have room after it": it is where the room goes.
+      const lead = POINTED.test(says) && !before && base ? SIDE.exec(text.slice(0, m.index))?.[1] : undefined;
+      if (lead) {
+        const own = found.filter((p) => p.start < m.index).at(-1)!;
+        sides.set(own, FIRST_SIDE.test(lead) ? 'before' : 'after');
+        continue;
+      }
       const near = relative ? neighbour(says, base!, context) : before && POINTED.test(says) ? before : null;
       const result = near ? { scope: near } : scopeOf(says, inside);
       if ('scope' in result) found.push({ start: m.index, end: m.index + m[0].length, says, scope: counted(text.slice(0, m.index), result.scope, context), ...(/\b(?:bit|stuff|thing|story|joke|anecdote|business)s?\b/i.test(m[0]) ? { subject: true as const } : {}) });
@@ -249,14 +284,15 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
     if (whole) places[places.length - 1] = { ...last!, end: p.end, says: whole.says, scope: whole };
     else {
       const at = SIDE.exec(lead)?.[1];
-      places.push({ ...p, side: at ? (FIRST_SIDE.test(at) ? 'before' : 'after') : null });
+      places.push({ ...p, side: sides.get(p) ?? (at ? (FIRST_SIDE.test(at) ? 'before' : 'after') : null) });
     }
   }
   const amounts: Quantity[] = [];
   for (const m of text.matchAll(AMOUNT)) {
     if (places.some((p) => m.index < p.end && m.index + m[0].length > p.start)) continue;
+    const ellipsis = /^(?:one|two|three|four|five|half)$/i.test(m[0]) && amounts.length > 0;
     const more = /\b(?:more|extra)\b/i.test(m[0]);
-    const read = amountOf(m[0].replace(/^(?:a|one)(?= s)/i, '1').replace(/\b(?:more|extra) (?=s|m)/i, ''));
+    const read = amountOf((ellipsis ? `${m[0]}${/^half$/i.test(m[0]) ? ' a' : ''} seconds` : m[0]).replace(/^(?:a|one)(?= s)/i, '1').replace(/\b(?:more|extra) (?=s|m)/i, ''));
     const amount: Amount | null = read?.type === 'to' && more ? { ...read, type: 'by' } : read;
     if (amount) amounts.push({ start: m.index, end: m.index + m[0].length, amount });
   }
@@ -264,4 +300,4 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
 } // prettier-ignore
 
 const AMOUNT =
-  /\b(?:by |about |around |roughly |some )*(?:\d+(?:[.,]\d+)?|an?|one|two|three|four|five|six|seven|eight|nine|ten|fifteen|twenty|thirty|forty|half a) ?(?:more |extra )?(?:s|secs?|seconds?|m|mins?|minutes?)\b(?: and a half)?(?: (?:shorter|longer|less|more|off))?|\b\d+:[0-5]\d\b|\b(?:by )?\d+(?:[.,]\d+)? ?(?:%|per ?cent)|\b(?:by |in )?half\b|\b(?:by )?(?:a|one|two) (?:third|quarter|fifth)s?\b|\bhalve\b/gi;
+  /\b(?:by |about |around |roughly |some )*(?:\d+(?:[.,]\d+)?|an?|one|two|three|four|five|six|seven|eight|nine|ten|fifteen|twenty|thirty|forty|half a) ?(?:more |extra )?(?:s|secs?|seconds?|m|mins?|minutes?)\b(?: and a half)?(?: (?:shorter|longer|less|more|off))?|\b\d+:[0-5]\d\b|\b(?:by )?\d+(?:[.,]\d+)? ?(?:%|per ?cent)|(?<=\band )(?:one|two|three|four|five|half)(?= (?:before|after|between)\b)|\b(?:by |in )?half\b|\b(?:by )?(?:a|one|two) (?:third|quarter|fifth)s?\b|\bhalve\b/gi;

@@ -6,7 +6,7 @@ import { literal } from '../../language/literal.ts';
 export type VerbClass = keyof typeof acts;
 
 /** Words that may stand between a verb and its particle: "take the rivets line out". */
-const BETWEEN = '(?: \\S+){0,5}?';
+const BETWEEN = '(?: \\S+){0,8}?';
 /** Behind these stands a noun: "in place of", "the cut". */
 const NO_NOUN = '(?<!\\b(?:the|an?|this|that|these|those|in|of|no|his|her|its|our|your|their|my)\\s)';
 

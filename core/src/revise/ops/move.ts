@@ -2,6 +2,7 @@
 import { stems } from '../../facts/centrality.ts';
 import type { PlainLine, PlainSection } from '../../script/data.ts';
 import { emptyLine } from '../../script/schema.ts';
+import { literal } from '../../language/literal.ts';
 import { joinedLine, partedLine } from '../parting.ts';
 import { lineSaying, spanOf } from '../said.ts';
 import { secondOf } from '../scope.ts';
@@ -479,6 +480,17 @@ export const moveOps: readonly Operation[] = [
         sections: sections.map((s) => (s.id === id ? { ...s, title: slots.text.trim().slice(0, 120) } : s)),
       };
     },
+  },
+  {
+    id: 'title-without',
+    says: 'take words out of the titles',
+    otherwise: 'whole',
+    patterns: ['(?:remove|drop|cut|delete|take) {text} (?:out )?(?:from|of|in) (?:the |all )?(?:titles|headings)'],
+    apply: ({ slots }, { sections }) => {
+      const words = new RegExp(`\\s*${literal(slots.text)}\\s*`, 'giu');
+      const out = sections.map((s) => (s.locked ? s : { ...s, title: s.title.replace(words, ' ').trim() || s.title }));
+      return out.some((s, i) => s.title !== sections[i].title) ? { sections: out } : { refused: `No title has “${slots.text}”.` };
+    }, // prettier-ignore
   },
   {
     id: 'open-line',

@@ -260,6 +260,7 @@ export const voiceOps: readonly Operation[] = [
       '(?:use|say|write) [“"‘\']?you[”"’\']? (?:instead of|not|for|rather than) (?:[“"‘\']?(?:i|we|one|they|the user)[”"’\']?)(?: in {scope})?',
       '(?:address|speak to|talk to) (?:the )?(?:listener|viewer|audience|reader)s?(?: directly)?(?: in {scope})?',
       '(?:tell|address) {scope} to the (?:listener|viewer|audience)',
+      '(?:change|turn|make) (?:the |every |all )?[“"‘\']?(?:i|we|one)[”"’\']? (?:to|into) [“"‘\']?you[”"’\']?(?: in {scope})?',
     ],
     apply: ({ scope }, context) =>
       changedText(
@@ -274,6 +275,7 @@ export const voiceOps: readonly Operation[] = [
     says: 'tell it as I',
     otherwise: 'whole',
     patterns: [
+      '(?:change|turn|make) (?:the |every |all )?[“"‘\']?(?:you|we)[”"’\']? (?:to|into) [“"‘\']?i[”"’\']?(?: in {scope})?',
       '(?:put |make |write |turn |change |tell |do )?(?:{scope} )?(?:in|into|to) (?:the )?(?:first person(?: singular)?|i[- ]form)',
       '(?:the )?first person(?: singular)?',
       '(?:use|say|write) [“"‘\']?i[”"’\']? (?:instead of|not|for|rather than) [“"‘\']?you[”"’\']?(?: in {scope})?',
@@ -291,6 +293,7 @@ export const voiceOps: readonly Operation[] = [
     says: 'tell it as we',
     otherwise: 'whole',
     patterns: [
+      '(?:change|turn|make) (?:the |every |all )?[“"‘\']?(?:i|you)[”"’\']? (?:to|into) [“"‘\']?we[”"’\']?(?: in {scope})?',
       '(?:put |make |write |turn |change |tell |do )?(?:{scope} )?(?:in|into|to) (?:the )?(?:first person plural|we[- ]form)',
       '(?:use|say|write) [“"‘\']?we[”"’\']? (?:instead of|not|for|rather than) [“"‘\']?(?:i|you)[”"’\']?(?: in {scope})?',
     ],

@@ -111,7 +111,7 @@ export const wordOps: readonly Operation[] = [
     says: 'say one word for another',
     otherwise: 'whole',
     patterns: [
-      '(?:change|turn|make|replace|swap)?\\s?(?:every|each|all|all the|any)(?: uses? of| instances? of)? [“"‘\']?{word} (?:to|into|with|by|becomes?|should be|for) {by}(?: in {scope})?',
+      '(?:change|turn|make|replace|swap)?\\s?(?:every|each|all|all the|any)(?: uses? of| instances? of)? [“"‘\']?{word} (?:to|into|with|by|becomes?|should be) {by}(?: in {scope})?',
       '(?:replace|change|swap|substitute) [“"‘\']{word} (?:with|to|for|by|into) {by}(?: (?:in|throughout) {scope})?',
       '(?:replace|change|swap|substitute)(?: the word)? {word} (?:with|to|for|by) {by}(?: (?:everywhere|throughout|in {scope}))?',
       '(?:say|use|write) {by} (?:instead of|rather than|in place of) {word}(?: (?:in|throughout) {scope})?',
