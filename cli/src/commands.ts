@@ -361,10 +361,12 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const note = str(values.note);
     if (!note?.trim()) throw new UsageError('Say what should change: --note "shorten the opening".');
     const script = neededScript(files[0]);
-    const clock = getClock(voiceFrom(knownVoice(script)), script.pace);
+    const clockAt = (pace: number) => getClock(voiceFrom(knownVoice(script)), pace);
+    const clock = clockAt(script.pace);
     const tagger = getTagger();
     const { notes, ...result } = reviseFile(script, note, {
       clock,
+      clockAt,
       pronouncer: getPronouncer(),
       tagger,
       draft: { tagger, clock, solver: await getSolver() },

@@ -54,6 +54,7 @@ export function reviseFile(
       sections,
       selection: null,
       title: file.title,
+      pace: file.pace,
       sources: read.map(({ letter, document, facts }) => ({ letter, text: document.text, facts })),
       fresh: () => `new${++n}`,
     },
@@ -68,10 +69,11 @@ export function reviseFile(
     throw new UsageError(`${result.cannot}${took}${nearest}`);
   }
   const { proposal } = result;
+  const pace = proposal.settings?.pace;
   const script = scriptFile(
-    { ...file, mood: file.mood ?? 'calm' },
+    { ...file, ...proposal.settings, mood: file.mood ?? 'calm' },
     proposal.sections,
-    tools.clock,
+    pace && tools.clockAt ? tools.clockAt(pace) : tools.clock,
     file.sources,
   );
   return {

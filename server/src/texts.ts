@@ -49,9 +49,11 @@ export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
       selection: task.selection,
       sources: task.sources.map(reviewed),
       title: task.title,
+      pace: task.pace,
       fresh: () => `${task.salt}${(n++).toString(36)}`,
     };
-    const tools = { clock, pronouncer: getPronouncer(), tagger: getTagger() };
+    const clockAt = (pace: number) => getClock(task.voice, pace, task.sayings);
+    const tools = { clock, clockAt, pronouncer: getPronouncer(), tagger: getTagger() };
     if (!task.from) return propose(task.note, context, tools);
     const { source, options: asked } = task.from;
     const { options, tools: draftTools, document } = await drafting(source, asked);

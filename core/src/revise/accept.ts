@@ -1,6 +1,6 @@
 /** A proposed change, and taking it in part. Loads nothing heavy: pages use it as it is. */
 import type { PlainSection } from '../script/data.ts';
-import { linesIn } from './types.ts';
+import { linesIn, type ScriptSettings } from './types.ts';
 
 export interface ProposedChange {
   /** Id of the line, and its section after the change (before it, for a line that goes). */
@@ -16,6 +16,8 @@ export interface Proposal {
   says: string;
   changes: ProposedChange[];
   sections: PlainSection[];
+  /** What changes of the script as a whole; absent where nothing does. */
+  settings?: ScriptSettings;
   beforeMs: number;
   afterMs: number;
   /** Questions left unanswered, before and after. */

@@ -31,6 +31,8 @@ const SHORT: readonly (readonly [RegExp, string])[] = [
   [/\b(?:sect|pt|ch)\.?\s+(?=\d)/gi, 'section '],
   [/\bln?\.?\s?(?=\d)/gi, 'line '],
   [/#(?=\d)/g, 'section '],
+  [/\b(lines?|sections?|parts?|paragraphs?|L) ?(\d{1,2}) ?[-–] ?(?:L ?)?(?=\d{1,2}\b(?!:))/gi, '$1 $2 to '],
+  [/\b(two|three|four|five) (first|last) (?=lines?|sentences?|sections?|parts?|paragraphs?)/gi, '$2 $1 '],
   [/\bw\/o\b/gi, 'without'],
   [/\s&\s/g, ' and '],
 ]; // prettier-ignore
@@ -67,7 +69,7 @@ const ASKS =
   /\b(?:please|could|can (?:you|we|i|it|this|that|the)|(?:would|will|might|may) (?:you|we|i|it|this|that|the)|wonder(?:ed|ing)?|should|must|needs?|want|would (?:like|love|prefer)|[’']d (?:like|love|prefer)|let[’']s|make sure|(?<!\b(?:i|we|you|they|people|listeners|viewers|who) )(?:don[’']t|do not)|(?:don[’']t|do not) (?:need|want)|how about|what about|suggest|prefer|rather)\b|->|→|=>/i;
 /** What notes order, by its first word. */
 const OWN_VERBS =
-  'add|allow|ask|begin|break|bring|call|change|close|condense|correct|cut|delete|divide|drop|end|expand|finish|fix|give|have|insert|join|keep|kill|leave|lengthen|let|lock|lose|make|mark|mention|merge|move|name|omit|open|pause|put|remove|rename|repeat|replace|rephrase|restore|reword|rewrite|round|say|scrap|shorten|show|simplify|skip|slow|soften|speed|spell|split|start|stress|strike|swap|switch|take|tell|tighten|translate|trim|turn|undo|unlock|use|write';
+  'add|allow|ask|attribute|begin|break|bring|call|change|check|cite|close|condense|correct|cut|delete|divide|drop|end|expand|explain|finish|fix|give|have|insert|join|keep|kill|leave|lengthen|let|lock|lose|make|mark|mention|merge|move|name|omit|open|pause|put|remove|rename|repeat|replace|rephrase|restore|reword|rewrite|round|say|scrap|shorten|show|simplify|skip|slow|soften|speed|spell|split|start|stress|strike|swap|switch|take|tell|tighten|translate|trim|turn|undo|unlock|use|verify|write';
 export const ORDER_WORDS = [...new Set([...OWN_VERBS.split('|'), ...FIRST_WORDS])].join('|');
 const ORDERS = new RegExp(`^(?:and |then |also |now |so |ok(?:ay)?,? )*(?:${ORDER_WORDS})\\b`, 'i');
 /** What leads from one wish to the next. */
@@ -125,7 +127,7 @@ const EVERYWHERE = /[,.]? (?:everywhere|throughout|always|all over|every time|in
 /** A frame of asking, and the order that it stands for. */
 const FRAMES: readonly (readonly [RegExp, (...found: string[]) => string | null])[] = [
   // "keg -> barrel", "'7 to 2' should read '7 to 3'"
-  [/^([^>→:]+?) ?(?:->|→|=>) ?([^>→]+)$/, (a, b) => `replace ${marked(a)} with ${marked(b.replace(EVERYWHERE, ''))}`],
+  [/^([^>→:]+?) ?(?:->|→|=>) ?(\u0001+|[^>→,]{1,40}(?:, (?:everywhere|throughout|always|all over|every time|all of (?:it|them)))?)$/, (a, b) => `replace ${marked(a)} with ${marked(b.replace(EVERYWHERE, ''))}`],
   [/^(\u0001+) (?:should|must|ought to) (?:read|say|be) (\u0001+)$/s, (a, b) => `replace ${a} with ${b}`],
   // "dear reader, nope"; "the tide bit out"
   [/^(\u0001+),? (?:out|gone|nope|away|cut|off)$/, (a) => `leave out the words ${a}`],

@@ -7,7 +7,8 @@ import { indexSources, overlap } from '../trace/overlap.ts';
 import { stockOf, supportOf, unsupportedIn } from '../trace/support.ts';
 import { understand } from './understand.ts';
 import type { Proposal, ProposedChange } from './accept.ts';
-import { linesIn, type Request, type ReviseContext, type ReviseTools } from './types.ts';
+import type { Clock } from '../timing/clock.ts';
+import { linesIn, type Request, type ReviseContext, type ReviseTools, type ScriptSettings } from './types.ts';
 
 export type Revised = { proposal: Proposal } | { cannot: string; took: string | null; nearest: string[] };
 
@@ -26,6 +27,7 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
     return { cannot: understood.asks, took: understood.took, nearest: understood.nearest };
   let sections: PlainSection[] = [...context.sections];
   const notes: string[] = [];
+  let settings: ScriptSettings = {};
   const refused: { result: { refused: string; nearest?: string }; request: Request }[] = [];
   for (const request of understood.requests) {
     // A scope that a change before has emptied is no longer there.
@@ -42,6 +44,7 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
       if (strayed)
         throw new Error(`${request.operation.id} changed line ${strayed}, outside of what was asked.`);
     }
+    settings = { ...settings, ...result.settings };
     sections = request.keep?.length ? keeping(request.keep, sections, result.sections) : result.sections;
     notes.push(...(result.notes ?? []));
   }
@@ -56,7 +59,8 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
   // Of several wishes, what can be done is proposed, and the rest is said.
   const requests = understood.requests.filter((r) => !refused.some((x) => x.request === r));
   for (const r of refused) notes.push(`Not done: ${sentence(r.request)}. ${r.result.refused}`);
-  const worked = effects(context, sections, tools);
+  const after = settings.pace && tools.clockAt ? tools.clockAt(settings.pace) : tools.clock;
+  const worked = { ...effects(context, sections, tools), ...(after === tools.clock ? {} : { afterMs: totalOf(after, sections) }) };
   if (!worked.changes.length) notes.push(...structural(context.sections, sections));
   return {
     proposal: {
@@ -70,10 +74,13 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
       },
       says: requests.map(sentence).join('; then '),
       sections,
+      ...(Object.keys(settings).length ? { settings } : {}),
       notes,
     },
   };
 }
+
+const totalOf = (clock: Clock, sections: readonly PlainSection[]) => timingOf(clock)(sections).reduce((n, l) => n + l.ms, 0);
 
 /** A change without what it would do to lines that must keep words they have. */
 function keeping(

@@ -68,6 +68,7 @@ const plain = (text: string) =>
     .replace(/^(?:in|of|from|within|throughout|for|across|to|at)\s+/, '')
     .replace(/^(?:all|both|every|the|a|an|that|those|these|whole)\s+(?!of\b)/, '')
     .replace(/\s+/g, ' ')
+    .replace(/\s(?:make|do)$/, '')
     .trim();
 
 /** The scope a noun phrase names, or why none. */
@@ -142,7 +143,8 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
   if (lineNumber && number(lineNumber[1]) !== null) {
     const from = number(lineNumber[1])!;
     const to = lineNumber[2] ? (number(lineNumber[2]) ?? from) : from;
-    return linesWithin(lineNumber[3], context, (lines) => lines.slice(from - 1, to), phrase);
+    const both = /^\S+ \w+ and /.test(text);
+    return linesWithin(lineNumber[3], context, (lines) => (both ? lines.filter((_, i) => i === from - 1 || i === to - 1) : lines.slice(from - 1, to)), phrase);
   }
   if (
     /^(?:opening|intro|introduction|beginning|start|hook|cold open|opener|first part|opening part|opening section|intro section)$/.test(

@@ -36,6 +36,8 @@ export interface ReviseTools {
   pronouncer: Pronouncer;
   tagger: Tagger;
   teller?: Teller;
+  /** The same voice at another pace; absent where the pace can't be changed. */
+  clockAt?: (pace: number) => Clock;
 }
 export interface Selection {
   section?: string;
@@ -49,10 +51,19 @@ export interface ReviseContext {
   selection: Selection | null;
   sources: readonly ReviewSource[];
   title: string;
+  /** Words a minute, where it is known. */
+  pace?: number;
   /** When each line begins, in milliseconds, and last when the script ends; absent where nothing is timed. */
   startsMs?: () => readonly number[];
   /** A new id's random part. */
   fresh: () => string;
+}
+
+/** What a note can change of a script beside its lines. */
+export interface ScriptSettings {
+  /** Words a minute. */
+  pace?: number;
+  title?: string;
 }
 
 /** Named pieces of a note, by slot. */
@@ -61,6 +72,8 @@ export type Slots = Readonly<Record<string, string>>;
 export type Applied =
   | {
       sections: PlainSection[];
+      /** What changes of the script as a whole. */
+      settings?: ScriptSettings;
       /** What the person should know: lines it left alone, and why. */
       notes?: string[];
     }

@@ -47,7 +47,40 @@ const NOTES: readonly (readonly [string, ...string[]])[] = [
   ['No breaths between the sections, please', 'no-rests *'],
   ['Everything may be rounded. Do not round the 88 metres.', 'round *'],
   ['close on the dampers, drop the bit about spring', 'end-on *', 'drop S6L1'],
+  ['no “Basically”. start with the nurse', 'drop-word * Basically', 'move S3L1 start'],
+  ['nobody says utilised. say used', 'replace-text * utilised > used'],
+  ['the rivets thing, move it to the very end', 'move S2L4 end'],
+  ['The rivets sentence is too long, can you do it shorter of 2 seconds?', 'shorten S2L4 by 2 s'],
+  ['“Basically” -> “Simply”, and “a ferry” -> “a ship”', 'replace-text * Basically > Simply', 'replace-text * a ferry > a ship'],
+  ['I can’t say “utilised” with a straight face, “used”?', 'replace-text * utilised > used'],
+  ['The word rivets nobody knows, please change in “bolts”', 'replace-text * rivets > bolts'],
+  ['the rivets line should have two seconds of room after it', 'rest S2L4 to 2 s'],
+  ['put a second after the rivets line and two before the dampers', 'rest S2L4 to 1 s', 'rest-before * to 2 s'],
+  ['pause after every section', 'rest S1', 'rest S2', 'rest S3', 'rest S4', 'rest S5'],
+  ['take the pause at the end of the bridge part out', 'no-rests S2'],
+  ['Move “Nobody had touched it.” to the end of section three', 'move S1L3 after S3L3'],
+  ['the rivets line must be the first of its section', 'move S2L4 before S2L1'],
+  ['Titles: 2 should be “The span”, 3 “The nurse”', 'rename S2 The span', 'rename S3 The nurse'],
+  ['The title “The bridge” is dull; please use “The span”', 'rename S2 The span'],
+  ['new section from “Basically, it was loved”, title “Loved”', 'split S2L3', 'rename S2L3 Loved'],
+  ['This rests on one report and nothing else. Say so once, near the top.', 'add-line * after S1L4 This rests on one report and nothing else.'],
+  ['Would you consider opening on the dampers?', 'move S6L2 start'],
+  ['would you mind removing the rivets sentence?', 'drop S2L4'],
+  ['could it stop after the dampers?', 'drop S6L3'],
+  ['88 metres. give that a beat before', 'rest-before *'],
+  ['I read quicker than that, put it at 165 wpm', 'pace *'],
+  ['lines 2-4 out', 'drop S1L2+S1L3+S1L4'],
+  ['kill “Nobody had touched it.” + everything til “It was utilised”', 'drop S1L3+S1L4+S2L1'],
+  ['the measures in feet rather than metres, please', 'units *'],
+  ['please round the 1,400', 'round S2L2'],
 ]; // prettier-ignore
+
+/** What says how it was, or is, asks for nothing, though it has a verb of change. */
+const STATEMENTS: readonly string[] = [
+  'the council moved the ferry after that',
+  'it feels a little flat after so much care',
+  'They were cutting turf before the crowd came',
+];
 
 describe('a note read by act and roles', () => {
   for (const [note, ...wishes] of NOTES)
@@ -65,6 +98,19 @@ describe('a note read by act and roles', () => {
       'Could we have the whole script as a song?',
     ])
       expect(read(note)[0], note).to.match(/^\?/);
+  });
+
+  it('takes no verb for a wish in a sentence that tells of something', () => {
+    for (const note of STATEMENTS) expect(read(note)[0], note).to.match(/^\?/);
+  });
+
+  it('loses no quoted words: what nothing was made of refuses the note', () => {
+    expect(read('cut the rivets sentence, and “a paper boat” too')[0]).to.match(/^\?/);
+    expect(read('open with “Nobody had touched it.” then “It had no stairs of its own.”')[0]).to.match(/^\?/);
+  });
+
+  it('asks where one of two things is to be done', () => {
+    expect(read('Remove the rivets sentence or attribute it.')[0]).to.match(/^\?/);
   });
 
   it('says why: a place that isn’t there, what a note can’t do', () => {

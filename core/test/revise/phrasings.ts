@@ -6,6 +6,15 @@
 export type Phrasing = readonly [note: string, operation: string | null, scope?: string];
 
 export const SEEN: readonly Phrasing[] = [
+  ['read it at 165 wpm', 'pace', '*'],
+  ['slow down the bridge part', 'slower', 'S2'],
+  ['write “88” in words', 'said-in-words', '*'],
+  ['use metric units', 'units', '*'],
+  ['avoid passives in section 2', 'active', 'S2'],
+  ['no footnotes', 'no-references', '*'],
+  ['drop the captions', 'no-labels', '*'],
+  ['call the video “Out of step”', 'retitle', '*'],
+  ['take “The” out of the titles', 'title-without', '*'],
   ['cut from “in Marrowgate” to “boat”', 'cut-span', '*'],
   ['give the bridge part 3 seconds more air', 'air', 'S2'],
   ['add a pause of a second before the nurse', 'rest-before', '*'],
@@ -159,6 +168,10 @@ export const SEEN: readonly Phrasing[] = [
 ];
 
 export const UNSEEN: readonly Phrasing[] = [
+  ['use imperial measures throughout', 'units', '*'],
+  ['set the pace to 140 words a minute', 'pace', '*'],
+  ['read the nurse part more slowly', 'slower', 'S3'],
+  ['leave out the references', 'no-references', '*'],
   ['kill the second part', 'drop', 'S2'],
   ['I’d like you to remove the third section', 'drop', 'S3'],
   ['can you cut the line about the stairs being widened', 'drop', 'S5L2'],

@@ -55,6 +55,7 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
   const accept = () => {
     if (!proposal || !answer) return;
     session.take(acceptedIn(answer.on.sections, proposal, taken), 'note', answer.on);
+    if (proposal.settings) void session.change(proposal.settings);
     ask.reset();
     setNote('');
     input.current?.focus();

@@ -18,7 +18,7 @@ export type ActId = 'undo' | 'unlock' | 'lock' | 'pause' | 'title' | 'merge' | '
 
 const act = (source: string) => new RegExp(source, 'iu');
 const ONE = '(?:just )?(?:one|a single)';
-const UNIT = '(?:kilomet(?:re|er)s?|kms?|met(?:re|er)s?|cent?imet(?:re|er)s?|millimet(?:re|er)s?|miles?|feet|foot|yards?|inch(?:es)?|kilos?|kilograms?|kg|grams?|ounces?|tonnes?|tons?|lit(?:re|er)s?|gallons?|pints?|hectares?|acres?)'; // prettier-ignore
+const UNIT = '(?:nautical miles?|kilomet(?:re|er)s?|kms?|met(?:re|er)s?|cent?imet(?:re|er)s?|millimet(?:re|er)s?|miles?|feet|foot|yards?|inch(?:es)?|kilos?|kilograms?|kg|grams?|ounces?|tonnes?|tons?|lit(?:re|er)s?|gallons?|pints?|hectares?|acres?)'; // prettier-ignore
 const WHOLE_ROLE = '(?:cold open|opener|hook|opening line|closer|closing line|(?:very )?(?:first|last|final) (?:line|thing|sentence|words?))'; // prettier-ignore
 /** Verbs that ask for a cut of some of a part as often as for its end. */
 const EITHER = ['cut', 'lose', 'chop'];
@@ -33,7 +33,7 @@ const ACTS: readonly (readonly [ActId, RegExp])[] = [
   ['say so', act('\\b(?:say|mention|state) (?:so|that|this)(?: (?:just )?once)?(?=$|[,.;]| (?:near|at|in|right|up|before|after|early)\\b)')],
   ['unlock', act('\\b(?:un(?:lock|freeze)(?:ed)?)\\b')],
   ['lock', act('\\b(?:lock(?:ed)?(?: down)?|freeze|frozen|hands off|(?:do not|don[\'’]t|nobody|never|not to be) (?:touch|change|alter|edit)(?:e[sd]|s)?|nothing (?:\\S+ ){0,5}?(?:may|must|should|can|is to|will) (?:change|be (?:changed|touched|altered))|(?:signed off|final(?:ised)?)(?: now)?$)\\b')],
-  ['pause', act('(?<!\\b(?:after|before|behind|at|in|of|during) the )(?:\\b(?:pauses?|beats?|silences?|breath(?:er)?s?|gaps?|dead air)\\b|(?<!\\bthe )\\brests?\\b)|\\b(?:sec(?:ond)?s?|moment) of (?:nothing|quiet|air|silence|black|room|space|rest)\\b|\\b(?:leave|give|add|allow) (?:\\S+ ){0,4}?(?:secs?|seconds?|\\ds|moment)(?: \\S+)? (?:after|before|between|behind)\\b|\\b(?:wait|hold|breathe|stop) (?:for )?(?:an?|one|two|\\d+s?)\\b')],
+  ['pause', act('(?<!\\b(?:after|before|behind|at|in|of|during) the )(?:\\b(?:pauses?|beats?|silences?|breath(?:er)?s?|gaps?|dead air)\\b|(?<!\\bthe )\\brests?\\b)|\\b(?:sec(?:ond)?s?|moment) of (?:nothing|quiet|air|silence|black|room|space|rest)\\b|\\b(?:leave|give|add|allow|put) (?:\\S+ ){0,4}?(?:secs?|seconds?|\\ds|moment)(?: \\S+)? (?:after|before|between|behind)\\b|\\b(?:wait|hold|breathe|stop) (?:for )?(?:an?|one|two|\\d+s?)\\b|\\b(?:breathe|wait|pause) (?:right |just )?(?:after|before|between)\\b')],
   ['references', act('\\b(?:foot-?notes?|references|citations?|bibliograph(?:y|ies)|works cited|(?:reading|source) list)\\b')],
   ['labels', act('\\b(?:captions|labels|kickers|head(?:er|line)s|(?:everything|anything|whatever|lines?) (?:that|which)[’\']?(?:s| is| are|re)? (?:not|no|isn[’\']t|aren[’\']t) (?:an? |real |proper |complete |whole )*sentences?)\\b')],
   ['title', act(`\\b(?:titles?|headings?|headline|${verbs(['rename'], ['title', 'entitle'])}|call (?:it|this|that|the (?:section|part))|(?:should|could) be called|name (?:of )?the (?:section|part))\\b`)],
@@ -50,17 +50,17 @@ const ACTS: readonly (readonly [ActId, RegExp])[] = [
   ['simple', act(`\\b(?:${verbs(['simplify'])}|simple(?:r)?|easier|plainer|plain (?:words|english)|difficult words|for (?:children|kids|beginners|lay ?(?:people|men)|(?:\\p{L}+[- ]){1,2}year[- ]olds?))\\b`)],
   ['soften', act(`\\b(?:${verbs(['soften'])}|softer|milder|less (?:strong|harsh|colou?rful|dramatic|salesy|hyped?)|toned down)\\b`)],
   ['end at', act('\\b(?:end|stop|finish)s? (?:right |just )?(?:before|after)\\b')],
-  ['slower', act('\\b(?:slower|slow(?:ed)? down|more slowly|less (?:fast|quick(?:ly)?|rushed)|too (?:fast|quick)|(?:more|extra|a (?:bit|little) more) (?:room|air|space|breathing space)|room to breathe)\\b')],
+  ['slower', act('\\b(?:slower|slow(?:ed)? down|more slowly|less (?:fast|quick(?:ly)?|rushed)|too (?:fast|quick)|\\d{2,3} ?(?:wpm|words (?:a|per) minute)|faster|quicker|speed(?:ier)?|(?:more|extra|a (?:bit|little) more) (?:room|air|space|breathing space)|room to breathe)\\b')],
   ['merge', act(`\\b(?:${verbs(['merge'], ['mix', 'link', 'connect', 'compound'])}|(?:in|into|as|make) ${ONE} (?:sentence|line|section|part|paragraph)|(?:be|become) (?:just )?(?:one|a single|the same)(?: (?:sentence|line|section|part|paragraph))?(?=$|[,.?!;])|(?:be|become) (?:just )?(?:one|a single|the same) (?:sentence|line|section|part|paragraph)|part of the (?:one|section|part|next|previous)|belongs? (?:together|with)|(?:put|run|pull|bring) (?:\\S+ ){0,4}together|(?<=^|, )${ONE} (?:sentence|line|section|part|paragraph)$)(?=$|[^\\p{L}])`)],
-  ['split', act(`\\b(?:${verbs(['split'])}|break (?:it |this |that |the )?(?:up|in|into|after|at|before|\\S+ (?:in|up|into))|two (?:separate )?(?:sentences|lines|sections|parts|paragraphs)|in two|(?:a |its |their )(?:own|new|separate) (?:section|paragraph|part)|new (?:sentence|section|part|paragraph|line)|full stop (?:after|before|at|from|with))\\b`)],
+  ['split', act(`\\b(?:${verbs(['split'])}|break (?:it |this |that |the )?(?:up|in|into|after|at|before|\\S+ (?:in|up|into))|(?:in|into|as|make|makes|be|become|to|^)(?: it| that| this)? ?\\b(?:two|three) (?:separate )?(?:sentences|lines|sections|parts|paragraphs)|in two|(?:a |its |their )(?:own|new|separate) (?:section|paragraph|part)|new (?:sentence|section|part|paragraph|line)|full stop (?:after|before|at|from|with))\\b`)],
   ['swap', act(`\\b(?:${verbs(['swap'], ['trade', 'flip'])}|trade places|(?:the )?other way (?:a)?round|change (?:the )?(?:places?|positions?|order))\\b`)],
   ['names', act('\\b(?:anonymi[sz]e[d]?|(?:no|without|hide|change|drop|remove|take out|leave out)(?: the| any| real)* names?|(?:do not|don[\'’]t|never|not) (?:be )?named?|(?:hide|no|without|leave out|drop|remove|cut|take out) (?:\\S+ ){0,4}?(?:sur|first |last |full |real )?names?|nameless|unnamed)\\b')],
-  ['replace', act(`\\b(?:${verbs(['replace'], ['right'])}|change[d]?|instead of|rather than|in place of|(?:should|must|ought to|has to|needs to) (?:read|say|be ${MASK})|say|write|use|read|(?:make|turn) (?:it|that|this|${MASK}) (?:in)?to\\b|['’]d rather|would (?:rather|prefer)|make ${MASK}[^.]*${MASK})|\\b(?:would|could|might|may|how about|what about|maybe|perhaps|better|try) ${MASK}|->|→|=>|${MASK} ?(?:for|not|=) ?${MASK}`)],
+  ['replace', act(`\\b(?:${verbs(['replace'], ['right'])}|change[d]?|instead of|rather than|in place of|(?:should|must|ought to|has to|needs to) (?:read|say|be ${MASK})|say|write|use|read|(?:make|turn) (?:it|that|this|${MASK}) (?:in)?to\\b|['’]d rather|would (?:rather|prefer)|(?:put|prefer|have) ${MASK}|make ${MASK}[^.]*${MASK})|\\b(?:would|could|might|may|how about|what about|maybe|perhaps|better|try) ${MASK}|->|→|=>|${MASK} ?(?:for|not|=) ?${MASK}`)],
   ['remove', act(`\\b${verbs(['remove'], EITHER)}\\b|^no(?: more)? (?=\\S)|\\bnothing (?:more )?(?:after|before|behind)\\b`)],
   ['length', act(`\\b(?:${verbs(['shorten', 'lengthen'], EITHER)}|short(?:er|en|ened)|long(?:er)?(?! ago)|tighter|half (?:as long|(?:of )?(?:the (?:length|time|words)|it|that))|too long|drags?|at (?:the )?most|no (?:more|longer) than|max(?:imum)?|tops|under|(?:cut|chop) (?:it |this |that |the \\S+ )?(?:down|back|to|by)|(?:less|more) (?:time|room|air|seconds))\\b|(?:\\b|\\d)(?:seconds?|secs?|s) (?:off|less|more)\\b`)],
   ['twice', act('\\b(?:twice|two times?|repeats?|repeated|repetitions?)\\b')],
   ['move', act(`${MOVED}|${PLACED}`)],
-  ['remove', act(`\\b(?:${verbs(['remove'])}|take[n]? (?:\\S+ ){0,4}?off|without|(?:don['’]t|do not|doesn['’]t|not) need(?:ed)?|no need|unnecessary|superfluous|redundant|not (?:useful|necessary|needed)|gone|nope|can go|has to go|must go|should go|needs to go|go away|goes)\\b|(?<!\\brun |\\bof )\\bout$`)],
+  ['remove', act(`\\b(?:${verbs(['remove'])}|take[n]? (?:\\S+ ){0,4}?off|without|(?:don['’]t|do not|doesn['’]t|not) need(?:ed)?|no need|unnecessary|superfluous|redundant|not (?:useful|necessary|needed)|gone|nope|can go|has to go|must go|should go|needs to go|go away|goes)\\b|(?<!\\brun |\\bof )\\b(?:out|away)$|\\bmake .* (?:disappear|vanish)\\b`)],
 ]; // prettier-ignore
 
 /** The acts whose words stand in a clause, the likeliest first. */
@@ -122,7 +122,7 @@ export const restBeside = (side: Side, scope: Scope, context: ReviseContext): Re
     ? request('rest', scope)
     : request('rest-before', wholeScope(context.sections), { slots: { about: phraseOf(scope, context) } });
 
-function whereIn({ roles }: Frame): Where | null {
+function whereIn({ roles, context }: Frame): Where | null {
   const { text } = roles;
   const edge = /\b(end|bottom|close|start|beginning|top) of (?:the )?$/i;
   const of = roles.places.find((p) => edge.test(text.slice(0, p.start)) && p.scope.type === 'sections');
@@ -130,6 +130,12 @@ function whereIn({ roles }: Frame): Where | null {
     const side = /^(?:end|bottom|close)/i.test(edge.exec(text.slice(0, of.start))![1]) ? 'after' : 'before';
     const line = side === 'after' ? of.scope.lines.at(-1)! : of.scope.lines[0];
     return { side, scope: { ...of.scope, type: 'lines', sections: [], lines: [line] }, says: `to the ${side === 'after' ? 'end' : 'start'} of ${of.says}` };
+  }
+  const own = /\b(first|last)(?: (?:line|sentence|thing))? (?:of|in) (?:its|the same|that) (?:own )?(?:section|part|paragraph|chapter)\b/i.exec(text);
+  const within = own && context.sections.find((s) => s.lines.some((l) => l.id === roles.places[0]?.scope.lines[0]));
+  if (own && within) {
+    const last = /last/i.test(own[1]);
+    return { side: last ? 'after' : 'before', scope: { ...sectionScope(within), type: 'lines', sections: [], lines: [last ? within.lines.at(-1)!.id : within.lines[0].id] }, says: `to the ${last ? 'end' : 'start'} of “${within.title}”` };
   }
   const beside = roles.places.findLast((p) => p.side !== null);
   if (beside) return { side: beside.side!, scope: beside.scope, says: `${beside.side} ${beside.says}` };
@@ -187,16 +193,22 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const both = /\bbefore and (?:one )?after\b|\bafter and (?:one )?before\b|\beither side|\bbefore\b.*\bafter\b(?! (?:the|that|he|she|they|it)\b)/i.test(text);
     return list.length === 0
       ? null
-      : (both || /\bbetween\b/i.test(text) ? list.slice(0, 1) : list).flatMap((p): Request[] => {
+      : (both || (/\bbetween\b/i.test(text) && list.some((p) => p.start !== list[0].start)) ? list.slice(0, 1) : list).flatMap((p): Request[] => {
           const ms = amounts.filter((a) => a.amount.type !== 'share').findLast((a) => a.start < p.start) ?? amounts.find((a) => a.amount.type !== 'share');
           const amount = ms?.amount ?? null;
-          const until: Request['slots'] = list[1] && !both && /\bbetween\b/i.test(text) ? { about: phraseOf(list[1].scope, context) } : {};
+          const until: Request['slots'] = list[1] && list[1].start !== p.start && !both && /\bbetween\b/i.test(text) ? { about: phraseOf(list[1].scope, context) } : {};
           const rest = request('rest', p.scope, { amount, slots: { ...until, ...(ms ? { amount: text.slice(ms.start, ms.end) } : {}) } });
           const lead = request('rest-before', whole, { amount, slots: { about: phraseOf(p.scope, context) } });
-          return both ? [lead, rest] : [p.side === 'before' ? lead : rest];
+          const first = p.side === 'before' || (p.side === null && /\bbefore$/i.test(text.trim()));
+          return both ? [lead, rest] : [first ? lead : rest];
         });
   }, // prettier-ignore
-  round: ({ roles, context, kept }) => [request('round', scopeFor(roles, context), { keep: kept })],
+  round: ({ roles, context, kept }) => {
+    const named = (roles.text.match(/\d[\d.,]*\d|\d/g) ?? []).filter((n) => !kept.includes(n));
+    const lines = context.sections.flatMap((s) => s.lines).filter((l) => named.some((n) => new RegExp(`(?<![\\d.,])${literal(n)}(?![\\d]|[.,]\\d)`).test(l.text)));
+    const own: Scope = { type: 'lines', says: `the line with ${named.join(', ')}`, sections: [], lines: lines.map((l) => l.id) };
+    return [request('round', lines.length ? own : scopeFor(roles, context), { keep: kept })];
+  }, // prettier-ignore
   figures: ({ roles, context, kept }) => {
     const words = /\b(?:as|in|into|to) words\b|\bspell/i.test(roles.text);
     const own = roles.quotes.filter((q) => q.said && /\d/.test(q.words));
@@ -210,6 +222,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const { text } = roles;
     const named = [...text.matchAll(new RegExp(`\\b(not|no|than|of) (?:the )?(${UNIT})\\b|\\b(?:the )?(${UNIT}|metric|imperial)\\b`, 'giu'))];
     const wanted = named.find((m) => m[3])?.[3]?.toLowerCase();
+    const several = named.filter((m) => m[3]).length > 1;
     const unwanted = named.find((m) => m[2])?.[2]?.toLowerCase();
     const unit = wanted ?? unwanted;
     if (!unit) return null;
@@ -218,7 +231,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const other = own.system === 'metric' ? 'imperial' : 'metric';
     const both = has(text, /\b(?:as well|too|also|both|beside|brackets|alongside|next to)\b/i);
     const system = both ? 'both' : wanted ? own.system : other;
-    return [request('units', roles.places[0]?.scope ?? before ?? wholeScope(context.sections), { slots: { system, ...(own.name ? { unit } : {}) } })];
+    return [request('units', roles.places[0]?.scope ?? before ?? wholeScope(context.sections), { slots: { system, ...(own.name && !several ? { unit } : {}) } })];
   }, // prettier-ignore
   'say so': (f) => {
     if (!f.stated) return null;
@@ -229,10 +242,13 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   }, // prettier-ignore
   active: ({ roles, context, before }) => [request('active', roles.places[0]?.scope ?? before ?? wholeScope(context.sections))],
   soften: () => ({ unknown: 'How to say it more softly, no rule can tell: write it in your own words, or order the line.' }),
-  slower: ({ roles, before }) => {
+  slower: ({ roles, before, context }) => {
     const at = roles.places.find((p) => p.scope.type !== 'whole')?.scope ?? before;
     if (roles.amounts.length) return null;
-    return at && at.type !== 'whole' ? [request('slower', at)] : { unknown: 'How fast the whole is read is its pace, beside the strip; a note slows a part, by rests.' };
+    const wpm = /\b(\d{2,3}) ?(?:wpm|words (?:a|per) minute)\b/i.exec(roles.text);
+    if (wpm) return [request('pace', wholeScope(context.sections), { slots: { n: wpm[1] } })];
+    if (has(roles.text, FASTER)) return at ? { unknown: 'A part can’t be read faster than the rest: take its rests out, or shorten it.' } : [request('pace', wholeScope(context.sections), { slots: { way: 'faster' } })];
+    return at && at.type !== 'whole' ? [request('slower', at)] : [request('pace', wholeScope(context.sections), { slots: { way: 'slower' } })];
   }, // prettier-ignore
   references: (f) => noSpeech(f, 'no-references'),
   labels: (f) => noSpeech(f, 'no-labels'),
@@ -297,6 +313,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       roles.quotes.filter((q) => !context.sections.some((s) => plainWords(s.title) === plainWords(q.words))).at(-1)?.words ??
       /(?:\bto|\bcalled|\binto|:|\bbe|\bit)\s+((?:the |an? )?\p{Lu}[^,.;:!?]{2,60})$/u.exec(roles.text)?.[1];
     const at = targetsOf(f).find((p) => p.says !== `“${value}”`) ?? (f.before ? { scope: f.before } : undefined);
+    if (value && !at && has(roles.text, /\btitle\b/i)) return [request('retitle', wholeScope(context.sections), { slots: { text: value } })];
     return value && at ? [request('rename', at.scope, { slots: { text: value } })] : null;
   }, // prettier-ignore
   restore: (f) => {
@@ -338,6 +355,10 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   swap: (f) => {
     const [a, b] = targetsOf(f);
     if (a && b) return [request('swap', a.scope, { slots: { about: phraseOf(b.scope, f.context) } })];
+    if (a?.scope.type === 'lines' && a.scope.lines.length === 2) {
+      const one = (id: string): Scope => ({ type: 'lines', says: 'one of them', sections: [], lines: [id] });
+      return [request('swap', one(a.scope.lines[0]), { slots: { about: phraseOf(one(a.scope.lines[1]), f.context) } })];
+    }
     if (a?.scope.type === 'sections' && a.scope.sections.length === 2) {
       const one = (id: string) => sectionScope(f.context.sections.find((s) => s.id === id)!);
       return [request('swap', one(a.scope.sections[0]), { slots: { about: phraseOf(one(a.scope.sections[1]), f.context) } })]; // prettier-ignore
@@ -363,10 +384,10 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const near = lone && said && spanFor(said.words, lone.words);
     const pair = pairIn(roles) ?? (lone && said ? { old: near ? { ...said, words: near } : said, by: lone.words } : null);
     const within = roles.places.find((p) => p.says !== `“${pair?.old.words}”` && p.says !== `“${pair?.by}”` && p.side === null && p.scope.lines.length);
-    if (pair) return [request('replace-text', within?.scope ?? wholeScope(context.sections), { slots: changedPart(pair.old.words, pair.by) })];
     const only = roles.quotes.length === 1 ? roles.quotes[0] : null;
-    const titled = only && !said && f.before?.sections.length === 1 && context.sections.find((s) => s.id === f.before!.sections[0] && f.before!.says.includes(s.title));
+    const titled = only && (!said || /\b(?:title|heading)\b/i.test(f.stated ?? '')) && f.before?.sections.length === 1 && context.sections.find((s) => s.id === f.before!.sections[0] && f.before!.says.includes(s.title));
     if (titled) return [request('rename', f.before!, { slots: { text: only.words } })];
+    if (pair) return [request('replace-text', within?.scope ?? wholeScope(context.sections), { slots: changedPart(pair.old.words, pair.by) })];
     const fresh = roles.quotes.find((q) => !q.said);
     const at = targetsOf(f)[0];
     if (fresh && at && at.scope.lines.length === 1) {
@@ -419,13 +440,16 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       return rest ? [request('drop', rest)] : { unknown: `Nothing stands ${nothing} it.` };
     }
     const quoted = roles.quotes.filter((q) => q.said);
+    // "Lose 5 seconds": so much of it.
+    const [some] = roles.amounts;
+    if (some && some.amount.type !== 'share' && !roles.places.length && !quoted.length) return [request('shorten', f.before ?? wholeScope(context.sections), { amount: some.amount.type === 'to' ? { ...some.amount, type: 'by' } : some.amount })];
     const places = quoted.length ? targetsOf({ ...f, before: null }) : targetsOf(f);
     if (!places.length && !quoted.length) return null;
     const span = new RegExp(`\\bfrom (${MASK}) (?:right |all the way )?(?:up )?(?:to|till|until|through) (${MASK})`, 'iu').exec(roles.text);
     const ends = span && roles.quotes.filter((q) => q.start === roles.text.indexOf(span[1]) || q.start === roles.text.indexOf(span[2]));
     if (ends?.length === 2 && oneLineHas(ends[0].words, ends[1].words, context))
       return [request('cut-span', wholeScope(context.sections), { slots: { text: ends[0].words, until: ends[1].words } })];
-    const literal = quoted.filter((q) => !wholeLine(q.words, context));
+    const literal = quoted.filter((q) => !wholeLine(q.words, context) && !places.some((p) => p.end - p.start > 1 && q.start >= p.start && q.start < p.end));
     const lines = places.filter((p) => !literal.some((q) => q.start >= p.start && q.start < p.end));
     const out: Request[] = literal.map((q) => {
       const inside = lines.find((p) => /\b(?:in|from|of)\s+(?:the )?$/i.test(roles.text.slice(0, p.start)));
@@ -451,6 +475,9 @@ function spanFor(line: string, by: string): string | null {
 function changedPart(old: string, by: string): { text: string; by: string } {
   const [a, b] = [old.split(' '), by.split(' ')];
   const tail = a.slice(-b.length);
+  // "say 'about 57'" of "57 days a year": the rest stays.
+  const shared = a.length > b.length && b.at(-1)!.toLowerCase() === a[0].toLowerCase();
+  if (shared && b.length > 1) return { text: old, by: [by, ...a.slice(1)].join(' ') };
   const value = (w: string) => (/^\d+$/.test(w) ? Number(w) : (wordsValue(w) ?? w.toLowerCase()));
   return a.length > b.length && tail.every((w, i) => value(w) === value(b[i]!))
     ? { text: tail.join(' '), by }
@@ -506,6 +533,7 @@ function locked(f: Frame, id: 'lock' | 'unlock'): Read {
   return list.length ? [request(id, together(list, f.context))] : whole ? [request(id, whole.scope)] : null;
 }
 
+const FASTER = /\b(?:faster|quicker|speed (?:it |this |that |everything )?up)\b/i;
 const PLACELESS: ReadonlySet<ActId> = new Set(['say so', 'replace', 'undo', 'soften', 'spelling', 'person', 'names', 'references', 'labels']);
 /** What a clause asks for; null where its act wants a place or words that it doesn't name. */
 export function readAct(act: ActId, frame: Frame): Read {

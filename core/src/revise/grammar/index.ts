@@ -32,7 +32,7 @@ const PURPOSE = /^(?:to|so (?:that )?(?:i|we|they|it)|for) /i;
 const WONDERS = /^(?:is|are|was|were|does|did|isn['’]t|why|who|how come|how am|do (?:you|we|i|they|people)) /i;
 /** "we'd be grateful if", and the second "if" of such a sentence. */
 const HOPES =
-  /\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
+  /\b(?:grateful|glad|happy|happier|nice|nicer|easier|best|lovelier|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
 /** What makes a wish depend on something; not the courtesy "if possible". */
 const DEPENDS = /\b(?:(?<!\bas )if|unless|only when|in case|provided)\b(?! (?:possible|you can|you could|you like|you don['’]t mind|that works|that['’]s|it works|it['’]s|ok|okay)\b)/i; // prettier-ignore
 
@@ -149,10 +149,14 @@ function uses(requests: readonly Request[], words: string, context: ReviseContex
 const unread = ({ missing }: Reading): NoteRead => (missing === null ? null : { unknown: missing });
 
 /** Quotations, and words in capitals that the script has, as letters of their own. */
+/** A sentence of so few words may be words of the script. */
+const FEW = 5;
 function maskedSentence(part: string, context: ReviseContext): Sentence {
   const quoted: string[] = [];
   const mask = (words: string) => maskAt(quoted.push(words) - 1);
   const has = (word: string) => saysWord(word, context);
+  // "Lanthorn Compendium? Never heard of it.": words of the script and nothing else.
+  if (!part.match(QUOTED) && part.split(' ').length <= FEW && part.split(' ').length > 1 && has(part.replace(/[?!.,]+$/, ''))) return { text: mask(part), quoted, marked: 0 };
   const plain = part
     .replace(/\p{Co}/gu, ' ')
     .replace(/\s*(?:\.{2,}|…)\s*/g, ' ')
@@ -232,7 +236,7 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
     const own = rolesIn(clause);
     const bare = !own.places.length && !own.quotes.length && !own.amounts.length;
     // "…, leave more air": the same once more, with nothing of its own.
-    if (bare && last !== null && acts.includes(last)) continue;
+    if (bare && last !== null && acts.includes(last) && !/\d/.test(clause)) continue;
     const next = clauses[i + 1];
     const beside = next && (!actsIn(next).length || WHERE.test(next)) ? next : null;
     const read = firstRead(triesOf(clause, open, beside, rolesIn), rolesIn, reading, open.at(-1) ?? null);
@@ -245,7 +249,7 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
       continue;
     }
     // "Part four is too long, can it be 8 seconds shorter?": of two the one that says how much.
-    reading.requests = reading.requests.filter((q) => q.amount || !read.requests.some((r) => r.amount && r.operation === q.operation && r.scope.lines.join() === q.scope.lines.join())); // prettier-ignore
+    reading.requests = reading.requests.filter((q) => q.amount || !read.requests.some((r) => (r.amount || r.operation.id === 'pace') && r.operation === q.operation && r.scope.lines.join() === q.scope.lines.join())); // prettier-ignore
     reading.requests.push(...read.requests.filter((r) => !reading.requests.some((q) => alike(q, r))));
     last = read.act;
     if (beside && read.text.endsWith(beside)) taken = i + 1;
@@ -283,6 +287,12 @@ const spoken = (words: string, { sections }: ReviseContext) => {
 /** "I can't say 'A' with a straight face, 'B'?": words of the script, and others beside them, without a verb of change. */
 function pairOf(sentence: Sentence, rolesIn: (text: string) => Roles, reading: Reading): boolean {
   const quotations = sentence.quoted.slice(0, sentence.marked);
+  // "The title's boring. 'Eleven centuries'": what it could be called.
+  if (quotations.length === 1 && new RegExp(`^\\W*${MASK}\\W*$`, 'u').test(sentence.text) && /\b(?:title|heading)\b/i.test(reading.stated ?? '')) {
+    const s = reading.before?.sections.length === 1 && reading.context.sections.find((x) => x.id === reading.before!.sections[0]);
+    reading.requests.push(s ? titleWish(s, quotations[0]) : wish('retitle', reading.context, { text: quotations[0] }));
+    return true;
+  }
   if (quotations.length !== 2 || actsIn(sentence.text).some((a) => a !== 'replace')) return false;
   if (quotations.filter((q) => spoken(q, reading.context)).length !== 1) return false;
   const read = readAct('replace', { ...reading, roles: rolesIn(sentence.text) });
@@ -300,7 +310,7 @@ function renamed(title: string, text: string, sentence: Sentence, context: Revis
   const meant = /\b(?:rename|retitle|titles?|headings?)\b/i.test(sentence.text);
   return s && (meant || !spoken(title, context)) ? titleWish(s, text) : null;
 }
-const PAIR = new RegExp(`(${MASK})\\s*(?:->|→|=>|to|into|should (?:be|read)|becomes?)\\s*(${MASK})`, 'gu');
+const PAIR = new RegExp(`(${MASK})\\s*(?:->|→|=>|to|into|should (?:be|read)|reads?|becomes?)\\s*(${MASK})`, 'gu');
 /** "'A' -> 'B', and 'C' -> 'D'": words for others and nothing else. */
 function pairsIn({ text, quoted }: Sentence): [string, string][] {
   const rest = text.replace(PAIR, ' ').replace(/[\s,;:&]+|\b(?:and|also|please|change|rename|retitle|replace|everywhere|but|titles?|headings?|:)\b/giu, '');

@@ -5,6 +5,7 @@
 import { amountOf } from '../amount.ts';
 import { lineSaying, plainWords } from '../said.ts';
 import { literal } from '../../language/literal.ts';
+import { ORDER_WORDS } from '../plainly.ts';
 import { escaped } from '../ops/cut.ts';
 import { scopeOf, sectionScope } from '../scope.ts';
 import { linesIn, type Amount, type ReviseContext, type Scope } from '../types.ts';
@@ -69,7 +70,7 @@ interface Pattern {
 const pattern = (source: string, plain: boolean, phrase?: Pattern['phrase']): Pattern => ({ regex: new RegExp(source, 'giu'), plain, ...(phrase ? { phrase } : {}) }); // prettier-ignore
 
 const PATTERNS: readonly Pattern[] = [
-  pattern(`\\b(?:the )?(?:whole (?:thing|script|text|film|video)|everything|all of it|throughout|everywhere)(?: (?:but|except|apart from|other than) (?:the )?${SUBJECT}${ENDS_NAME})?`, false),
+  pattern(`\\b(?:the )?(?:whole (?:thing|script|text|film|video)|everything|all of it|throughout|everywhere)(?! (?:up )?(?:to|till?|until|after|before|from|behind)\\b)(?: (?:but|except|apart from|other than) (?:the )?${SUBJECT}${ENDS_NAME})?`, false),
   pattern('(?<!\\d)\\d+:[0-5]\\d ?(?:to|till|until|through|and|-|–) ?\\d+:[0-5]\\d', true),
   pattern('^\\d+:[0-5]\\d(?= (?:to|till|until|through) )', true),
   pattern('(?:at|from|around|the (?:bit|part|line|section|sentence) at|\\() ?(\\d+:[0-5]\\d)\\)?', true, (m) => m[1]),
@@ -78,9 +79,10 @@ const PATTERNS: readonly Pattern[] = [
   pattern(`(?<!\\p{L})l(\\d{1,3})\\b`, true, (m) => `line ${m[1]}`),
   pattern(`\\b(?:the )?(?:very )?(${ORDINAL}|opening|closing) (${LINE}|${PART}|${STRETCH})(?: (?:of|in) (?:the )?(?:${ORDINAL} ${PART}|${PART} ${COUNT}|opening|intro|ending|script|film|video|${WORD}(?: ${WORD})? ${PART}))?`, true, (m) => ordinal(m[0])),
   pattern(`\\b(?:the )?(${ORDINAL}) (?:and|&) (?:the )?(${ORDINAL}) (${PART})`, true, (m) => `section ${place(m[1])} and ${place(m[2])}`),
-  pattern(`\\b(?:the )?(first|last) (\\d|two|three|four|five) (?:${LINE}|${PART})`, true),
+  pattern(`\\b(?:the )?(first|last) (\\d|two|three|four|five) (?:${LINE}|${PART})(?: (?:of|in) (?:the )?(?:${ORDINAL} ${PART}|${PART} ${COUNT}|opening|intro|ending|${MASK}))?`, true),
+  pattern(`^(?!(?:the|that|this|his|her|their|your|our|a|an|in|at|to|of|${ORDER_WORDS})\\b)(?:(?!(?:and|before|after|to|in|at|the)\\b)${WORD} ){1,3}?(?:bit|stuff|thing|part|section|line|paragraph)\\b`, false, (m) => `the ${m[0]}`),
   pattern(`\\b(?:the |this |that |his |her |their |your |our |whole )*(?:${KIND}) (?!of (?:the )?(?:one|next|previous|following|section|its|their|his|her)\\b)(?:about|on|with|where|when|in which|of|that (?:mentions|says|tells)|that|which|who|how|mentioning|saying) (?:the )?${SUBJECT}${ENDS_NAME}`, true, (m) => m[0].replace(/^(?:the |this |that |whole )+/i, 'the ')),
-  pattern(`\\b(?:the|that|this|his|her|their|your|our) (?:(?!(?:and|before|after|to|in|at)\\b)${WORD} ){1,5}?${KIND}\\b`, true),
+  pattern(`\\b(?:the|that|this|his|her|their|your|our) (?:(?!(?:and|before|after|to|in|at|its)\\b)${WORD} ){1,5}?${KIND}\\b`, true),
   pattern(`\\b(?:the )?(?:one|${PART}|${LINE}) (?:right |just )?(?:after|before)(?: (?:it|that|this|them))?(?=$|[,.;?!]|\\s(?:should|could|can|must|into|as|become)\\b)|\\b(?:the )?(?:next|previous|following|preceding) (?:one|${PART}|${LINE})|\\bthe (?:next|previous|following|preceding)(?=$|[,.;?!])`, true),
   pattern(`(?<=\\b(?:after|before|behind) )${COUNT}\\b(?! ?(?:s|secs?|seconds?|words?|minutes?|mins?)\\b)`, false, (m) => `section ${m[0]}`),
   pattern(`\\babout (?:the )?${SUBJECT}${ENDS_NAME}`, false, (m) => `the line ${m[0]}`),
@@ -110,7 +112,9 @@ const BARE = new RegExp(
 
 const SIDE = new RegExp(`\\b(after|behind|following|below|before|above|ahead of|in front of|leading (?:up )?to)\\s+(?:right |just )?(?:(?:what|where|when) (?:${WORD} ){0,4})?$`, 'iu'); // prettier-ignore
 const FIRST_SIDE = /^(?:before|above|ahead|in front|leading)/i;
-const BETWEEN = /^(?:\s*,)?\s*(?:up )?(?:to|till|until|through|thru|[-–—])\s*(?:and including )?(?:the )?$/i;
+const BETWEEN = /^(?:\s*,)?\s*(?:up )?(?:to|till?|until|through|thru|[-–—])\s*(?:and including )?(?:the )?$/i;
+/** "'A' and everything up to 'B'": B stays. */
+const UP_TO = /^\s*(?:,|\+|and|plus)*\s*(?:everything|all) (?:that comes )?(?:up )?(?:to|till?|until|before)\s+(?:the )?$/i;
 
 /** Notes' words for stretches as places are called. */
 const inScopes = (phrase: string) => /\bwhole\b/i.test(phrase) ? phrase : phrase.replace(/\bparas?\b/gi, 'section').replace(new RegExp(`(?<=^the (?:.+ )?)(?:${STRETCH}|one)\\b(?= (?:about|on|with|where|when|of|that)\\b|$)`, 'iu'), 'bit'); // prettier-ignore
@@ -131,6 +135,12 @@ function stretch(from: Scope, to: Scope, says: string, context: ReviseContext): 
   return { type: 'lines', says, sections: [], lines };
 } // prettier-ignore
 
+/** Lines from one place on, up to but not with another. */
+function behindOf(from: Scope, to: Scope, says: string, { sections }: ReviseContext): Scope | null {
+  const ids = linesIn(sections).map((l) => l.id);
+  const lines = ids.slice(ids.indexOf(from.lines[0]), ids.indexOf(to.lines[0]));
+  return lines.length ? { type: 'lines', says, sections: [], lines } : null;
+}
 const BEYOND = /\b(?:everything|all|whatever|what comes|nothing(?: more)?) (?:that )?(?:comes |is |stands )?(after|from|before|behind)\s+$/i; // prettier-ignore
 /** "everything after the bell": all the lines on one side of a place. */
 export function beyond(side: string, place: Scope, { sections }: ReviseContext): Scope | null {
@@ -221,7 +231,9 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
     const said = 'line' in line || line.times > 0;
     quotes.push({ start: m.index, words, said });
     const named = context.sections.find((s) => plainWords(s.title) === plainWords(words));
-    if ('line' in line) found.push({ start: m.index, end: m.index + 1, says: `“${words}”`, scope: { type: 'lines', says: `the line “${words}”`, sections: [], lines: [line.line.id] } });
+    const exact = context.sections.find((s) => s.title.replace(/\s*\[.*?\]$/, '') === words);
+    if (exact && 'line' in line && line.line.text !== words) found.push({ start: m.index, end: m.index + 1, says: exact.title, scope: sectionScope(exact) });
+    else if ('line' in line) found.push({ start: m.index, end: m.index + 1, says: `“${words}”`, scope: { type: 'lines', says: `the line “${words}”`, sections: [], lines: [line.line.id] } });
     else if (named) found.push({ start: m.index, end: m.index + 1, says: named.title, scope: sectionScope(named) });
   }
   const opening = new RegExp(`\\b${PART} (?:beginning|starting|opening|(?:that|which) (?:begins|starts|opens))(?: with| on| at)?:? (${MASK})`, 'giu');
@@ -235,7 +247,13 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
   for (const p of eachOf(text, context)) found.push(p);
   for (const { regex, plain, phrase } of PATTERNS)
     for (const m of text.matchAll(regex)) {
-      if (!m[0].trim() || !free(m.index, m.index + m[0].length)) continue;
+      // "the first two lines of 'The bell'": the title belongs to it.
+      const titleAt = found.findIndex((p) => p.end === m.index + m[0].length && p.end - p.start === 1 && p.start > m.index);
+      const freed = titleAt >= 0 ? found.splice(titleAt, 1) : [];
+      if (!m[0].trim() || !free(m.index, m.index + m[0].length)) {
+        found.push(...freed);
+        continue;
+      }
       const base = found.filter((p) => p.start < m.index).at(-1)?.scope ?? before;
       const says = inScopes(unmask(phrase ? phrase(m) : m[0]).trim());
       const relative = /^(?:the )?(?:[a-z]+ (?:right |just )?(?:after|before)\b(?: (?:it|that|this|them))?$|(?:next|previous|following|preceding)\b)/i.test(says);
@@ -250,7 +268,10 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
       const near = relative ? neighbour(says, base!, context) : before && POINTED.test(says) ? before : null;
       const result = near ? { scope: near } : scopeOf(says, inside);
       if ('scope' in result) found.push({ start: m.index, end: m.index + m[0].length, says, scope: counted(text.slice(0, m.index), result.scope, context), ...(/\b(?:bit|stuff|thing|story|joke|anecdote|business)s?\b/i.test(m[0]) ? { subject: true as const } : {}) });
-      else if (plain) missing ??= result.unknown;
+      else {
+        found.push(...freed);
+        if (plain) missing ??= result.unknown;
+      }
     }
   for (const m of text.matchAll(/(?<=\b(?:in|from|off|of) (?:the )?)\p{L}{4,}(?=$|[,.;])/giu)) {
     const part = context.sections.filter((s) => new RegExp(`\\b${m[0]}\\b`, 'iu').test(s.title));
@@ -273,6 +294,11 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
     const from = last && /\b(?:from|between)\s+(?:the )?$/i.test(text.slice(0, last.start)) && !RESTS.test(text);
     const range = last && (BETWEEN.test(text.slice(last.end, p.start)) || (from && /^\s+and\s+(?:the )?$/i.test(text.slice(last.end, p.start))));
     const on = /\bfrom\s+$/i.test(lead) && /^ (?:on|onwards?|down|to the (?:very )?end)\b/i.test(text.slice(p.end));
+    const upTo = last && UP_TO.test(text.slice(last.end, p.start)) ? behindOf(last.scope, p.scope, `${last.says} up to ${p.says}`, context) : null;
+    if (upTo) {
+      places[places.length - 1] = { ...last!, end: p.end, says: upTo.says, scope: upTo };
+      continue;
+    }
     const side = on ? 'from' : BEYOND.exec(lead)?.[1];
     const rest = side ? beyond(side, { ...p.scope, says: p.says }, context) : null;
     if (rest) {

@@ -6,7 +6,7 @@ import { literal } from '../../language/literal.ts';
 export type VerbClass = keyof typeof acts;
 
 /** Words that may stand between a verb and its particle: "take the rivets line out". */
-const BETWEEN = '(?: \\S+){0,8}?';
+const BETWEEN = '(?: \\S+){0,12}?';
 /** Behind these stands a noun: "in place of", "the cut". */
 const NO_NOUN = '(?<!\\b(?:the|an?|this|that|these|those|in|of|no|his|her|its|our|your|their|my)\\s)';
 
@@ -14,7 +14,7 @@ const verbsOf = (name: VerbClass): string[] => acts[name].split(', ');
 
 /** What makes a participle a wish: "should be moved", "I'd like the vote moved"; a gerund: "would you mind removing". */
 const WISHED = '(?<=\\b(?:be|been|being|gets?|have|has|having|wants?|needs?|like|love|prefer|see|rather)\\b.*)';
-const GERUND = '(?<=\\b(?:mind|consider|suggest|suggested|recommend|about|of|for|by|worth|needs?|try|than|prefer|start|keep)(?: \\p{L}+ly)? )';
+const GERUND = '(?<=^|\\b(?:mind|consider|suggest|suggested|recommend|about|of|for|by|worth|needs?|try|than|prefer|start|keep)(?: \\p{L}+ly)? )';
 /** A verb as an order, or as a wish: what was done, or is going on, asks for nothing. */
 const asked = (verb: string): string => {
   const [base, ing, ...past] = ['base', 'ing', 'past', 'participle'].map((form) => literal(inflect(verb, form as VerbForm)));
@@ -36,5 +36,5 @@ export function verbs(names: readonly VerbClass[], but: readonly string[] = []):
   return `(?:${parts.join('|')})`;
 }
 
-/** All verbs of change that are one word: what an order begins with. */
-export const FIRST_WORDS: readonly string[] = [...new Set((Object.keys(acts) as VerbClass[]).flatMap(verbsOf).filter((v) => !v.includes(' ')))]; // prettier-ignore
+/** All verbs of change that are one word: what an order begins with; "title" is what one is about. */
+export const FIRST_WORDS: readonly string[] = [...new Set((Object.keys(acts) as VerbClass[]).flatMap(verbsOf).filter((v) => !v.includes(' ') && v !== 'title'))]; // prettier-ignore

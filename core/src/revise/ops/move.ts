@@ -466,6 +466,22 @@ export const moveOps: readonly Operation[] = [
     },
   },
   {
+    id: 'retitle',
+    says: 'give the script another title',
+    otherwise: 'whole',
+    patterns: [
+      '(?:change |set |rename )?(?:the )?(?:title|name) of the (?:script|video|film|episode|whole(?: thing)?)(?: to| should be|:| is)? {text}',
+      '(?:call|title|name|rename) (?:the|this) (?:script|video|film|episode)(?: to)? {text}',
+      '(?:the |a )?(?:script|video|film|main|overall|working) title(?: to| should be|:| is)? {text}',
+    ],
+    apply: ({ slots }, { sections, title }) => {
+      const next = slots.text.trim().slice(0, 200);
+      return next === title
+        ? { refused: 'It is called that already.' }
+        : { sections: [...sections], settings: { title: next }, notes: [`The script is called “${next}”.`] };
+    },
+  },
+  {
     id: 'rename',
     says: 'name a part',
     otherwise: 'selection',

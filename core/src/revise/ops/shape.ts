@@ -72,6 +72,11 @@ const SIGN_OFF: readonly string[] = [
 const LONGEST_AIR = 1500;
 /** Rests shorter than this aren't heard as such, in milliseconds (common practice, no published source). */
 const SHORTEST_AIR = 200;
+/** What a clock takes for a pace, in words a minute. */
+const SLOWEST = 40;
+const FASTEST = 400;
+/** "Faster" without a number. */
+const A_LITTLE = 0.05;
 /** So much longer a part is heard as slower (common practice, no published source). */
 const SLOWER = 0.1;
 
@@ -322,6 +327,27 @@ export const shapeOps: readonly Operation[] = [
       });
       return { sections };
     },
+  },
+  {
+    id: 'pace',
+    says: 'read it at another pace',
+    otherwise: 'whole',
+    patterns: [
+      '(?:read |put |set |make )?(?:it |the pace |everything |the whole(?: thing)? )?(?:at|to) {n} (?:wpm|words (?:a|per) minute)',
+      '(?:the )?pace(?: of| to| at)? {n}(?: (?:wpm|words (?:a|per) minute))?',
+      '{n} (?:wpm|words (?:a|per) minute)(?: please)?',
+      '(?:read |make )?(?:it|everything|the whole(?: thing| script)?) {amount}? ?(?<way>faster|quicker|slower)(?: overall)?',
+    ],
+    apply: ({ slots, amount }, context, { clockAt }) => {
+      if (!context.pace || !clockAt) return { refused: 'The pace can’t be changed here.' };
+      const share = amount?.type === 'share' ? amount.share : A_LITTLE;
+      const asked = slots.n ? Number(slots.n) : context.pace * (slots.way === 'slower' ? 1 - share : 1 + share);
+      const pace = Math.round(asked);
+      if (!(pace >= SLOWEST && pace <= FASTEST)) return { refused: `A pace is between ${SLOWEST} and ${FASTEST} words a minute.` };
+      return pace === context.pace
+        ? { refused: `It is read at ${pace} words a minute already.` }
+        : { sections: [...context.sections], settings: { pace }, notes: [`${context.pace} words a minute before, ${pace} after; the words stay.`] };
+    }, // prettier-ignore
   },
   {
     id: 'slower',
