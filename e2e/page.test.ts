@@ -118,6 +118,16 @@ describe('the Page', function () {
     await desk.page.getByLabel('in plain words').fill('make it pop');
     await press('Enter');
     await desk.page.getByText('I don’t know this change.').waitFor();
+    // The whole at another pace: nothing but the clock changes.
+    const pace = async () => ((await desk.server.get(`/scripts/${scriptId}`)).body as { settings: { pace: number } }).settings.pace; // prettier-ignore
+    const was = await pace();
+    for (const asked of [was + 15, was]) {
+      await desk.page.getByLabel('in plain words').fill(`read it at ${asked} wpm`);
+      await press('Enter');
+      await desk.page.getByText(`${asked} after; the words stay`).waitFor();
+      await desk.page.getByRole('button', { name: 'Accept', exact: true }).click();
+      await soon(async () => expect(await pace()).to.equal(asked));
+    }
     await press('Escape');
     await press('Control+z');
     await saved();

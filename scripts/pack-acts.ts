@@ -65,7 +65,11 @@ const acts = Object.fromEntries(
       return senses.get(verb)![Number(n) - 1];
     });
     const wanted = ids.flatMap((id) =>
-      synsets.get(id)!.words.filter((word) => !NO_VERBS.has(word) && (word.includes('_') || senses.get(word)!.indexOf(id) < SENSES)),
+      synsets
+        .get(id)!
+        .words.filter(
+          (word) => !NO_VERBS.has(word) && (word.includes('_') || senses.get(word)!.indexOf(id) < SENSES),
+        ),
     );
     const words = new Set([...wanted.map((w) => w.replaceAll('_', ' ')), ...(TRADE[act] ?? [])]);
     return [act, [...words].sort().join(', ')];

@@ -367,6 +367,7 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
     const { notes, ...result } = reviseFile(script, note, {
       clock,
       clockAt,
+      kin: getKin(),
       pronouncer: getPronouncer(),
       tagger,
       draft: { tagger, clock, solver: await getSolver() },

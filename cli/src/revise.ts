@@ -3,6 +3,7 @@ import { z } from 'zod';
 import type { DraftOptions, DraftTools } from '@ursprung/core/draft';
 import { briefSchema, fixedSchema, partSchema, promiseSchema } from '@ursprung/core/plan';
 import { propose, tellerOf, type ReviseTools } from '@ursprung/core/revise';
+import type { Kin } from '@ursprung/core/language';
 import { scriptFile, sectionsOfFile, type ScriptFile } from '@ursprung/core/script';
 import { seconds } from '@ursprung/core/timing';
 import { UsageError } from './input.ts';
@@ -35,7 +36,7 @@ function optionsOf(file: ScriptFile, first: FileSource, others: readonly FileSou
 export function reviseFile(
   file: ScriptFile,
   note: string,
-  tools: ReviseTools & { draft: DraftTools },
+  tools: ReviseTools & { draft: DraftTools; kin: Kin },
 ): {
   understood: unknown;
   changes: unknown;
@@ -55,6 +56,7 @@ export function reviseFile(
       selection: null,
       title: file.title,
       pace: file.pace,
+      kin: tools.kin,
       sources: read.map(({ letter, document, facts }) => ({ letter, text: document.text, facts })),
       fresh: () => `new${++n}`,
     },

@@ -12,7 +12,7 @@ import type { PlainSection } from '@ursprung/core/script';
 import { frequencyOf } from './frequency.ts';
 import { drafting, expected, type DraftTask, type WorkResult } from './drafting.ts';
 import { reviewed, type SourceText } from './sourceText.ts';
-import { getClock, getPronouncer, getTagger } from './tools.ts';
+import { getClock, getKin, getPronouncer, getTagger } from './tools.ts';
 
 export interface ReviseTask {
   note: string;
@@ -50,6 +50,7 @@ export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
       sources: task.sources.map(reviewed),
       title: task.title,
       pace: task.pace,
+      kin: getKin(),
       fresh: () => `${task.salt}${(n++).toString(36)}`,
     };
     const clockAt = (pace: number) => getClock(task.voice, pace, task.sayings);

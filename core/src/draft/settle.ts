@@ -40,7 +40,12 @@ interface UnitPair {
 const UNITS: readonly UnitPair[] = [
   { metric: ['kilometre', 'kilometres'], imperial: ['mile', 'miles'], factor: 0.621371 },
   // A nautical mile is 1.852 km exactly (First International Extraordinary Hydrographic Conference, Monaco 1929; CLDR's units).
-  { metric: ['kilometre', 'kilometres'], imperial: ['nautical mile', 'nautical miles'], factor: 0.539957, oneWay: true },
+  {
+    metric: ['kilometre', 'kilometres'],
+    imperial: ['nautical mile', 'nautical miles'],
+    factor: 0.539957,
+    oneWay: true,
+  },
   { metric: ['metre', 'metres'], imperial: ['foot', 'feet'], factor: 3.28084 },
   { metric: ['centimetre', 'centimetres'], imperial: ['inch', 'inches'], factor: 0.393701 },
   { metric: ['millimetre', 'millimetres'], imperial: ['inch', 'inches'], factor: 0.0393701 },

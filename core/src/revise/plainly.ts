@@ -123,7 +123,8 @@ const straight = (text: string): string =>
 const SAYS_OF_IT = / (?:is|are|was|were|feels?|sounds?|runs?) .*$/is;
 
 /** That it is meant of the whole script. */
-const EVERYWHERE = /[,.]? (?:everywhere|throughout|always|all over|every time|in all places|(?:in )?all of (?:it|them))$/i;
+const EVERYWHERE =
+  /[,.]? (?:everywhere|throughout|always|all over|every time|in all places|(?:in )?all of (?:it|them))$/i;
 /** A frame of asking, and the order that it stands for. */
 const FRAMES: readonly (readonly [RegExp, (...found: string[]) => string | null])[] = [
   // "keg -> barrel", "'7 to 2' should read '7 to 3'"
@@ -135,8 +136,8 @@ const FRAMES: readonly (readonly [RegExp, (...found: string[]) => string | null]
   [/^(?:[^\u0001]*[^\u0001 ] )?(\u0001+) as the (?:very )?first (?:thing|line|sentence|words?)$/is, (a) => `move the line ${a} to the start`],
   // "two facts. Split after 'A'"
   [/^(?:in )?two sentences,? (?:split |cut |break )?after (\u0001+)$/is, (a) => `split after ${a}`],
-  [/^(.+?),? (?:out|gone|nope|away|go away|off|can go|has to go|must go|needs to go)$/s, (a) => `leave out ${a.replace(/^no /i, '')}`],
-  [/^(.+?),? cut$/s, (a) => `leave out ${a}`],
+  [/^(.+?),? (?:out|gone|nope|away|go away|off|can go|has to go|must go|needs to go)$/s, (a) => (ORDERS.test(a) ? null : `leave out ${a.replace(/^no /i, '')}`)],
+  [/^(.+?),? cut$/s, (a) => (ORDERS.test(a) ? null : `leave out ${a}`)],
   // "2:30 tops", "max two minutes"
   [/^(?:it (?:should be|must be|is) )?(\d+:\d\d|\d+ ?(?:s|secs?|seconds|mins?|minutes)) (?:tops|max|maximum|at (?:the )?most|and no more)$/i, (a) => `bring everything under ${a}`],
   [/^(?:max(?:imum)?|no more than|at most|not over) (\d+:\d\d|\d+ ?(?:s|secs?|seconds|mins?|minutes))$/i, (a) => `bring everything under ${a}`],

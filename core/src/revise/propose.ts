@@ -60,7 +60,10 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
   const requests = understood.requests.filter((r) => !refused.some((x) => x.request === r));
   for (const r of refused) notes.push(`Not done: ${sentence(r.request)}. ${r.result.refused}`);
   const after = settings.pace && tools.clockAt ? tools.clockAt(settings.pace) : tools.clock;
-  const worked = { ...effects(context, sections, tools), ...(after === tools.clock ? {} : { afterMs: totalOf(after, sections) }) };
+  const worked = {
+    ...effects(context, sections, tools),
+    ...(after === tools.clock ? {} : { afterMs: totalOf(after, sections) }),
+  };
   if (!worked.changes.length) notes.push(...structural(context.sections, sections));
   return {
     proposal: {
@@ -80,7 +83,8 @@ export function propose(note: string, context: ReviseContext, tools: ReviseTools
   };
 }
 
-const totalOf = (clock: Clock, sections: readonly PlainSection[]) => timingOf(clock)(sections).reduce((n, l) => n + l.ms, 0);
+const totalOf = (clock: Clock, sections: readonly PlainSection[]) =>
+  timingOf(clock)(sections).reduce((n, l) => n + l.ms, 0);
 
 /** A change without what it would do to lines that must keep words they have. */
 function keeping(

@@ -1,7 +1,9 @@
 /** Which part of the script a note means. A small grammar of noun phrases, after the semantic grammars of Burton (1976). */
 import { stems } from '../facts/centrality.ts';
+import { baseForm, type Kin } from '../language/kin.ts';
 import { wordsValue } from '../language/numbers.ts';
 import type { PlainLine, PlainSection } from '../script/data.ts';
+import { QUOTED } from './plainly.ts';
 import { lineSaying } from './said.ts';
 import type { ReviseContext, Scope, Where } from './types.ts';
 
@@ -68,7 +70,7 @@ const plain = (text: string) =>
     .replace(/^(?:in|of|from|within|throughout|for|across|to|at)\s+/, '')
     .replace(/^(?:all|both|every|the|a|an|that|those|these|whole)\s+(?!of\b)/, '')
     .replace(/\s+/g, ' ')
-    .replace(/\s(?:make|do)$/, '')
+    .replace(/\s(?:please\s)?(?:make|do|take|put|leave)$/, '')
     .trim();
 
 /** The scope a noun phrase names, or why none. */
@@ -144,7 +146,12 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
     const from = number(lineNumber[1])!;
     const to = lineNumber[2] ? (number(lineNumber[2]) ?? from) : from;
     const both = /^\S+ \w+ and /.test(text);
-    return linesWithin(lineNumber[3], context, (lines) => (both ? lines.filter((_, i) => i === from - 1 || i === to - 1) : lines.slice(from - 1, to)), phrase);
+    return linesWithin(
+      lineNumber[3],
+      context,
+      (lines) => (both ? lines.filter((_, i) => i === from - 1 || i === to - 1) : lines.slice(from - 1, to)),
+      phrase,
+    );
   }
   if (
     /^(?:opening|intro|introduction|beginning|start|hook|cold open|opener|first part|opening part|opening section|intro section)$/.test(
@@ -195,6 +202,8 @@ export function scopeOf(phrase: string, context: ReviseContext): ScopeResult {
   const role = new RegExp(`^(${ROLES})(?: ${PART})?$`).exec(text);
   const byRole = role && sections.filter((s) => s.role === role[1]);
   if (byRole?.length) return ofSections(byRole.slice(0, 1), phrase);
+  // Several quotations are several places.
+  if ((phrase.match(QUOTED) ?? []).length > 1) return { unknown: `“${raw}” names no one part of this script.` }; // prettier-ignore
   return byTopic(text, raw, context);
 }
 
@@ -318,8 +327,39 @@ function linesWithin(
     : { unknown: `There is no such line${within ? ` in ${within}` : ''}.` };
 }
 
+const HALF = 0.5;
+const THIRD = 1 / 3;
+/** Sums of rarity that differ by less are the same. */
+const SAME = 1e-6;
+/** A word's place is taken by one of its kin at less than its own weight. */
+const KIN = 0.6;
+const keys = (text: string) => stems(text).map(baseForm);
+/**
+ * How much of a topic's words a text has, its own or (at less weight) their kin; how rare in the script those are together (inverse
+ * document frequency, Spärck Jones 1972), and whether one of them stands in this line alone.
+ */
+function matcher(wanted: readonly string[], sections: readonly PlainSection[], kin: Kin | undefined) {
+  const lines = sections.flatMap((s) => s.lines.map((l) => new Set(keys(l.text))));
+  const known = new Set(lines.flatMap((own) => [...own]));
+  const weights = wanted.map((word) => {
+    const like = known.has(word) || !kin ? [] : [...known].filter((k) => kin.likeness(k, word) >= KIN);
+    const words = new Set([word, ...like]);
+    const n = lines.filter((own) => [...words].some((w) => own.has(w))).length;
+    return { word, words: [...words], n };
+  });
+  return (text: string) => {
+    const own = new Set(keys(text));
+    const found = weights.flatMap(({ word, words, n }) => (own.has(word) ? [{ n, weight: 1 }] : words.some((w) => own.has(w)) ? [{ n, weight: KIN }] : [])); // prettier-ignore
+    return {
+      share: found.reduce((sum, { weight }) => sum + weight, 0) / wanted.length,
+      rare: found.reduce((sum, { n }) => sum + Math.log(lines.length / Math.max(1, n)), 0),
+      single: found.some(({ n, weight }) => n === 1 && weight === 1),
+    };
+  };
+}
+
 /** By a title, or by what it is about. */
-function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeResult {
+function byTopic(text: string, raw: string, { sections, kin }: ReviseContext): ScopeResult {
   const about = new RegExp(
     `^(?:${PART}|${LINE}s?|${PART}s|stuff|things?|everything|bits) (?:about|on|with|where|that (?:mentions?|says|tells(?: of)?)|mentioning|called|titled|named|containing|which mentions?|saying|of)\\s+(\\S.*)$`,
   ).exec(text);
@@ -331,20 +371,20 @@ function byTopic(text: string, raw: string, { sections }: ReviseContext): ScopeR
   const exact = sections.filter((s) => s.title && plain(s.title) === text);
   if (exact.length) return ofSections(exact, `“${exact[0].title}”`);
   if (!topic) return byName(text, raw, sections);
-  const wanted = stems(topic);
+  const wanted = keys(topic);
   if (!wanted.length) return { unknown: `“${raw}” names no part of this script.` };
-  const hits = (t: string) => {
-    const own = new Set(stems(t));
-    return wanted.filter((w) => own.has(w)).length / wanted.length;
-  };
+  const share = matcher(wanted, sections, kin);
+  const hits = (t: string) => share(t).share;
   if (wantsLines) {
-    // Of two that have its words, the one that has them side by side.
+    // Of two that have its words, the one that has them side by side, then the one with the rarer of them.
     const exact = (t: string) => (t.toLowerCase().includes(topic.toLowerCase()) ? 0.1 : 0);
     const scored = sections
-      .flatMap((s) => s.lines.map((l) => ({ l, n: hits(l.text) + exact(l.text) })))
-      .filter((x) => x.n > 0);
+      .flatMap((s) => s.lines.map((l) => ({ l, ...share(l.text), n: hits(l.text) + exact(l.text) })))
+      .filter((x) => x.n > 0 && (x.share >= HALF || (x.single && x.share >= THIRD)));
     const best = Math.max(0, ...scored.map((x) => x.n));
-    const lines = scored.filter((x) => x.n === best && best >= 0.5).map((x) => x.l);
+    const alike = scored.filter((x) => x.n === best);
+    const rarest = Math.max(0, ...alike.map((x) => x.rare));
+    const lines = alike.filter((x) => x.rare > rarest - SAME).map((x) => x.l);
     const single = !new RegExp(`${LINE}s\\b`).test(raw);
     return lines.length
       ? ofLines(single ? lines.slice(0, 1) : lines, raw)

@@ -1,4 +1,5 @@
 /** Changes asked for in plain words: what is understood, and what an operation is. */
+import type { Kin } from '../language/kin.ts';
 import type { Pronouncer } from '../language/phones.ts';
 import type { Tagger } from '../language/tagged.ts';
 import type { PlainLine, PlainSection } from '../script/data.ts';
@@ -55,6 +56,8 @@ export interface ReviseContext {
   pace?: number;
   /** When each line begins, in milliseconds, and last when the script ends; absent where nothing is timed. */
   startsMs?: () => readonly number[];
+  /** Which words mean much the same; absent where it isn't loaded. */
+  kin?: Kin;
   /** A new id's random part. */
   fresh: () => string;
 }

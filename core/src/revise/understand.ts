@@ -44,7 +44,11 @@ function amountIn(note: string, words: string): Amount | null {
 const QUOTES_FIRST = /^(?:the (?:words?|phrase) )?["“'‘]/i;
 const TWO_QUOTES = /[”"’'][\s,.].*\s[“"‘']/;
 const VERBLESS = '{scope} {where}(?:, please)?';
-const NO_NAME = new RegExp(`^(?:could|can|should|would|might|may|it|i|we|they|he|she|you|please|${ORDER_WORDS})\\b`, 'i');
+const NO_NAME = new RegExp(
+  `^(?:could|can|should|would|might|may|it|i|we|they|he|she|you|please|${ORDER_WORDS})\\b`,
+  'i',
+);
+const INTO_ONE = /\b(?:one|a single) sentence$/i;
 const PRONOUN = /^(?:i|we|you|he|she|they|it|one|me|us|my|our|your)$/i;
 const OWN_LINES: ReadonlySet<string> = new Set(['open-line', 'close-line', 'add-line']);
 const CLOCK = /^\d+:\d\d$/;
@@ -73,6 +77,8 @@ function readWith(operation: Operation, note: string, context: ReviseContext): R
       continue;
     // One person for another is more than a word for another.
     if (operation.id === 'replace-word' && PRONOUN.test(slots.word ?? '')) continue;
+    // "merge A and B into one sentence" is more than to put them into one line.
+    if (operation.id === 'join' && INTO_ONE.test(slots.about ?? '')) continue;
     // What is named second ends where another wish begins.
     if (slots.about && ORDERED_BEHIND.test(slots.about)) continue;
     const beside = operation.id === 'rest-before' ? scopeOf(slots.about ?? '', context) : null;

@@ -4,6 +4,7 @@
  */
 import { expect } from 'chai';
 import { understand } from '../../src/revise/index.ts';
+import type { Kin } from '../../src/language/index.ts';
 import { SCRIPT, context } from './script.ts';
 
 const timed = () => ({ ...context(null), startsMs: () => SCRIPT.flatMap((s) => s.lines).map((_, i) => i * 3000).concat(99_000) }); // prettier-ignore
@@ -98,6 +99,13 @@ describe('a note read by act and roles', () => {
       'Could we have the whole script as a song?',
     ])
       expect(read(note)[0], note).to.match(/^\?/);
+  });
+
+  it('finds a place by words that mean the same, where they are known', () => {
+    const kin: Kin = { of: () => ({ own: [], wider: [] }), likeness: (a, b) => (a === 'ship' && b === 'boat') || (a === 'boat' && b === 'ship') ? 1 : 0, opposed: () => false, isThing: () => false }; // prettier-ignore
+    const got = understand('lose the ship line', { ...timed(), kin });
+    expect('requests' in got && got.requests[0].scope.lines).to.deep.equal(['S1L2']);
+    expect(read('lose the ship line')[0]).to.match(/^\?/);
   });
 
   it('takes no verb for a wish in a sentence that tells of something', () => {

@@ -11,6 +11,7 @@ import {
   understand,
   type Proposal,
 } from '../../src/revise/index.ts';
+import { getClock } from '../../../server/src/tools.ts';
 import { clock, pronouncer, tagger } from '../tools.ts';
 import { oneSlip } from '../../src/revise/plainly.ts';
 import { SEEN, UNSEEN, type Phrasing } from './phrasings.ts';
@@ -321,6 +322,85 @@ describe('an amount', () => {
   }); // prettier-ignore
 });
 
+describe('changes of the script as a whole', () => {
+  const whole = (note: string) => {
+    const r = propose(
+      note,
+      { ...context(null), pace: 150 },
+      { ...tools, clockAt: (pace) => getClock('even', pace) },
+    );
+    if ('cannot' in r) throw new Error(r.cannot);
+    return r.proposal;
+  };
+
+  it('another pace: the words stay, and the seconds are those of the new pace', () => {
+    const p = whole('I read quicker than that, put it at 165 wpm');
+    expect(p.settings).to.deep.equal({ pace: 165 });
+    expect(p.changes).to.deep.equal([]);
+    // Rests keep their length, so that the whole is shortened by a little less than the pace.
+    expect(p.afterMs / p.beforeMs).to.be.within(150 / 165, 0.97);
+    expect(whole('bit faster overall please').settings).to.deep.equal({ pace: 158 });
+    expect(refused('put it at 165 wpm')).to.match(/can’t be changed here/);
+  });
+
+  it('another title, of the script and not of a section', () => {
+    expect(whole('call the video “Out of step”').settings).to.deep.equal({ title: 'Out of step' });
+    expect(whole('call the second section “Out of step”').settings).to.equal(undefined);
+  });
+
+  it('takes words out of the titles only', () => {
+    const p = whole('take “The” out of the titles');
+    expect(p.sections.map((s) => s.title)).to.include.members(['crack', 'bridge', 'turn', 'stairs']);
+    expect(texts(p.sections)).to.deep.equal(texts(SCRIPT));
+  });
+});
+
+describe('lines of other kinds', () => {
+  const withLines = (...words: string[]) =>
+    SCRIPT.map((s) => (s.id === 'S6' ? { ...s, lines: [...s.lines, ...words.map((text, i) => ({ ...s.lines[0], id: `R${i}`, text }))] } : s)); // prettier-ignore
+
+  it('references are rows without a verb, one after another, with the marks of references; a lone fragment is none', () => {
+    const rows = [
+      'Marsh, I. “On decks”.',
+      'Gannet Press, pp. 12–15.',
+      'Orrin, p. 117.',
+      'Retrieved 4 March 2019.',
+    ];
+    const p = proposed('no references please', null, withLines(...rows));
+    expect(texts(p.sections)).to.deep.equal(texts(SCRIPT));
+    expect(refused('no references please', null, withLines('Same drop.'))).to.match(/No rows of references/);
+  });
+
+  it('captions and labels are rows that nobody says; sentences stay', () => {
+    const p = proposed('drop the captions', null, withLines('The deck in 2014', 'The deck is shut.'));
+    expect(texts(p.sections)).to.include('The deck is shut.').and.not.to.include('The deck in 2014');
+  });
+});
+
+describe('measures, figures and rests', () => {
+  it('gives measures in other units, told as about', () => {
+    expect(changes('the measures in feet rather than metres, please')[0][1]).to.match(/about 290 feet long/);
+    expect(refused('use metric units in section 3')).to.match(/No measure there/);
+  });
+
+  it('writes one figure in words, as it is spoken', () => {
+    expect(changes('write “88” in words')[0][1]).to.match(/eighty-eight metres/i);
+  });
+
+  it('slows a part by rests after its lines, a tenth of its time', () => {
+    const p = proposed('slower on the nurse part');
+    const lines3 = p.sections.find((s) => s.id === 'S3')!.lines;
+    expect(lines3.every((l) => l.restMs >= 200)).to.equal(true);
+    expect(texts(p.sections)).to.deep.equal(texts(SCRIPT));
+  });
+
+  it('says who does it where the sentence names them', () => {
+    const passive = SCRIPT.map((s) => (s.id === 'S5' ? { ...s, lines: [...s.lines.slice(0, 1), { ...s.lines[1], text: 'The stairs were widened by two brothers.' }, ...s.lines.slice(2)] } : s)); // prettier-ignore
+    expect(texts(proposed('“The stairs were widened” is passive, turn it round', null, passive).sections)).to.include('Two brothers widened the stairs.'); // prettier-ignore
+    expect(refused('avoid passives in section 2')).to.match(/by whom/);
+  });
+});
+
 describe('changes within a line', () => {
   it('a stretch from one phrase to another goes, and what is left is a sentence', () => {
     expect(changes('cut from “from 3 yards” to “closed now)”')[0][1]).to.equal(
@@ -348,7 +428,9 @@ describe('changes within a line', () => {
   it('one sentence is made of two, which rests on what both rested on', () => {
     const p = proposed('make the first two lines of section 4 into one sentence');
     expect(texts(p.sections)).to.include('But the crowd was not marching, and each step pushed the deck a little further.'); // prettier-ignore
-    expect(refused('make lines 1 and 3 of section 4 into one sentence')).to.match(/^(?!was understood)/);
+    const apart = proposed('make lines 1 and 3 of section 4 into one sentence');
+    expect(texts(apart.sections)).to.include('But the crowd was not marching, and the more it moved, the more people fell into step with it.'); // prettier-ignore
+    expect(refused('make lines 1 and 8 into one sentence')).to.match(/^(?!was understood)/);
   });
 
   it('quoted words are said in others, with their article and their plural; names and figures otherwise', () => {

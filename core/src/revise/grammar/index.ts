@@ -3,9 +3,11 @@ import { COURTESIES, bareNote } from '../bare.ts';
 import { ORDER_WORDS, QUOTED, asksFor, partsOf } from '../plainly.ts';
 import { literal } from '../../language/literal.ts';
 import type { Amount, Request, ReviseContext, Scope } from '../types.ts';
-import { actsIn, readAct, restBeside, titleWish, together, wish, type ActId } from './acts.ts';
+import { actsIn, type ActId } from './actWords.ts';
+import { readAct, restBeside, titleWish, wish } from './acts.ts';
 import { lineSaying, plainWords } from '../said.ts';
 import { scopeOf } from '../scope.ts';
+import { together } from './spots.ts';
 import { MASK, maskAt, maskedAt, rolesOf, type Quote, type Roles } from './roles.ts';
 
 /** Where one clause ends and another may begin: not between the members of a list. */
@@ -29,7 +31,8 @@ const UNSAID = /\b(?:do not|don['’]t|never|not|no longer) (?:say|use|call|writ
 /** "…, to cut on": what it is for. */
 const PURPOSE = /^(?:to|so (?:that )?(?:i|we|they|it)|for) /i;
 /** "is that a section of its own?" */
-const WONDERS = /^(?:is|are|was|were|does|did|isn['’]t|why|who|how come|how am|do (?:you|we|i|they|people)) /i;
+const WONDERS =
+  /^(?:is|are|was|were|does|did|isn['’]t|why|who|how come|how am|do (?:you|we|i|they|people)) /i;
 /** "we'd be grateful if", and the second "if" of such a sentence. */
 const HOPES =
   /\b(?:grateful|glad|happy|happier|nice|nicer|easier|best|lovelier|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
@@ -37,7 +40,10 @@ const HOPES =
 const DEPENDS = /\b(?:(?<!\bas )if|unless|only when|in case|provided)\b(?! (?:possible|you can|you could|you like|you don['’]t mind|that works|that['’]s|it works|it['’]s|ok|okay)\b)/i; // prettier-ignore
 
 /** "Remove it or attribute it": the choice is somebody's. */
-const EITHER = new RegExp(`(?:^|, )(?:please )?(?:${ORDER_WORDS})\\b[^,]* or (?:else )?(?:${ORDER_WORDS})\\b|\\bor (?:go|else)\\b`, 'iu');
+const EITHER = new RegExp(
+  `(?:^|, )(?:please )?(?:${ORDER_WORDS})\\b[^,]* or (?:else )?(?:${ORDER_WORDS})\\b|\\bor (?:go|else)\\b`,
+  'iu',
+);
 
 /** "The same for whatever is like it": of which nobody knows what it takes in. */
 const ALIKE = /\b(?:same|likewise|also)\b|\btoo\b(?=$|[,.;])/i;
@@ -156,7 +162,13 @@ function maskedSentence(part: string, context: ReviseContext): Sentence {
   const mask = (words: string) => maskAt(quoted.push(words) - 1);
   const has = (word: string) => saysWord(word, context);
   // "Lanthorn Compendium? Never heard of it.": words of the script and nothing else.
-  if (!part.match(QUOTED) && part.split(' ').length <= FEW && part.split(' ').length > 1 && has(part.replace(/[?!.,]+$/, ''))) return { text: mask(part), quoted, marked: 0 };
+  if (
+    !part.match(QUOTED) &&
+    part.split(' ').length <= FEW &&
+    part.split(' ').length > 1 &&
+    has(part.replace(/[?!.,]+$/, ''))
+  )
+    return { text: mask(part), quoted, marked: 0 };
   const plain = part
     .replace(/\p{Co}/gu, ' ')
     .replace(/\s*(?:\.{2,}|…)\s*/g, ' ')
@@ -174,9 +186,10 @@ function maskedSentence(part: string, context: ReviseContext): Sentence {
 
 /** Words that are spoken of: "the word slane", "the name Dagny", "the 58", "nobody says slane". */
 const MENTIONED =
-  /(?<=\b(?:the|this|that) (?:word|name|term|phrase|expression) )[\p{L}][\p{L}’'-]*|(?<=\b(?:the|figure|number|hour|time|year|amount|age) )[£$€]?\d[\d.,:]*\d?(?=$|[,;?!]|\.(?:$|\s)| (?:out|away|off|please|in|as|should|could|can|must|and|or|is|are)\b)|(?<=\b(?:says|knows|understands|pronounces?) (?:an? )?)\p{Ll}{4,}$/giu;
+  /(?<=\b(?:the|this|that) (?:word|name|term|phrase|expression) )[\p{L}][\p{L}’'-]*|(?<=\b(?:the|figure|number|hour|time|year|amount|age) )[£$€]?\d[\d.,:]*\d?(?=$|[,;?!]|\.(?:$|\s)| (?:out|away|off|please|in|as|should|could|can|must|and|or|is|are)\b)|^(?!(?:this|that|these|those|they|there|what|when|where|which|here|then|with|please|every|everything|nothing|some|such)\b)\p{L}{4,}(?: \p{L}{3,})?(?= (?:is|are|sounds?|trips?|reads?|feels?|means?) )|(?<=\b(?:says|knows|understands|pronounces?) (?:an? )?)\p{Ll}{4,}$/giu;
 /** "where it says spring and first frost make it …" */
-const WRITTEN = /(?<=\b(?:where|when) it says ).+?(?=,? (?:make|put|say|change|use|write|should|must|i)\b)/giu;
+const WRITTEN =
+  /(?<=\b(?:where|when) it says ).+?(?=,? (?:make|put|say|change|use|write|should|must|i)\b)/giu;
 const saysWord = (word: string, { sections }: ReviseContext) => {
   const whole = new RegExp(`(?<![\\p{L}\\p{N}])${literal(word)}(?![\\p{L}\\p{N}])`, 'iu');
   return sections.some((s) => s.lines.some((l) => whole.test(l.text)));
@@ -205,7 +218,12 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
   };
   const pairs = pairsIn(sentence);
   if (pairs.length) {
-    reading.requests.push(...pairs.map(([text, by]) => renamed(text, by, sentence, reading.context) ?? wish('replace-text', reading.context, { text, by })));
+    reading.requests.push(
+      ...pairs.map(
+        ([text, by]) =>
+          renamed(text, by, sentence, reading.context) ?? wish('replace-text', reading.context, { text, by }),
+      ),
+    );
     return null;
   }
   let taken = -1;
@@ -225,7 +243,10 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
       open.push(clause);
       continue;
     }
-    if (anotherRest(clause, reading) || (REFUSES.test(clause) && !acts.some((a) => a === 'lock' || a === 'names'))) {
+    if (
+      anotherRest(clause, reading) ||
+      (REFUSES.test(clause) && !acts.some((a) => a === 'lock' || a === 'names'))
+    ) {
       asked = true;
       continue;
     }
@@ -258,7 +279,10 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
   }
   // A place is no wish, though it has a time or a number; figures of the script are spoken of.
   const wishes = (text: string) => {
-    const beside = rolesIn(text).places.reduceRight((t, p) => `${t.slice(0, p.start)} ${t.slice(p.end)}`, text);
+    const beside = rolesIn(text).places.reduceRight(
+      (t, p) => `${t.slice(0, p.start)} ${t.slice(p.end)}`,
+      text,
+    );
     return asksFor(beside.replace(/\d[\d.,:]*\d|\d/g, (n) => (saysWord(n, reading.context) ? 'so many' : n)));
   };
   // A wish that nothing was made of must not be lost.
@@ -284,17 +308,41 @@ const spoken = (words: string, { sections }: ReviseContext) => {
   const line = lineSaying(words.split(/\s*(?:\.{3}|…)\s*/)[0], sections);
   return 'line' in line || line.times > 0;
 };
+const BARE_QUOTE = new RegExp(
+  `^\\W*(?:(?:maybe|perhaps|just|better|rather|or|more like|please|try|simply|so) )*${MASK}(?:,? (?:please|instead|maybe|perhaps|then|is (?:better|enough|fine)|works|will do|would do))*\\W*$`,
+  'iu',
+);
 /** "I can't say 'A' with a straight face, 'B'?": words of the script, and others beside them, without a verb of change. */
 function pairOf(sentence: Sentence, rolesIn: (text: string) => Roles, reading: Reading): boolean {
   const quotations = sentence.quoted.slice(0, sentence.marked);
   // "The title's boring. 'Eleven centuries'": what it could be called.
-  if (quotations.length === 1 && new RegExp(`^\\W*${MASK}\\W*$`, 'u').test(sentence.text) && /\b(?:title|heading)\b/i.test(reading.stated ?? '')) {
-    const s = reading.before?.sections.length === 1 && reading.context.sections.find((x) => x.id === reading.before!.sections[0]);
-    reading.requests.push(s ? titleWish(s, quotations[0]) : wish('retitle', reading.context, { text: quotations[0] }));
+  if (
+    quotations.length === 1 &&
+    new RegExp(`^\\W*${MASK}\\W*$`, 'u').test(sentence.text) &&
+    /\b(?:title|heading)\b/i.test(reading.stated ?? '')
+  ) {
+    const s =
+      reading.before?.sections.length === 1 &&
+      reading.context.sections.find((x) => x.id === reading.before!.sections[0]);
+    reading.requests.push(
+      s ? titleWish(s, quotations[0]) : wish('retitle', reading.context, { text: quotations[0] }),
+    );
     return true;
   }
-  if (quotations.length !== 2 || actsIn(sentence.text).some((a) => a !== 'replace')) return false;
-  if (quotations.filter((q) => spoken(q, reading.context)).length !== 1) return false;
+  // "'Radiocarbon' trips me up. 'Carbon dating', please": what is said is followed by what is to be.
+  if (
+    quotations.length === 1 &&
+    reading.said &&
+    BARE_QUOTE.test(sentence.text) &&
+    !spoken(quotations[0], reading.context)
+  ) {
+    reading.requests.push(
+      wish('replace-text', reading.context, { text: reading.said.words, by: quotations[0] }),
+    );
+    return true;
+  }
+  if (sentence.quoted.length !== 2 || actsIn(sentence.text).some((a) => a !== 'replace')) return false;
+  if (sentence.quoted.filter((q) => spoken(q, reading.context)).length !== 1) return false;
   const read = readAct('replace', { ...reading, roles: rolesIn(sentence.text) });
   if (!Array.isArray(read)) return false;
   reading.requests.push(...read);
@@ -310,7 +358,10 @@ function renamed(title: string, text: string, sentence: Sentence, context: Revis
   const meant = /\b(?:rename|retitle|titles?|headings?)\b/i.test(sentence.text);
   return s && (meant || !spoken(title, context)) ? titleWish(s, text) : null;
 }
-const PAIR = new RegExp(`(${MASK})\\s*(?:->|→|=>|to|into|should (?:be|read)|reads?|becomes?)\\s*(${MASK})`, 'gu');
+const PAIR = new RegExp(
+  `(${MASK})\\s*(?:->|→|=>|to|into|should (?:be|read)|reads?|becomes?)\\s*(${MASK})`,
+  'gu',
+);
 /** "'A' -> 'B', and 'C' -> 'D'": words for others and nothing else. */
 function pairsIn({ text, quoted }: Sentence): [string, string][] {
   const rest = text.replace(PAIR, ' ').replace(/[\s,;:&]+|\b(?:and|also|please|change|rename|retitle|replace|everywhere|but|titles?|headings?|:)\b/giu, '');

@@ -114,7 +114,8 @@ const SIDE = new RegExp(`\\b(after|behind|following|below|before|above|ahead of|
 const FIRST_SIDE = /^(?:before|above|ahead|in front|leading)/i;
 const BETWEEN = /^(?:\s*,)?\s*(?:up )?(?:to|till?|until|through|thru|[-–—])\s*(?:and including )?(?:the )?$/i;
 /** "'A' and everything up to 'B'": B stays. */
-const UP_TO = /^\s*(?:,|\+|and|plus)*\s*(?:everything|all) (?:that comes )?(?:up )?(?:to|till?|until|before)\s+(?:the )?$/i;
+const UP_TO =
+  /^[\s,+]*(?:and |plus )?(?:everything|all) (?:that comes )?(?:up )?(?:to|till?|until|before)\s+(?:the )?$/i;
 
 /** Notes' words for stretches as places are called. */
 const inScopes = (phrase: string) => /\bwhole\b/i.test(phrase) ? phrase : phrase.replace(/\bparas?\b/gi, 'section').replace(new RegExp(`(?<=^the (?:.+ )?)(?:${STRETCH}|one)\\b(?= (?:about|on|with|where|when|of|that)\\b|$)`, 'iu'), 'bit'); // prettier-ignore
@@ -147,7 +148,9 @@ export function beyond(side: string, place: Scope, { sections }: ReviseContext):
   const ids = linesIn(sections).map((l) => l.id);
   const [first, last] = [ids.indexOf(place.lines[0]), ids.indexOf(place.lines.at(-1)!)];
   const lines = /before/i.test(side) ? ids.slice(0, first) : ids.slice(/from/i.test(side) ? first : last + 1);
-  return lines.length ? { type: 'lines', says: `everything ${side} ${place.says}`, sections: [], lines } : null;
+  return lines.length
+    ? { type: 'lines', says: `everything ${side} ${place.says}`, sections: [], lines }
+    : null;
 }
 
 const SO_MANY = /\b(?:(two|both|2)|(three|3)) $/i;
@@ -184,8 +187,14 @@ function titled(text: string, { sections }: ReviseContext): Omit<Place, 'side'>[
   });
 }
 
-const EACH_PART = new RegExp(`\\b(?:each|every|all(?: the)?) (?:ends? of (?:the )?)?${PART}`, 'giu');
-const EACH_TIME = new RegExp(`\\b(?:each|every|all(?: the)?) (?:mention|use|time|instance|occurrence)s?(?: of| (?:we|i|you|it|he|she|they) (?:says?|mentions?))? (?:the )?(${SUBJECT})${ENDS_NAME}`, 'giu');
+const EACH_PART = new RegExp(
+  `\\b(?:each|every|all(?: the)?) (?:ends? of (?:the )?)?${PART}|(?<=\\bbetween )(?:the |all (?:the )?)?(?:sections|parts|chapters|paragraphs|paras|passages|blocks|segments)\\b|\\b(?:section|paragraph|part) breaks\\b`,
+  'giu',
+);
+const EACH_TIME = new RegExp(
+  `\\b(?:each|every|all(?: the)?) (?:mention|use|time|instance|occurrence)s?(?: of| (?:we|i|you|it|he|she|they) (?:says?|mentions?))? (?:the )?(${SUBJECT})${ENDS_NAME}`,
+  'giu',
+);
 /** "after every section", "each mention of the Bull": many places named as one. */
 function eachOf(text: string, { sections }: ReviseContext): Omit<Place, 'side'>[] {
   const parts = [...text.matchAll(EACH_PART)].flatMap((m) =>
@@ -202,14 +211,20 @@ const POINTED = /^(?:it|them|both|those|these|this|that)$/i;
 /** What stands between two places, not over them. */
 const RESTS = /\b(?:pause|rest|beat|silence|gap|breath(?:er)?|quiet|nothing)s?\b/i;
 const TWO = /\b(?:swap|switch|exchange|merge|join|combine|replace)\b/i;
-const FIRST_NAMED = new RegExp(`^((?:the |that |this |his |her |their |our |your )?(?!(?:yes|no|ok|okay|also|please|then|so|and|but|i|we|it|they|you|he|she|there)\\b)${WORD}(?: (?!(?:is|are|was|were|has|have|should|could|can|must|to|and|please)\\b)${WORD}){0,3})(?: (?:is|was|sounds?|feels?|reads?) [^,]*)?, (?=.*\\b(?:it|that|this|them)\\b)`, 'iu');
+const FIRST_NAMED = new RegExp(
+  `^((?:the |that |this |his |her |their |our |your )?(?!(?:yes|no|ok|okay|also|please|then|so|and|but|i|we|it|they|you|he|she|there)\\b)${WORD}(?: (?!(?:is|are|was|were|has|have|should|could|can|must|to|and|please)\\b)${WORD}){0,3})(?: (?:is|was|sounds?|feels?|reads?) [^,]*)?, (?=.*\\b(?:it|that|this|them)\\b)`,
+  'iu',
+);
 /** "the fan reveal, move it to the end": what is named first is what is pointed at, where a line or a section tells of it. */
 function namedFirst(text: string, context: ReviseContext): Scope | null {
   const name = FIRST_NAMED.exec(text)?.[1];
   if (!name || new RegExp(MASK).test(name)) return null;
   const plain = name.replace(/^(?:the|that|this|his|her|their|our|your) /i, '');
   const titled = context.sections.some((s) => s.title.toLowerCase() === plain.toLowerCase());
-  const result = scopeOf(titled || new RegExp(`\\b${KIND}\\b`, 'iu').test(name) ? name : `the line about ${plain}`, context);
+  const result = scopeOf(
+    titled || new RegExp(`\\b${KIND}\\b`, 'iu').test(name) ? name : `the line about ${plain}`,
+    context,
+  );
   return 'scope' in result ? result.scope : null;
 }
 /** Reads a clause, its quotations masked. `before`: what the wish before it was about. */
@@ -266,7 +281,8 @@ export function rolesOf(said: string, quoted: readonly string[], earlier: Scope 
         continue;
       }
       const near = relative ? neighbour(says, base!, context) : before && POINTED.test(says) ? before : null;
-      const result = near ? { scope: near } : scopeOf(says, inside);
+      // "where it was reported": a verb's kin say little of what a line tells.
+      const result = near ? { scope: near } : scopeOf(says, /^(?:where|when)\b/i.test(m[0]) ? { ...inside, kin: undefined } : inside);
       if ('scope' in result) found.push({ start: m.index, end: m.index + m[0].length, says, scope: counted(text.slice(0, m.index), result.scope, context), ...(/\b(?:bit|stuff|thing|story|joke|anecdote|business)s?\b/i.test(m[0]) ? { subject: true as const } : {}) });
       else {
         found.push(...freed);

@@ -13,8 +13,10 @@ const NO_NOUN = '(?<!\\b(?:the|an?|this|that|these|those|in|of|no|his|her|its|ou
 const verbsOf = (name: VerbClass): string[] => acts[name].split(', ');
 
 /** What makes a participle a wish: "should be moved", "I'd like the vote moved"; a gerund: "would you mind removing". */
-const WISHED = '(?<=\\b(?:be|been|being|gets?|have|has|having|wants?|needs?|like|love|prefer|see|rather)\\b.*)';
-const GERUND = '(?<=^|\\b(?:mind|consider|suggest|suggested|recommend|about|of|for|by|worth|needs?|try|than|prefer|start|keep)(?: \\p{L}+ly)? )';
+const WISHED =
+  '(?<=\\b(?:be|been|being|gets?|have|has|having|wants?|needs?|like|love|prefer|see|rather)\\b.*)';
+const GERUND =
+  '(?<=^|\\b(?:mind|consider|suggest|suggested|recommend|about|of|for|by|worth|needs?|try|than|prefer|start|keep)(?: \\p{L}+ly)? )';
 /** A verb as an order, or as a wish: what was done, or is going on, asks for nothing. */
 const asked = (verb: string): string => {
   const [base, ing, ...past] = ['base', 'ing', 'past', 'participle'].map((form) => literal(inflect(verb, form as VerbForm)));

@@ -501,7 +501,9 @@ export const moveOps: readonly Operation[] = [
     id: 'title-without',
     says: 'take words out of the titles',
     otherwise: 'whole',
-    patterns: ['(?:remove|drop|cut|delete|take) {text} (?:out )?(?:from|of|in) (?:the |all )?(?:titles|headings)'],
+    patterns: [
+      '(?:remove|drop|cut|delete|take) {text} (?:out )?(?:from|of|in) (?:the |all )?(?:titles|headings)',
+    ],
     apply: ({ slots }, { sections }) => {
       const words = new RegExp(`\\s*${literal(slots.text)}\\s*`, 'giu');
       const out = sections.map((s) => (s.locked ? s : { ...s, title: s.title.replace(words, ' ').trim() || s.title }));

@@ -130,7 +130,10 @@ export const numberOps: readonly Operation[] = [
     patterns: ['(?:write|spell|say|put)(?: out)? {text}(?: out)? (?:in|as) words(?: in {scope})?'],
     apply: ({ scope, slots }, context) => {
       const words = spokenText(spokenTokens(slots.text, { knows: () => true })).replace(/[.\s]+$/, '');
-      const whole = new RegExp(`(?<![\\p{L}\\p{N}.,])${literal(slots.text)}(?![\\p{L}\\p{N}]|[.,:]\\d)`, 'gu');
+      const whole = new RegExp(
+        `(?<![\\p{L}\\p{N}.,])${literal(slots.text)}(?![\\p{L}\\p{N}]|[.,:]\\d)`,
+        'gu',
+      );
       const change = (t: string) => t.replace(whole, words).replace(/^\p{Ll}/u, (c) => c.toUpperCase());
       return changedText(scope, context, change, `“${slots.text}” does not stand there.`);
     },

@@ -310,7 +310,10 @@ export const shapeOps: readonly Operation[] = [
         s.lines.filter((l) => scope.lines.includes(l.id) && !isKept(l, s)),
       );
       const times = clock.lines(clockLines(context.sections));
-      const now = linesIn(context.sections).reduce((n, l, i) => n + (scope.lines.includes(l.id) ? times[i].ms : 0), 0);
+      const now = linesIn(context.sections).reduce(
+        (n, l, i) => n + (scope.lines.includes(l.id) ? times[i].ms : 0),
+        0,
+      );
       const more = amount.type === 'share' ? now * amount.share : amount.ms;
       const each = open.length ? more / open.length : Infinity;
       if (each > LONGEST_AIR)

@@ -125,13 +125,8 @@ export const wordingOps: readonly Operation[] = [
     apply: ({ scope }, { sections }) => {
       const section = sections.find((s) => s.lines.some((l) => scope.lines.includes(l.id)));
       const own = section?.lines.filter((l) => scope.lines.includes(l.id)) ?? [];
-      if (
-        !section ||
-        own.length !== 2 ||
-        scope.lines.length !== 2 ||
-        section.lines.indexOf(own[1]) !== section.lines.indexOf(own[0]) + 1
-      )
-        return { refused: 'Two lines that stand side by side are needed for one sentence.' };
+      if (!section || own.length !== 2 || scope.lines.length !== 2)
+        return { refused: 'Two lines of one section are needed for one sentence.' };
       if (own.some((l) => isKept(l, section))) return { refused: 'A locked line stays as it is.' };
       if (own.some((l) => /[?!]["”’]?$/.test(l.text)))
         return { refused: 'A question or a call can’t be joined to another sentence.' };
