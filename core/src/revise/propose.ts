@@ -14,8 +14,15 @@ export type Revised = { proposal: Proposal } | { cannot: string; took: string | 
 
 const sentence = (r: Request): string => {
   const where = r.where ? `, ${r.where.says}` : '';
-  return `${r.operation.says}: ${r.scope.says}${where}${r.amount ? `, ${r.amount.says}` : ''}`;
+  return `${r.operation.says}: ${r.scope.says}${where}${r.amount ? `, ${amountSaid(r)}` : ''}`;
 };
+
+/** What is made so long, or by so much longer or shorter: "by" and "to" are said. */
+const LENGTHS: ReadonlySet<string> = new Set(['shorten', 'under', 'air']);
+const amountSaid = ({ amount, operation }: Request): string =>
+  amount && amount.type !== 'share' && LENGTHS.has(operation.id) && !/^(?:by|to) /.test(amount.says)
+    ? `${amount.type} ${amount.says}`
+    : amount!.says;
 
 /** Reads a note and works it out on the sections given. Nothing is applied; nothing outside the scope is changed. */
 export function propose(note: string, context: ReviseContext, tools: ReviseTools): Revised {

@@ -37,7 +37,7 @@ const TRY = [
 export function Note({ session, onClose }: { session: ScriptSession; onClose: () => void }) {
   const [note, setNote] = useState('');
   const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
-  const input = useRef<HTMLInputElement>(null);
+  const input = useRef<HTMLTextAreaElement>(null);
   const model = useQuery({ queryKey: ['model'], queryFn: api.modelHost, staleTime: Infinity });
   useEffect(() => input.current?.focus(), []);
   const ask = useMutation({
@@ -88,9 +88,16 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
       >
         <label className="text-ink3">
           in plain words; about what is selected, or the whole
-          <input
+          <textarea
             ref={input}
-            className="field w-full text-ink font-serif text-[18px]"
+            rows={2}
+            className="field mt-1 w-full resize-none text-ink font-serif text-[18px] leading-6"
+            onKeyDown={(e) => {
+              // A note is one paragraph: Enter asks, as in a field of one line.
+              if (e.key !== 'Enter' || e.shiftKey || e.nativeEvent.isComposing) return;
+              e.preventDefault();
+              e.currentTarget.form?.requestSubmit();
+            }}
             value={note}
             maxLength={600}
             onChange={(e) => {
