@@ -6,6 +6,7 @@ import type { Amount, Operation, Request, ReviseContext, Scope } from './types.t
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
 import { readNote, type NoteRead } from './grammar/index.ts';
+import { FIRST_WORDS } from './grammar/verbs.ts';
 import { NEXT, ORDERED_BEHIND, ORDER_WORDS, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
 
 export type Understood = { requests: Request[] } | { asks: string; took: string | null; nearest: string[] };
@@ -173,7 +174,9 @@ function byParts(note: string, context: ReviseContext): Understood | null {
 function knownWords({ sections }: ReviseContext): ReadonlySet<string> {
   const script = sections.map((s) => `${s.title} ${s.lines.map((l) => l.text).join(' ')}`).join(' ');
   const wishes = OPERATIONS.flatMap((o) => o.patterns).join(' ').replace(/\{\w+\}|\?<\w+>|\\./g, ' '); // prettier-ignore
-  return new Set(`${script} ${wishes} ${PLACES}`.toLowerCase().match(/\p{L}+/gu) ?? []);
+  return new Set(
+    `${script} ${wishes} ${PLACES} ${FIRST_WORDS.join(' ')}`.toLowerCase().match(/\p{L}+/gu) ?? [],
+  );
 }
 const PLACES =
   'whole thing section paragraph sentence opening ending beginning second third fourth fifth sixth seventh eighth ninth tenth before after everything please shorter longer simpler question quotation';

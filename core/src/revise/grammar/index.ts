@@ -1,14 +1,14 @@
 /** Notes whose words no pattern holds: read clause by clause, by act and roles, everything else left over. All wishes are read, or none. */
 import { COURTESIES, bareNote } from '../bare.ts';
-import { ORDER_WORDS, QUOTED, asksFor, partsOf } from '../plainly.ts';
-import { literal } from '../../language/literal.ts';
+import { ORDER_WORDS, asksFor, partsOf } from '../plainly.ts';
 import type { Amount, Request, ReviseContext, Scope } from '../types.ts';
 import { actsIn, type ActId } from './actWords.ts';
 import { readAct, restBeside, titleWish, wish } from './acts.ts';
 import { lineSaying, plainWords } from '../said.ts';
 import { scopeOf } from '../scope.ts';
 import { together } from './spots.ts';
-import { MASK, maskAt, maskedAt, rolesOf, type Quote, type Roles } from './roles.ts';
+import { isAcronym, maskedSentence, saysWord, spoken, type Sentence } from './masked.ts';
+import { MASK, maskedAt, rolesOf, type Quote, type Roles } from './roles.ts';
 
 /** Where one clause ends and another may begin: not between the members of a list. */
 const JOINTS = new RegExp(
@@ -33,9 +33,6 @@ const PURPOSE = /^(?:to|so (?:that )?(?:i|we|they|it)|for) /i;
 /** "is that a section of its own?" */
 const WONDERS =
   /^(?:is|are|was|were|does|did|isn['’]t|why|who|how come|how am|do (?:you|we|i|they|people)) /i;
-/** "we'd be grateful if", and the second "if" of such a sentence. */
-const HOPES =
-  /\b(?:grateful|glad|happy|happier|nice|nicer|easier|best|lovelier|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
 /** What makes a wish depend on something; not the courtesy "if possible". */
 const DEPENDS = /\b(?:(?<!\bas )if|unless|only when|in case|provided)\b(?! (?:possible|you can|you could|you like|you don['’]t mind|that works|that['’]s|it works|it['’]s|ok|okay)\b)/i; // prettier-ignore
 
@@ -47,10 +44,6 @@ const EITHER = new RegExp(
 
 /** "The same for whatever is like it": of which nobody knows what it takes in. */
 const ALIKE = /\b(?:same|likewise|also)\b|\btoo\b(?=$|[,.;])/i;
-
-/** Whether the script writes a word in capitals among words that it doesn't. */
-const isAcronym = (word: string, { sections }: ReviseContext) =>
-  sections.some((s) => s.lines.some((l) => new RegExp(`(?<![\\p{L}\\p{N}])${word}(?![\\p{L}\\p{N}])`, 'u').test(l.text) && /\p{Ll}{3}/u.test(l.text))); // prettier-ignore
 
 export type NoteRead = { requests: Request[] } | { unknown: string } | null;
 
@@ -102,13 +95,6 @@ interface Reading {
   /** Quotations that the script lacks, of sentences that nothing was made of: what they are for must come out later. */
   loose: string[];
 }
-/** A sentence, its quotations masked. */
-interface Sentence {
-  text: string;
-  quoted: readonly string[];
-  /** So many of them, the first ones, stood in quotation marks. */
-  marked: number;
-}
 /** Why a note can't be read: a place that isn't there, or nothing that can be said. */
 type Failure = { unknown: string } | 'unread';
 
@@ -153,47 +139,6 @@ function uses(requests: readonly Request[], words: string, context: ReviseContex
 } // prettier-ignore
 
 const unread = ({ missing }: Reading): NoteRead => (missing === null ? null : { unknown: missing });
-
-/** Quotations, and words in capitals that the script has, as letters of their own. */
-/** A sentence of so few words may be words of the script. */
-const FEW = 5;
-function maskedSentence(part: string, context: ReviseContext): Sentence {
-  const quoted: string[] = [];
-  const mask = (words: string) => maskAt(quoted.push(words) - 1);
-  const has = (word: string) => saysWord(word, context);
-  // "Lanthorn Compendium? Never heard of it.": words of the script and nothing else.
-  if (
-    !part.match(QUOTED) &&
-    part.split(' ').length <= FEW &&
-    part.split(' ').length > 1 &&
-    has(part.replace(/[?!.,]+$/, ''))
-  )
-    return { text: mask(part), quoted, marked: 0 };
-  const plain = part
-    .replace(/\p{Co}/gu, ' ')
-    .replace(/\s*(?:\.{2,}|…)\s*/g, ' ')
-    .replace(HOPES, 'please')
-    .replace(QUOTED, (q) => mask(q.slice(1, -1).replace(/[.,]$/, '')));
-  const marked = quoted.length;
-  const text = plain
-    .replace(/(?<![\p{L}\p{N}'’-])\p{Lu}{2,}(?:[;/&]\p{Lu}{2,})*(?![\p{L}\p{N}-])/gu, (w) =>
-      isAcronym(w, context) ? mask(w) : w,
-    )
-    .replace(WRITTEN, (w) => (has(w) ? mask(w) : w))
-    .replace(MENTIONED, (w) => (has(w) ? mask(w) : w));
-  return { text, quoted, marked };
-}
-
-/** Words that are spoken of: "the word slane", "the name Dagny", "the 58", "nobody says slane". */
-const MENTIONED =
-  /(?<=\b(?:the|this|that) (?:word|name|term|phrase|expression) )[\p{L}][\p{L}’'-]*|(?<=\b(?:the|figure|number|hour|time|year|amount|age) )[£$€]?\d[\d.,:]*\d?(?=$|[,;?!]|\.(?:$|\s)| (?:out|away|off|please|in|as|should|could|can|must|and|or|is|are)\b)|^(?!(?:this|that|these|those|they|there|what|when|where|which|here|then|with|please|every|everything|nothing|some|such)\b)\p{L}{4,}(?: \p{L}{3,})?(?= (?:is|are|sounds?|trips?|reads?|feels?|means?) )|(?<=\b(?:says|knows|understands|pronounces?) (?:an? )?)\p{Ll}{4,}$/giu;
-/** "where it says spring and first frost make it …" */
-const WRITTEN =
-  /(?<=\b(?:where|when) it says ).+?(?=,? (?:make|put|say|change|use|write|should|must|i)\b)/giu;
-const saysWord = (word: string, { sections }: ReviseContext) => {
-  const whole = new RegExp(`(?<![\\p{L}\\p{N}])${literal(word)}(?![\\p{L}\\p{N}])`, 'iu');
-  return sections.some((s) => s.lines.some((l) => whole.test(l.text)));
-};
 
 function readSentence(sentence: Sentence, reading: Reading): Failure | null {
   if (DEPENDS.test(sentence.text) || EITHER.test(sentence.text)) return 'unread';
@@ -304,10 +249,6 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
   return null;
 }
 
-const spoken = (words: string, { sections }: ReviseContext) => {
-  const line = lineSaying(words.split(/\s*(?:\.{3}|…)\s*/)[0], sections);
-  return 'line' in line || line.times > 0;
-};
 const BARE_QUOTE = new RegExp(
   `^\\W*(?:(?:maybe|perhaps|just|better|rather|or|more like|please|try|simply|so) )*${MASK}(?:,? (?:please|instead|maybe|perhaps|then|is (?:better|enough|fine)|works|will do|would do))*\\W*$`,
   'iu',
@@ -349,9 +290,6 @@ function pairOf(sentence: Sentence, rolesIn: (text: string) => Roles, reading: R
   return true;
 }
 
-/** "give the year first": it has something of its own to do, and isn't about what was said before. */
-const OBJECT =
-  /^(?:and |but |then |so )*\p{L}+ (?:the|his|her|their|our|your|its) (?!(?:end|start|top|beginning|bottom|words?|phrase|name|title|same|wording|length|time|rest|order|line|sentence|section|part|paragraph|bit)\b)\p{L}+/iu;
 /** Words that are a section's title, where titles are spoken of or no line has them. */
 function renamed(title: string, text: string, sentence: Sentence, context: ReviseContext): Request | null {
   const s = context.sections.find((x) => plainWords(x.title) === plainWords(title));
@@ -369,6 +307,9 @@ function pairsIn({ text, quoted }: Sentence): [string, string][] {
   return [...text.matchAll(PAIR)].map((m) => [quoted[maskedAt(m[1])], quoted[maskedAt(m[2])]]);
 } // prettier-ignore
 
+/** "give the year first": it has something of its own to do, and isn't about what was said before. */
+const OBJECT =
+  /^(?:and |but |then |so )*\p{L}+ (?:the|his|her|their|our|your|its) (?!(?:end|start|top|beginning|bottom|words?|phrase|name|title|same|wording|length|time|rest|order|line|sentence|section|part|paragraph|bit)\b)\p{L}+/iu;
 /** A clause alone and with what stands beside it, the likeliest first. */
 function triesOf(
   clause: string,
