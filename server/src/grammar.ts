@@ -64,19 +64,23 @@ export async function grammarHits(texts: readonly string[]): Promise<GrammarHit[
     const at = starts.findLastIndex((s) => s <= from);
     const [start, end] = [from - starts[at], to - starts[at]];
     if (end > known[at].length) continue;
+    const by = lint.suggestions().map((x) => x.get_replacement_text());
+    if (isName(known[at].slice(start, end), by)) continue;
     memo.get(known[at])!.push({
       start,
       end,
       kind,
       message: message.replace(/`([^`]*)`/g, '“$1”'),
-      by: lint
-        .suggestions()
-        .map((s) => s.get_replacement_text())
-        .slice(0, 3),
+      by: by.slice(0, 3),
     });
   }
   return texts.map((t) => memo.get(t) ?? []);
 }
+
+/** "the Upper Cut": words with capitals that would only be run together are somebody's, or some place's, name. */
+const isName = (words: string, by: readonly string[]): boolean =>
+  /^\p{Lu}\S*(?: \p{Lu}\S*)+$/u.test(words) &&
+  by.every((b) => b.replace(/[\s-]/g, '').toLowerCase() === words.replace(/[\s-]/g, '').toLowerCase());
 
 /** The place in UTF-16 units of every character. */
 function unitsOf(text: string): number[] {

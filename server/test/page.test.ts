@@ -176,10 +176,20 @@ describe('what the Page asks of the server', function () {
 
   it('checks spelling and grammar', async () => {
     const { hits } = (
-      await server.post('/grammar', { texts: ['He recieved a letter.', 'The lift has no engine.'] })
+      await server.post('/grammar', {
+        texts: [
+          'He recieved a letter.',
+          'The lift has no engine.',
+          'They dug the Upper Cut for coal.',
+          'He gave it an upper cut.',
+        ],
+      })
     ).body;
     expect(hits[0][0]).to.deep.include({ start: 3, end: 11, kind: 'Spelling' });
     expect(hits[1]).to.deep.equal([]);
+    // A name of two words is run together by nobody; common words are.
+    expect(hits[2]).to.deep.equal([]);
+    expect(hits[3].map((h: { by: string[] }) => h.by)).to.deep.equal([['uppercut']]);
   });
 
   it('speaks with the stand-in voice', async () => {
