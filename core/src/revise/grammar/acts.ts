@@ -9,7 +9,8 @@ import { literal } from '../../language/literal.ts';
 import type { Amount, Request, ReviseContext, Scope, Where } from '../types.ts';
 import { plainWords } from '../said.ts';
 import { sectionScope, wholeScope } from '../scope.ts';
-import { CUTS, FASTER, MOVES, NEGATES, PLACELESS, UNIT, type ActId } from './actWords.ts';
+import { CUTS, FASTER, MOVES, NEGATES, PLACELESS, UNIT, act, type ActId } from './actWords.ts';
+import { verbs } from './verbs.ts';
 import { changedPart, pairIn, spanFor, unquotedPair } from './pairs.ts';
 import { MASK, beyond, type Place, type Quote, type Roles, type Side } from './roles.ts';
 import { asSection, behind, oneLineHas, phraseOf, sideBySide, together, wholeLine, whereIn, withFollowers } from './spots.ts'; // prettier-ignore
@@ -25,6 +26,12 @@ export const wish = (id: string, context: ReviseContext, slots: Request['slots']
 /** Another title for a section. */
 export const titleWish = (s: ReviseContext['sections'][number], text: string): Request =>
   request('rename', sectionScope(s), { slots: { text } });
+
+/** A figure and nothing else, but for its unit. */
+const FIGURE = /^[£$€]?\d[\d.,:]*(?: ?(?:%|\p{L}+))?$/u;
+/** So many letters behind "no" stands what is meant. */
+const NEAR = 12;
+const CUT_TOO = act(`\\b${verbs(['remove'])}\\b`);
 
 interface Frame {
   roles: Roles;
@@ -86,7 +93,7 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   }, // prettier-ignore
   figures: ({ roles, context, kept }) => {
     const words = /\b(?:as|in|into|to) words\b|\bspell/i.test(roles.text);
-    const own = roles.quotes.filter((q) => q.said && /\d/.test(q.words));
+    const own = roles.quotes.filter((q) => q.said && FIGURE.test(q.words));
     if (words && own.length)
       return own.map((q) =>
         request('said-in-words', wholeScope(context.sections), { slots: { text: q.words } }),
@@ -303,6 +310,24 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
       text,
     );
     const by: Amount | null = amount?.type === 'to' && !limit && /\b(?:shorter|off|less|by)\b/i.test(text) ? { ...amount, type: 'by' } : amount; // prettier-ignore
+    // "To 3:30, take it from 0:45-1:10": more than the place lasts is how long the whole is to be.
+    const starts = at.type !== 'whole' && by?.type === 'to' ? context.startsMs?.() : undefined;
+    if (starts && by?.type === 'to') {
+      const lines = context.sections.flatMap((s) => s.lines);
+      const lasts = lines.reduce(
+        (n, l, i) => n + (at.lines.includes(l.id) ? starts[i + 1] - starts[i] : 0),
+        0,
+      );
+      const over = starts[lines.length] - by.ms;
+      if (by.ms > lasts)
+        return over > 0
+          ? [
+              request('shorten', at, {
+                amount: { type: 'by', ms: over, says: `${(over / 1000).toFixed(1)} s` },
+              }),
+            ]
+          : { unknown: `It is shorter than ${by.says} already.` };
+    }
     return [request(limit && by?.type === 'to' ? 'under' : 'shorten', at, { amount: by })];
   },
   move: (f) => {
@@ -338,6 +363,8 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const ends = span && roles.quotes.filter((q) => q.start === roles.text.indexOf(span[1]) || q.start === roles.text.indexOf(span[2]));
     if (ends?.length === 2 && oneLineHas(ends[0].words, ends[1].words, context))
       return [request('cut-span', wholeScope(context.sections), { slots: { text: ends[0].words, until: ends[1].words } })];
+    // "No past there": what "no" is said of stands behind it.
+    if (/^no\b/i.test(roles.text) && !CUT_TOO.test(roles.text) && ![...places, ...quoted].some((p) => p.start > 0 && p.start < NEAR)) return null;
     const literal = quoted.filter((q) => !wholeLine(q.words, context) && !places.some((p) => p.end - p.start > 1 && q.start >= p.start && q.start < p.end));
     const lines = places.filter((p) => !literal.some((q) => q.start >= p.start && q.start < p.end));
     const out: Request[] = literal.map((q) => {

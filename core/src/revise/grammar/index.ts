@@ -235,6 +235,13 @@ function readSentence(sentence: Sentence, reading: Reading): Failure | null {
     return 'unread';
   const quotations = sentence.quoted.slice(0, sentence.marked);
   if (asked) {
+    // Nor is an amount: one that nothing has was how much of something.
+    const { amounts: named } = rolesIn(sentence.text);
+    if (
+      named.length &&
+      !reading.requests.some((r) => r.amount || r.slots.amount || r.slots.n || r.operation.id === 'round')
+    )
+      return 'unread';
     // Quoted words are never said for nothing: what nothing was made of was a wish of its own.
     return quotations.some((q) => q !== reading.said?.words && !uses(reading.requests, q, reading.context)) ? 'unread' : null; // prettier-ignore
   }
