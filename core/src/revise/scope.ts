@@ -327,8 +327,8 @@ function linesWithin(
     : { unknown: `There is no such line${within ? ` in ${within}` : ''}.` };
 }
 
-const HALF = 0.5;
-const THIRD = 1 / 3;
+/** So much of what a place is called by must be said there: of two words both, one of them perhaps by its kin; of three two. */
+const ENOUGH = 0.6;
 /** Sums of rarity that differ by less are the same. */
 const SAME = 1e-6;
 /** A word's place is taken by one of its kin at less than its own weight. */
@@ -336,7 +336,7 @@ const KIN = 0.6;
 const keys = (text: string) => stems(text).map(baseForm);
 /**
  * How much of a topic's words a text has, its own or (at less weight) their kin; how rare in the script those are together (inverse
- * document frequency, Spärck Jones 1972), and whether one of them stands in this line alone.
+ * document frequency, Spärck Jones 1972).
  */
 function matcher(wanted: readonly string[], sections: readonly PlainSection[], kin: Kin | undefined) {
   const lines = sections.flatMap((s) => s.lines.map((l) => new Set(keys(l.text))));
@@ -353,7 +353,6 @@ function matcher(wanted: readonly string[], sections: readonly PlainSection[], k
     return {
       share: found.reduce((sum, { weight }) => sum + weight, 0) / wanted.length,
       rare: found.reduce((sum, { n }) => sum + Math.log(lines.length / Math.max(1, n)), 0),
-      single: found.some(({ n, weight }) => n === 1 && weight === 1),
     };
   };
 }
@@ -380,7 +379,7 @@ function byTopic(text: string, raw: string, { sections, kin }: ReviseContext): S
     const exact = (t: string) => (t.toLowerCase().includes(topic.toLowerCase()) ? 0.1 : 0);
     const scored = sections
       .flatMap((s) => s.lines.map((l) => ({ l, ...share(l.text), n: hits(l.text) + exact(l.text) })))
-      .filter((x) => x.n > 0 && (x.share >= HALF || (x.single && x.share >= THIRD)));
+      .filter((x) => x.share >= ENOUGH);
     const best = Math.max(0, ...scored.map((x) => x.n));
     const alike = scored.filter((x) => x.n === best);
     const rarest = Math.max(0, ...alike.map((x) => x.rare));

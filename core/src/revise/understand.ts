@@ -5,6 +5,7 @@ import { scopeOf, secondOf, whereOf, wholeScope } from './scope.ts';
 import type { Amount, Operation, Request, ReviseContext, Scope } from './types.ts';
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
+import { CLOSED } from '../source/page/features.ts';
 import { readNote, type NoteRead } from './grammar/index.ts';
 import { FIRST_WORDS } from './grammar/verbs.ts';
 import { NEXT, ORDERED_BEHIND, ORDER_WORDS, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';
@@ -175,7 +176,9 @@ function knownWords({ sections }: ReviseContext): ReadonlySet<string> {
   const script = sections.map((s) => `${s.title} ${s.lines.map((l) => l.text).join(' ')}`).join(' ');
   const wishes = OPERATIONS.flatMap((o) => o.patterns).join(' ').replace(/\{\w+\}|\?<\w+>|\\./g, ' '); // prettier-ignore
   return new Set(
-    `${script} ${wishes} ${PLACES} ${FIRST_WORDS.join(' ')}`.toLowerCase().match(/\p{L}+/gu) ?? [],
+    `${script} ${wishes} ${PLACES} ${FIRST_WORDS.join(' ')} ${[...CLOSED].join(' ')}`
+      .toLowerCase()
+      .match(/\p{L}+/gu) ?? [],
   );
 }
 const PLACES =

@@ -130,6 +130,8 @@ describe('a note read by act and roles', () => {
 
   it('mends a slip in the verb, and takes no letter of a note for its own marks', () => {
     expect(read('delet the second section')).to.deep.equal(['drop S2']);
+    // "where" is no slip of "there": the place it begins must be found.
+    expect(read('make it present tense where the captain sings')[0]).to.match(/^\?/);
     expect(read('lose \ue000 the rivets sentence, and \ue001 “now”')[0]).to.be.a('string');
   });
 

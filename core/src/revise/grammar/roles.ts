@@ -86,7 +86,7 @@ const PATTERNS: readonly Pattern[] = [
   pattern(`\\b(?:the )?(?:one|${PART}|${LINE}) (?:right |just )?(?:after|before)(?: (?:it|that|this|them))?(?=$|[,.;?!]|\\s(?:should|could|can|must|into|as|become)\\b)|\\b(?:the )?(?:next|previous|following|preceding) (?:one|${PART}|${LINE})|\\bthe (?:next|previous|following|preceding)(?=$|[,.;?!])`, true),
   pattern(`(?<=\\b(?:after|before|behind) )${COUNT}\\b(?! ?(?:s|secs?|seconds?|words?|minutes?|mins?)\\b)`, false, (m) => `section ${m[0]}`),
   pattern(`\\babout (?:the )?${SUBJECT}${ENDS_NAME}`, false, (m) => `the line ${m[0]}`),
-  pattern(`\\b(?:where|when) (?:he|she|they|it|we|I|you|the ${WORD}) ${SUBJECT}${ENDS_NAME}`, false, (m) => `the line about ${m[0].replace(/^(?:where|when) (?:(?:he|she|they|it|we|I|you) (?:says?|tells?|gets? to|talks? (?:of|about)|mentions?)?|the)/i, '')}`),
+  pattern(`\\b(?:where|when) (?:he|she|they|it|we|I|you|the ${WORD}) ${SUBJECT}${ENDS_NAME}`, true, (m) => `the line about ${m[0].replace(/^(?:where|when) (?:(?:he|she|they|it|we|I|you) (?:says?|tells?|gets? to|talks? (?:of|about)|mentions?)?|the)/i, '')}`),
   pattern('\\b(?:the )?(?:very )?(?:opening|intro(?:duction)?|hook|cold open|ending|outro|conclusion|closing)\\b(?! (?:on|with)\\b)', false),
   pattern('(?<=\\b(?:in|of|from|shorten|trim|cut|make|redo) )(?:the )?(?:beginning|start|end)\\b(?! of)', false),
   pattern('\\b(?:it|them|both|those|these)\\b(?! \\p{L}+ing)|\\b(?:this|that)\\b(?=$|[,.;?!]| (?:to|at|after|before|up|down|out|off|away|back|into|in|by|one|please|too|should|could|can|must|go|goes|be|a|an|by)\\b)', false),
