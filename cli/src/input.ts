@@ -9,7 +9,15 @@ import {
   upgradedFile,
   type ScriptFile,
 } from '@ursprung/core/script';
-import { SHIPPED_VOICES, lengthMs, voiceSchema, type Voice } from '@ursprung/core/timing';
+import {
+  FASTEST_PACE,
+  SHIPPED_VOICES,
+  SLOWEST_PACE,
+  isPace,
+  lengthMs,
+  voiceSchema,
+  type Voice,
+} from '@ursprung/core/timing';
 
 /** A mistake of the person's: one clear line, exit 1. */
 export class UsageError extends Error {
@@ -69,8 +77,10 @@ export function lengthFrom(value: string | undefined): number {
 export function paceFrom(value: string | undefined): number | undefined {
   if (value === undefined) return undefined;
   const pace = Number(value);
-  if (!(pace >= 40 && pace <= 400))
-    throw new UsageError(`A pace is between 40 and 400 words a minute; ${value} is not.`);
+  if (!isPace(pace))
+    throw new UsageError(
+      `A pace is between ${SLOWEST_PACE} and ${FASTEST_PACE} words a minute; ${value} is not.`,
+    );
   return pace;
 }
 

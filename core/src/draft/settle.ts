@@ -66,17 +66,20 @@ function rounded(value: number, given: string): string {
 
 /** Short forms of units (CLDR, from memory). */
 const SHORT_UNITS: Readonly<Record<string, string>> = { km: 'kilometre', kms: 'kilometre', kg: 'kilogram', kilo: 'kilogram', kilos: 'kilogram', cm: 'centimetre' }; // prettier-ignore
-const rowsOf = (word: string): UnitPair[] => {
+const unitName = (word: string): string => {
   const plain = word.toLowerCase().replace(/meter/, 'metre').replace(/liter/, 'litre');
-  const name = SHORT_UNITS[plain] ?? plain;
+  return SHORT_UNITS[plain] ?? plain;
+};
+const rowsOf = (word: string): UnitPair[] => {
+  const name = unitName(word);
   return UNITS.filter((u) => u.metric.includes(name) || u.imperial.some((i) => i === name || i.endsWith(` ${name}`)));
 }; // prettier-ignore
 /** A unit by its word: its system, and its name; null where nothing converts it. */
 export function unitNamed(word: string): { system: 'metric' | 'imperial'; name: string } | null {
   const [row] = rowsOf(word);
   if (!row) return null;
-  const metric = rowsOf(word).some((u) => u.metric.some((m) => m.slice(0, 4) === word.toLowerCase().replace(/meter/, 'metre').replace(/liter/, 'litre').slice(0, 4)) || SHORT_UNITS[word.toLowerCase()]); // prettier-ignore
-  return { system: metric ? 'metric' : 'imperial', name: metric ? row.metric[1] : row.imperial[1] };
+  const system = row.metric.includes(unitName(word)) ? 'metric' : 'imperial';
+  return { system, name: row[system][1] };
 }
 
 /** Lengths, weights and volumes in the asked system; "both" keeps the source's and adds the other. A converted value is always "about". `only`: a unit, so that others stay as they are. */

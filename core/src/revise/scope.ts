@@ -334,13 +334,28 @@ const SAME = 1e-6;
 /** A word's place is taken by one of its kin at less than its own weight. */
 const KIN = 0.6;
 const keys = (text: string) => stems(text).map(baseForm);
+interface ScriptWords {
+  /** Of each line, in order. */
+  lines: readonly ReadonlySet<string>[];
+  known: ReadonlySet<string>;
+}
+const counted = new WeakMap<readonly PlainSection[], ScriptWords>();
+/** The words of a script: looked at once, however many places of it a note names. */
+function wordsOf(sections: readonly PlainSection[]): ScriptWords {
+  let words = counted.get(sections);
+  if (!words) {
+    const lines = sections.flatMap((s) => s.lines.map((l) => new Set(keys(l.text))));
+    words = { lines, known: new Set(lines.flatMap((own) => [...own])) };
+    counted.set(sections, words);
+  }
+  return words;
+}
 /**
  * How much of a topic's words a text has, its own or (at less weight) their kin; how rare in the script those are together (inverse
  * document frequency, Spärck Jones 1972).
  */
 function matcher(wanted: readonly string[], sections: readonly PlainSection[], kin: Kin | undefined) {
-  const lines = sections.flatMap((s) => s.lines.map((l) => new Set(keys(l.text))));
-  const known = new Set(lines.flatMap((own) => [...own]));
+  const { lines, known } = wordsOf(sections);
   const weights = wanted.map((word) => {
     const like = known.has(word) || !kin ? [] : [...known].filter((k) => kin.likeness(k, word) >= KIN);
     const words = new Set([word, ...like]);

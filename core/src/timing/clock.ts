@@ -50,6 +50,11 @@ export interface Clock {
   lines: (lines: readonly ClockLine[]) => TimedLine[];
 }
 
+/** What a clock takes for a pace, in words a minute. */
+export const SLOWEST_PACE = 40;
+export const FASTEST_PACE = 400;
+export const isPace = (pace: number): boolean => pace >= SLOWEST_PACE && pace <= FASTEST_PACE;
+
 export interface ClockOptions {
   voice: Voice;
   /** Words a minute on the shipped reference passage; the voice's own pace when left out. */
@@ -160,7 +165,8 @@ export function makeClock(dictionary: Dictionary | Pronouncer, options: ClockOpt
 
 /** The factor that makes a voice take `words / pace` minutes for the reference passage. Throws RangeError on a pace that is no pace. */
 export function paceFactor(pronouncer: Pronouncer, voice: Voice, pace: number): number {
-  if (!(pace >= 40 && pace <= 400)) throw new RangeError('A pace is between 40 and 400 words a minute.');
+  if (!isPace(pace))
+    throw new RangeError(`A pace is between ${SLOWEST_PACE} and ${FASTEST_PACE} words a minute.`);
   return ownPace(pronouncer, voice) / pace;
 }
 

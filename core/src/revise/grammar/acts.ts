@@ -243,19 +243,18 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
   swap: (f) => {
     const [a, b] = targetsOf(f);
     if (a && b) return [request('swap', a.scope, { slots: { about: phraseOf(b.scope, f.context) } })];
-    if (a?.scope.type === 'lines' && a.scope.lines.length === 2) {
-      const one = (id: string): Scope => ({ type: 'lines', says: 'one of them', sections: [], lines: [id] });
-      return [
-        request('swap', one(a.scope.lines[0]), {
-          slots: { about: phraseOf(one(a.scope.lines[1]), f.context) },
-        }),
-      ];
-    }
-    if (a?.scope.type === 'sections' && a.scope.sections.length === 2) {
-      const one = (id: string) => sectionScope(f.context.sections.find((s) => s.id === id)!);
-      return [request('swap', one(a.scope.sections[0]), { slots: { about: phraseOf(one(a.scope.sections[1]), f.context) } })]; // prettier-ignore
-    }
-    return null;
+    // "swap the first two": both of them are one place.
+    const one = (lines: readonly string[]): Scope => ({
+      type: 'lines',
+      says: 'one of them',
+      sections: [],
+      lines,
+    });
+    const halves =
+      a?.scope.type === 'lines'
+        ? a.scope.lines.map((id) => one([id]))
+        : f.context.sections.filter((s) => a?.scope.sections.includes(s.id)).map(sectionScope);
+    return a && halves.length === 2 ? [request('swap', halves[0], { slots: { about: phraseOf(halves[1], f.context) } })] : null; // prettier-ignore
   },
   names: ({ roles, context }) => {
     const { text } = roles;

@@ -1,5 +1,5 @@
 /** Sentences of a note in which quotations, and words that are spoken of, are one letter each, so that no verb in them is read. */
-import { literal } from '../../language/literal.ts';
+import { escaped } from '../ops/cut.ts';
 import { QUOTED } from '../plainly.ts';
 import { lineSaying } from '../said.ts';
 import type { ReviseContext } from '../types.ts';
@@ -13,8 +13,8 @@ export interface Sentence {
   marked: number;
 }
 /** "we'd be grateful if", and the second "if" of such a sentence. */
-const HOPES =
-  /\b(?:grateful|glad|happy|happier|nice|nicer|easier|best|lovelier|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b|(?<=\b(?:grateful|glad|happy|nice|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\b.*,? and )if\b/gi;
+const HOPED = '\\b(?:grateful|glad|happy|happier|nice|nicer|easier|best|lovelier|great|good|lovely|helpful|wonderful|better|appreciate it|appreciated|love it|like it) if\\b'; // prettier-ignore
+const HOPES = new RegExp(`${HOPED}|(?<=${HOPED}.*,? and )if\\b`, 'gi');
 /** Whether the script writes a word in capitals among words that it doesn't. */
 export const isAcronym = (word: string, { sections }: ReviseContext) =>
   sections.some((s) => s.lines.some((l) => new RegExp(`(?<![\\p{L}\\p{N}])${word}(?![\\p{L}\\p{N}])`, 'u').test(l.text) && /\p{Ll}{3}/u.test(l.text))); // prettier-ignore
@@ -57,7 +57,7 @@ const WRITTEN =
   /(?<=\b(?:where|when) it says ).+?(?=,? (?:make|put|say|change|use|write|should|must|i)\b)/giu;
 /** Whether a line of the script has a word, or words. */
 export const saysWord = (word: string, { sections }: ReviseContext) => {
-  const whole = new RegExp(`(?<![\\p{L}\\p{N}])${literal(word)}(?![\\p{L}\\p{N}])`, 'iu');
+  const whole = new RegExp(`(?<![\\p{L}\\p{N}])${escaped(word)}(?![\\p{L}\\p{N}])`, 'iu');
   return sections.some((s) => s.lines.some((l) => whole.test(l.text)));
 };
 

@@ -3,6 +3,7 @@ import { wordsValue } from '../../language/numbers.ts';
 import { escaped } from '../ops/cut.ts';
 import { ORDER_WORDS } from '../plainly.ts';
 import type { ReviseContext } from '../types.ts';
+import { saysWord } from './masked.ts';
 import type { Quote, Roles } from './roles.ts';
 
 /** The words that are to stand in a line, and those they stand for: what the script has is what goes. */
@@ -19,8 +20,8 @@ export function pairIn({ quotes, text }: Roles): { old: Quote; by: string } | nu
   return null;
 }
 
-/** One person for another is more than a word for another. */
 const ORDERED = new RegExp(`^(?:${ORDER_WORDS})\\b`, 'i');
+/** One person for another is more than a word for another. */
 const PERSON = /^(?:i|we|you|he|she|they|it)$/i;
 const WORDS = "(?:an? |the )?([\\p{L}\\p{N}£$€%’'.,-]+(?: [\\p{L}\\p{N}£$€%’'.,-]+){0,6}?)";
 /** Words for others, neither of them quoted: "say lorry instead of truck", "truck should be lorry", "not truck but lorry". */
@@ -56,11 +57,10 @@ const UNQUOTED: readonly (readonly [RegExp, old: number])[] = [
   ],
   [new RegExp(`^${WORDS} (?:instead of|rather than|in place of|not) ${WORDS}$`, 'iu'), 2],
 ];
-export function unquotedPair(text: string, { sections }: ReviseContext): { text: string; by: string } | null {
-  const said = (words: string) => sections.some((s) => s.lines.some((l) => new RegExp(`(?<![\\p{L}\\p{N}])${escaped(words)}(?![\\p{L}\\p{N}])`, 'iu').test(l.text)));
+export function unquotedPair(text: string, context: ReviseContext): { text: string; by: string } | null {
   for (const [pattern, old] of UNQUOTED) {
     const m = pattern.exec(text.trim().replace(/[.,;!?]+$/, ''));
-    if (m && said(m[old]) && !PERSON.test(m[3 - old]) && !ORDERED.test(m[3 - old])) return { text: m[old], by: m[3 - old] };
+    if (m && saysWord(m[old], context) && !PERSON.test(m[3 - old]) && !ORDERED.test(m[3 - old])) return { text: m[old], by: m[3 - old] };
   }
   return null;
 } // prettier-ignore

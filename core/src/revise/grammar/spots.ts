@@ -22,39 +22,31 @@ export function together(list: readonly Place[], context: ReviseContext): Scope 
     : { type: 'lines', says, sections: [], lines };
 } // prettier-ignore
 
+/** Behind the last line of a section, or before its first. */
+const edgeOf = (section: Scope, says: string, last: boolean): Where => ({
+  side: last ? 'after' : 'before',
+  scope: {
+    ...section,
+    type: 'lines',
+    sections: [],
+    lines: [last ? section.lines.at(-1)! : section.lines[0]],
+  },
+  says: `to the ${last ? 'end' : 'start'} of ${says}`,
+});
 /** Where something is to stand, as a clause has it. */
 export function whereIn(roles: Roles, context: ReviseContext): Where | null {
   const { text } = roles;
   const edge = /\b(end|bottom|close|start|beginning|top) of (?:the )?$/i;
   const of = roles.places.find((p) => edge.test(text.slice(0, p.start)) && p.scope.type === 'sections');
-  if (of) {
-    const side = /^(?:end|bottom|close)/i.test(edge.exec(text.slice(0, of.start))![1]) ? 'after' : 'before';
-    const line = side === 'after' ? of.scope.lines.at(-1)! : of.scope.lines[0];
-    return {
-      side,
-      scope: { ...of.scope, type: 'lines', sections: [], lines: [line] },
-      says: `to the ${side === 'after' ? 'end' : 'start'} of ${of.says}`,
-    };
-  }
+  if (of)
+    return edgeOf(of.scope, of.says, /^(?:end|bottom|close)/i.test(edge.exec(text.slice(0, of.start))![1]));
   const own =
     /\b(first|last)(?: (?:line|sentence|thing))? (?:of|in) (?:its|the same|that) (?:own )?(?:section|part|paragraph|chapter)\b/i.exec(
       text,
     );
   const within =
     own && context.sections.find((s) => s.lines.some((l) => l.id === roles.places[0]?.scope.lines[0]));
-  if (own && within) {
-    const last = /last/i.test(own[1]);
-    return {
-      side: last ? 'after' : 'before',
-      scope: {
-        ...sectionScope(within),
-        type: 'lines',
-        sections: [],
-        lines: [last ? within.lines.at(-1)!.id : within.lines[0].id],
-      },
-      says: `to the ${last ? 'end' : 'start'} of “${within.title}”`,
-    };
-  }
+  if (own && within) return edgeOf(sectionScope(within), `“${within.title}”`, /last/i.test(own[1]));
   const beside = roles.places.findLast((p) => p.side !== null);
   if (beside) return { side: beside.side!, scope: beside.scope, says: `${beside.side} ${beside.says}` };
   if (

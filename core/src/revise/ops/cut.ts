@@ -20,6 +20,8 @@ import { notSpeech } from '../../facts/speech.ts';
 import { hasFiniteVerb } from '../../language/tagged.ts';
 import { withEdits } from '../../review/mend.ts';
 import type { PlainSection } from '../../script/data.ts';
+import { clockLines } from '../../script/schema.ts';
+import { literal } from '../../language/literal.ts';
 
 const CUT =
   '(?:drop|cut|remove|delete|lose|skip|kill|ditch|scrap|omit|strike|take out|leave out|get rid of|throw out|do without|cut out|leave off)';
@@ -49,20 +51,12 @@ function shortened(scope: Scope, ms: number, context: ReviseContext, tools: Revi
   return { sections: mapLines(context.sections, new Set(result.drop), () => null), notes: result.notes };
 }
 
-const scopeMs = (scope: Scope, context: ReviseContext, tools: ReviseTools): number => {
-  const times = tools.clock.lines(
-    context.sections.flatMap((s) =>
-      s.lines.map((l, i) => ({
-        text: l.text,
-        restMs: l.restMs,
-        ...(l.fixedMs === null ? {} : { fixedMs: l.fixedMs }),
-        endsSection: i === s.lines.length - 1,
-      })),
-    ),
-  );
+/** How long the lines of a scope are heard, in milliseconds. */
+export function scopeMs(scope: Scope, { sections }: ReviseContext, clock: ReviseTools['clock']): number {
+  const times = clock.lines(clockLines(sections));
   const ids = new Set(scope.lines);
-  return linesIn(context.sections).reduce((n, l, i) => n + (ids.has(l.id) ? times[i].ms : 0), 0);
-};
+  return linesIn(sections).reduce((n, l, i) => n + (ids.has(l.id) ? times[i].ms : 0), 0);
+}
 
 /** An opening too long in itself is told as another one that fits, where the sources carry it. */
 function shorterHook(scope: Scope, ms: number, context: ReviseContext, tools: ReviseTools): Applied | null {
@@ -73,7 +67,7 @@ function shorterHook(scope: Scope, ms: number, context: ReviseContext, tools: Re
     if ('refused' in redone) continue;
     const first = redone.sections[0];
     const own = { ...scope, sections: [first.id], lines: first.lines.map((l) => l.id) };
-    if (scopeMs(own, { ...context, sections: redone.sections }, tools) <= ms)
+    if (scopeMs(own, { ...context, sections: redone.sections }, tools.clock) <= ms)
       return {
         sections: redone.sections,
         notes: [`No line of the opening is that short; it opens as a ${kind} instead.`],
@@ -303,7 +297,7 @@ export const cutOps: readonly Operation[] = [
     ],
     apply: ({ scope, amount }, context, tools) => {
       if (amount?.type === 'share')
-        return shortened(scope, scopeMs(scope, context, tools) * (1 - amount.share), context, tools);
+        return shortened(scope, scopeMs(scope, context, tools.clock) * (1 - amount.share), context, tools);
       const result = shortened(scope, amount!.ms, context, tools);
       return 'refused' in result ? (shorterHook(scope, amount!.ms, context, tools) ?? result) : result;
     },
@@ -327,7 +321,7 @@ export const cutOps: readonly Operation[] = [
       '(?:give me )?a shorter {scope}',
     ],
     apply: ({ scope, amount, slots }, context, tools) => {
-      const now = scopeMs(scope, context, tools);
+      const now = scopeMs(scope, context, tools.clock);
       const target = !amount
         ? now * (2 / 3)
         : amount.type === 'share'
@@ -342,7 +336,8 @@ export const cutOps: readonly Operation[] = [
   },
 ];
 
-export const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/['’]/g, "['’]");
+/** A text as a pattern that finds it with either apostrophe. */
+export const escaped = (text: string) => literal(text).replace(/['’]/g, "['’]");
 export const countWords = (text: string) => text.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
 /** Space, commas and the capital put right after something went. */
 export function tidyLine(text: string): string {

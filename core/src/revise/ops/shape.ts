@@ -3,7 +3,9 @@ import type { HookKind } from '../../plan/hooks.ts';
 import type { PlainLine, PlainSection } from '../../script/data.ts';
 import { clockLines, emptyLine } from '../../script/schema.ts';
 import type { Redone } from '../../draft/redo.ts';
+import { FASTEST_PACE, SLOWEST_PACE, isPace } from '../../timing/clock.ts';
 import { amountOf } from '../amount.ts';
+import { scopeMs } from './cut.ts';
 import { scopeOf } from '../scope.ts';
 import { isKept, linesIn, mapLines, type Applied, type Operation } from '../types.ts';
 
@@ -72,9 +74,6 @@ const SIGN_OFF: readonly string[] = [
 const LONGEST_AIR = 1500;
 /** Rests shorter than this aren't heard as such, in milliseconds (common practice, no published source). */
 const SHORTEST_AIR = 200;
-/** What a clock takes for a pace, in words a minute. */
-const SLOWEST = 40;
-const FASTEST = 400;
 /** "Faster" without a number. */
 const A_LITTLE = 0.05;
 /** So much longer a part is heard as slower (common practice, no published source). */
@@ -309,12 +308,7 @@ export const shapeOps: readonly Operation[] = [
       const open = context.sections.flatMap((s) =>
         s.lines.filter((l) => scope.lines.includes(l.id) && !isKept(l, s)),
       );
-      const times = clock.lines(clockLines(context.sections));
-      const now = linesIn(context.sections).reduce(
-        (n, l, i) => n + (scope.lines.includes(l.id) ? times[i].ms : 0),
-        0,
-      );
-      const more = amount.type === 'share' ? now * amount.share : amount.ms;
+      const more = amount.type === 'share' ? scopeMs(scope, context, clock) * amount.share : amount.ms;
       const each = open.length ? more / open.length : Infinity;
       if (each > LONGEST_AIR)
         return {
@@ -346,7 +340,7 @@ export const shapeOps: readonly Operation[] = [
       const share = amount?.type === 'share' ? amount.share : A_LITTLE;
       const asked = slots.n ? Number(slots.n) : context.pace * (slots.way === 'slower' ? 1 - share : 1 + share);
       const pace = Math.round(asked);
-      if (!(pace >= SLOWEST && pace <= FASTEST)) return { refused: `A pace is between ${SLOWEST} and ${FASTEST} words a minute.` };
+      if (!isPace(pace)) return { refused: `A pace is between ${SLOWEST_PACE} and ${FASTEST_PACE} words a minute.` };
       return pace === context.pace
         ? { refused: `It is read at ${pace} words a minute already.` }
         : { sections: [...context.sections], settings: { pace }, notes: [`${context.pace} words a minute before, ${pace} after; the words stay.`] };
@@ -363,13 +357,13 @@ export const shapeOps: readonly Operation[] = [
       '{scope} is too fast',
     ],
     apply: ({ scope }, context, { clock }) => {
-      const times = clock.lines(clockLines(context.sections));
       const open = context.sections.flatMap((s) => s.lines.filter((l) => scope.lines.includes(l.id) && !isKept(l, s) && l.text.trim()).map((l) => l.id));
       if (!open.length) return { refused: 'Those lines are locked.' };
-      const all = linesIn(context.sections);
-      const longer = new Map(open.map((id) => [id, Math.min(LONGEST_AIR, Math.max(SHORTEST_AIR, Math.round((times[all.findIndex((l) => l.id === id)].ms * SLOWER) / 100) * 100))]));
+      const times = clock.lines(clockLines(context.sections));
+      const ms = new Map(linesIn(context.sections).map((l, i) => [l.id, times[i].ms]));
+      const longer = (id: string) => Math.min(LONGEST_AIR, Math.max(SHORTEST_AIR, Math.round((ms.get(id)! * SLOWER) / 100) * 100));
       return {
-        sections: mapLines(context.sections, new Set(open), (l) => ({ ...l, restMs: l.restMs + longer.get(l.id)! })),
+        sections: mapLines(context.sections, new Set(open), (l) => ({ ...l, restMs: l.restMs + longer(l.id) })),
         notes: ['The words keep their pace; a rest after each line gives them time.'],
       };
     }, // prettier-ignore
