@@ -352,6 +352,8 @@ describe('changes of the script as a whole', () => {
     const p = whole('take “The” out of the titles');
     expect(p.sections.map((s) => s.title)).to.include.members(['crack', 'bridge', 'turn', 'stairs']);
     expect(texts(p.sections)).to.deep.equal(texts(SCRIPT));
+    // Words, not letters of other words: “turn” stays whole.
+    expect(refused('take “tur” out of the titles')).to.match(/No title has/);
   });
 });
 
@@ -369,6 +371,7 @@ describe('lines of other kinds', () => {
     const p = proposed('no references please', null, withLines(...rows));
     expect(texts(p.sections)).to.deep.equal(texts(SCRIPT));
     expect(refused('no references please', null, withLines('Same drop.'))).to.match(/No rows of references/);
+    expect(refused('no references please', null, withLines('No.', 'No.', 'Oh no.'))).to.match(/No rows of references/); // prettier-ignore
   });
 
   it('captions and labels are rows that nobody says; sentences stay', () => {
@@ -385,6 +388,8 @@ describe('measures, figures and rests', () => {
 
   it('writes one figure in words, as it is spoken', () => {
     expect(changes('write “88” in words')[0][1]).to.match(/eighty-eight metres/i);
+    const small = SCRIPT.map((s) => (s.id === 'S6' ? { ...s, lines: s.lines.map((l, i) => (i === 0 ? { ...l, text: 'eBay is shut until spring.' } : l)) } : s)); // prettier-ignore
+    expect(proposed('write “88” in words', null, small).changes.map((c) => c.section)).to.deep.equal(['S2']);
   });
 
   it('slows a part by rests after its lines, a tenth of its time', () => {

@@ -130,7 +130,7 @@ function dropped(ids: readonly string[], scope: Scope, context: ReviseContext, n
 }
 /** What only references have: pages, volumes, places of a shelf, initials behind a name, "Retrieved", titles alone in quotation marks. */
 const REFERENCE =
-  /\b(?:pp?|vol|no|ed|eds|ibid|op)\. ?\d?|\b\d+: ?\d+|\bfol(?:io|ios|\.)|^(?:\p{L}+, )?\p{L}+, (?:\p{Lu}\.)+|^retrieved\b|^[“"][^”"]+[”"]\.?$|\bpress\.$/iu;
+  /\b(?:pp?|vol|no|ed|eds|op)\. ?\d|\bibid\b|\b\d+: ?\d+|\bfol(?:io|ios|\.)|^(?:\p{L}+, )?\p{L}+, (?:\p{Lu}\.)+|^retrieved\b|^[“"][^”"]+[”"]\.?$|\bpress\.$/iu;
 /** So many rows without a verb, one after another, are no story. */
 const FEWEST_ROWS = 3;
 /** Of which so many have the marks of references. */

@@ -476,6 +476,7 @@ export const moveOps: readonly Operation[] = [
     ],
     apply: ({ slots }, { sections, title }) => {
       const next = slots.text.trim().slice(0, 200);
+      if (!next) return { refused: 'A title has at least one letter.' };
       return next === title
         ? { refused: 'It is called that already.' }
         : { sections: [...sections], settings: { title: next }, notes: [`The script is called “${next}”.`] };
@@ -505,7 +506,7 @@ export const moveOps: readonly Operation[] = [
       '(?:remove|drop|cut|delete|take) {text} (?:out )?(?:from|of|in) (?:the |all )?(?:titles|headings)',
     ],
     apply: ({ slots }, { sections }) => {
-      const words = new RegExp(`\\s*${literal(slots.text)}\\s*`, 'giu');
+      const words = new RegExp(`\\s*(?<![\\p{L}\\p{N}])${literal(slots.text)}(?![\\p{L}\\p{N}])\\s*`, 'giu');
       const out = sections.map((s) => (s.locked ? s : { ...s, title: s.title.replace(words, ' ').trim() || s.title }));
       return out.some((s, i) => s.title !== sections[i].title) ? { sections: out } : { refused: `No title has “${slots.text}”.` };
     }, // prettier-ignore

@@ -134,7 +134,9 @@ export const numberOps: readonly Operation[] = [
         `(?<![\\p{L}\\p{N}.,])${literal(slots.text)}(?![\\p{L}\\p{N}]|[.,:]\\d)`,
         'gu',
       );
-      const change = (t: string) => t.replace(whole, words).replace(/^\p{Ll}/u, (c) => c.toUpperCase());
+      // A line that begins with it begins with a capital.
+      const first = words.charAt(0).toUpperCase() + words.slice(1);
+      const change = (t: string) => t.replace(whole, (_, at: number) => (at === 0 ? first : words));
       return changedText(scope, context, change, `“${slots.text}” does not stand there.`);
     },
   },
