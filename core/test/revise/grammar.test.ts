@@ -74,6 +74,7 @@ const NOTES: readonly (readonly [string, ...string[]])[] = [
   ['kill “Nobody had touched it.” + everything til “It was utilised”', 'drop S1L3+S1L4+S2L1'],
   ['the measures in feet rather than metres, please', 'units *'],
   ['please round the 1,400', 'round S2L2'],
+  ['a second of room after “Nobody had touched it”, and the whole at 165 wpm? Call the video “Out of step”.', 'rest S1L3 to 1 s', 'pace *', 'retitle * Out of step'],
 ]; // prettier-ignore
 
 /** What says how it was, or is, asks for nothing, though it has a verb of change. */

@@ -91,7 +91,7 @@ export function Note({ session, onClose }: { session: ScriptSession; onClose: ()
           <textarea
             ref={input}
             rows={2}
-            className="field mt-1 w-full resize-none text-ink font-serif text-[18px] leading-6"
+            className="field mt-1 w-full [field-sizing:content] max-h-[40vh] resize-none text-ink font-serif text-[18px] leading-6"
             onKeyDown={(e) => {
               // A note is one paragraph: Enter asks, as in a field of one line.
               if (e.key !== 'Enter' || e.shiftKey || e.nativeEvent.isComposing) return;

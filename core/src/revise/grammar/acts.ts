@@ -200,6 +200,8 @@ const READERS: Readonly<Record<ActId, (frame: Frame) => Read>> = {
     const value =
       roles.quotes.filter((q) => !context.sections.some((s) => plainWords(s.title) === plainWords(q.words))).at(-1)?.words ??
       /(?:\bto|\bcalled|\binto|:|\bbe|\bit)\s+((?:the |an? )?\p{Lu}[^,.;:!?]{2,60})$/u.exec(roles.text)?.[1];
+    // The video's own title, whatever the wish before was about.
+    if (value && has(roles.text, /\b(?:call|title (?:of|for)) (?:the|this) (?:script|video|film|episode)\b/i)) return [request('retitle', wholeScope(context.sections), { slots: { text: value } })];
     const at = targetsOf(f).find((p) => p.says !== `“${value}”`) ?? (f.before ? { scope: f.before } : undefined);
     if (value && !at && has(roles.text, /\btitle\b/i)) return [request('retitle', wholeScope(context.sections), { slots: { text: value } })];
     return value && at ? [request('rename', at.scope, { slots: { text: value } })] : null;
