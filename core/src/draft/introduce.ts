@@ -1,4 +1,5 @@
 /** People named in full, with who they are, where the sentence that introduces them is not told. In the source's own words. */
+import { PATTERNS } from '../language/lexicon.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { words } from './tell/sentence.ts';
 import { LONG_LINE_WORDS } from './units.ts';
@@ -69,10 +70,9 @@ export function introduced<L extends { text: string }>(
       if (!text.includes(name) || told.has(name)) continue;
       told.add(name);
       if (text.toLowerCase().includes(intro.full.toLowerCase())) continue;
-      const at = new RegExp(
-        `(?:\\b(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain)\\.? )?\\b${name}\\b(?!,?\\s\\p{Lu})([’']s?)?`,
-        'u',
-      ).exec(text);
+      const at = new RegExp(`(?:\\b${PATTERNS.title}\\.? )?\\b${name}\\b(?!,?\\s\\p{Lu})([’']s?)?`, 'u').exec(
+        text,
+      );
       // "my uncle Rudi" is Uncle Rudi already.
       const [title] = intro.full.toLowerCase().split(' ');
       if (at && text.slice(0, at.index).toLowerCase().trimEnd().split(' ').at(-1) === title) continue;

@@ -5,7 +5,7 @@ import { studyPart } from '../facts/outline.ts';
 import { superlativesIn } from '../facts/strength.ts';
 import type { Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
-import { IMPERATIVE } from '../source/kind.ts';
+import { isOrder } from '../source/kind.ts';
 import type { Clock } from '../timing/clock.ts';
 import { isWhole, quotesBalance } from '../facts/speech.ts';
 import { openQuote, references, titleNouns, type Reference } from '../facts/references.ts';
@@ -80,7 +80,7 @@ function worth(
 
 /** Whether a sentence tells the listener to do something: it begins with a verb as the dictionary has it, or with "Meanwhile" and one. */
 function commands({ fact, tokens }: TaggedSentence): boolean {
-  if (IMPERATIVE.test(fact.text)) return true;
+  if (isOrder(fact.text)) return true;
   const first = tokens.find((t) => t.pos !== 'ADV' && t.pos !== 'PUNCT');
   return first?.pos === 'VERB' && first.text.toLowerCase() === first.lemma;
 }

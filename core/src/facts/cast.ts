@@ -1,4 +1,7 @@
 /** People and places with what is said of each, and hard words with the source's own explanation. */
+import { PATTERNS } from '../language/lexicon.ts';
+import { CARDINAL_WORD, wordsValue } from '../language/numbers.ts';
+import { anyNoun } from '../language/classes.ts';
 import type { Fact } from './facts.ts';
 import type { Spanned } from './saying.ts';
 
@@ -14,16 +17,19 @@ export interface CastMember {
   age?: number;
 }
 
-const LOOKS =
-  /\b(?:(?:with|in|wore|wearing|dressed in|has|had)\s+(?:(?:an?|the|his|her|their)\s*)?(?:\w+\s){0,3}(?:hair|beard|eyes|face|coat|hat|dress|shirt|boots|gloves|uniform|glasses|scarf|apron|jacket|hands|forehead)\b[^,.;”]*|(?:tall|short|thin|old|young|grey-haired|bald|bearded)\s+(?:man|woman|girl|boy)|(?:is|was|are)\s+(?:an?\s+)?(?:\w+\s){0,2}(?:narrow|wide|tall|long|small|large|dark|bright|grey|white|red|green|brass|stone|brick|wooden|iron)\b[^,.;”]*)/i;
-const AGE =
-  /\b(?:aged?\s(\d{1,3})|(\d{1,3})[- ]years?[- ]old|, (\d{1,3}),|(?:was|is)\s(?:about\s)?(\d{1,3}|six|seven|eight|nine|ten|eleven|twelve|seventy|sixty|fifty|eighty|ninety|forty|thirty|twenty)(?=[.,]|\sthen|\swhen))/;
+/** What people are described by. */
+const ON_THEM = `(?:hair|beard|moustache|eyes|face|hands|forehead|${anyNoun('garment')})`;
+const LOOKS = new RegExp(
+  `\\b(?:(?:with|in|wore|wearing|dressed in|has|had)\\s+(?:(?:an?|the|his|her|their)\\s*)?(?:\\w+\\s){0,3}${ON_THEM}\\b[^,.;”]*|(?:tall|short|thin|old|young|grey-haired|bald|bearded)\\s+${anyNoun('male', 'female')}|(?:is|was|are)\\s+(?:an?\\s+)?(?:\\w+\\s){0,2}(?:narrow|wide|tall|long|small|large|dark|bright|wooden|(?:made|built) of|${anyNoun('colour')})\\b[^,.;”]*)`,
+  'i',
+);
+const AGE = new RegExp(
+  String.raw`\b(?:aged?\s(\d{1,3})|(\d{1,3})[- ]years?[- ]old|, (\d{1,3}),|(?:was|is)\s(?:about\s)?(\d{1,3}|${CARDINAL_WORD})(?=[.,]|\sthen|\swhen))`,
+);
 /** Looks that only people have. */
-const PERSONAL =
-  /\b(?:man|woman|girl|boy|hair|beard|eyes|face|coat|hat|dress|shirt|boots|gloves|uniform|glasses|scarf|apron|jacket|hands|forehead)\b/i;
-const WORDS: Readonly<Record<string, number>> = { six: 6, seven: 7, eight: 8, nine: 9, ten: 10, eleven: 11, twelve: 12, twenty: 20, thirty: 30, forty: 40, fifty: 50, sixty: 60, seventy: 70, eighty: 80, ninety: 90 }; // prettier-ignore
-const bare = (name: string) =>
-  name.replace(/^(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Councillor|Professor|Captain|The)\.?\s+/i, '');
+const PERSONAL = new RegExp(`\\b(?:${ON_THEM}|${anyNoun('male', 'female')})\\b`, 'i');
+const TITLED = new RegExp(`^(?:${PATTERNS.title}|The)\\.?\\s+`, 'i');
+const bare = (name: string) => name.replace(TITLED, '');
 
 /** The cast, most often named first. Names that end alike are one person. */
 export function castOf(facts: readonly Pick<Fact, 'id' | 'text' | 'names'>[]): CastMember[] {
@@ -60,7 +66,7 @@ export function castOf(facts: readonly Pick<Fact, 'id' | 'text' | 'names'>[]): C
       if (looks && !(member.type === 'place' && PERSONAL.test(looks)))
         member.looks.push({ fact: fact.id, text: looks.trim() });
       const age = member.type === 'person' ? AGE.exec(fact.text)?.slice(1).find(Boolean) : undefined;
-      if (age && member.age === undefined) member.age = WORDS[age] ?? Number(age);
+      if (age && member.age === undefined) member.age = wordsValue(age) ?? Number(age);
     }
   return members
     .map(({ names, ...m }) => {

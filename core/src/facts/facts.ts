@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { sentences } from '../language/sentences.ts';
 import type { TaggedToken, Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
-import { IMPERATIVE } from '../source/kind.ts';
+import { isOrder } from '../source/kind.ts';
 import { lexRankOf, stems } from './centrality.ts';
 import { factIds } from './ids.ts';
 import { capitalWords, datesIn, namesIn, numbersIn, quotesIn } from './extract.ts';
@@ -217,7 +217,7 @@ export function taggedFacts(
     const shared = [...titleStems].filter((t) => own.has(t)).length;
     const { modality, hedges } = modalityOf(s.text);
     const attribution = attributionOf(s.text, tokens[i]);
-    const orders = source.kind === 'howto' && IMPERATIVE.test(s.text);
+    const orders = source.kind === 'howto' && isOrder(s.text);
     const statement = orders ? null : statementOf(s.text, tokens[i]);
     const silent = silence(
       s.block,

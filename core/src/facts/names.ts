@@ -1,12 +1,12 @@
 /** What a name names: a person, a place or a body, by the words around it anywhere in the source. */
+import { PATTERNS } from '../language/lexicon.ts';
 import type { NameValue } from './extract.ts';
 import type { Fact } from './facts.ts';
 
 export const NAME_TYPES = ['person', 'place', 'body', 'other'] as const;
 export type NameType = (typeof NAME_TYPES)[number];
 
-const TITLE =
-  /^(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Lord|Dame|Prof|Professor|Councillor|Captain|Inspector|Sergeant|Judge|King|Queen|Prince|Princess|President|Father|Mother|Sister|Brother|Uncle|Aunt)\.?(?:\s|$)/;
+const TITLE = new RegExp(`^${PATTERNS.title}\\.?(?:\\s|$)`);
 const PLACE =
   /\b(?:River|Street|Road|Lane|Row|Wharf|Rock|Bridge|Island|Isle|Bay|City|Valley|Harbour|Square|Park|Hill|Hills|Mountain|Lake|Sea|Ocean|Canal|Cut|Station|Airport|Castle|County|Forest|Upper|Lower|North|South|East|West|Old|New|Port)\b/;
 const BODY =

@@ -2,6 +2,8 @@
  * What each sentence points at. A sentence is told only when what it points at is told: this is what keeps a draft
  * coherent (measured: half of all refused lines dangle).
  */
+import { PATTERNS } from '../language/lexicon.ts';
+import { anyNoun, isA } from '../language/classes.ts';
 import { hasFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 import { stems } from './centrality.ts';
 import type { TaggedSentence } from './facts.ts';
@@ -27,8 +29,13 @@ export interface Reference {
 
 const LEANS_BACK =
   /^["“]?(?:An? (?:similar|further|second|third|comparable|rival)(?= [a-z])|But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|second|third|fourth|fifth|sixth|former|latter|next|rest|last|first|two|three|four|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|(?:Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten|Eleven|Twelve)(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
-const TIME_BACK =
-  /\b(?:that|the same|the following|the next) (?:year|day|morning|night|evening|week|month|time|moment|afternoon|spring|summer|autumn|winter)s?\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b|\bon the (?:second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth) (?:day|night|morning|evening|afternoon|week|attempt|try|visit)\b(?! of\b)/i;
+const TIME_BACK = new RegExp(
+  String.raw`\b(?:that|the same|the following|the next) TIME\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b|\bon the (?:second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth) (?:day|night|morning|evening|afternoon|week|attempt|try|visit)\b(?! of\b)`.replace(
+    'TIME',
+    anyNoun('time'),
+  ),
+  'i',
+);
 /** An answer in indirect speech, and what it may answer. */
 const ANSWERS =
   /^(?:I|He|She|They|We) (?:said|answered|replied|told|laughed|nodded|shook|agreed|refused|did|had|was|were)\b/;
@@ -46,9 +53,6 @@ const THINGS = new Set(['it', 'its', 'itself']);
 const MANY = new Set(['they', 'them', 'their', 'theirs', 'themselves']);
 const PERSONS = new Set(['he', 'him', 'his', 'himself', 'she', 'her', 'hers', 'herself']);
 const POINTERS = new Set(['this', 'that', 'these', 'those']);
-/** Nouns for a person. */
-const PERSON =
-  /^(?:.*(?:man|woman|father|mother|son|daughter)|boy|girl|child|wife|husband|brother|sister|aunt|uncle|mayor|keeper|doctor|engineer|nurse|boss|customer|owner|teacher|farmer|builder|worker|driver|sailor|captain|baker|miller|king|queen|president|minister|judge|officer|soldier|student|writer|scientist|researcher|lawyer|neighbour|friend|stranger|passenger|witness|director|inspector|founder|inventor|architect|designer|maker|pilot|patient|widow|heir|artist|painter|singer|player|leader|manager|clerk|priest|bishop)$/i;
 /** Nouns that stand for something said before unless the sentence itself says of what. */
 const STAND_INS = new Set(
   'decision move plan result results problem scheme proposal idea question answer reason incident accident event change claim test report letter belief change trouble effect process discovery finding method case same thing count finding inquiry contract work model design repair survey journey'.split(
@@ -56,10 +60,12 @@ const STAND_INS = new Set(
   ),
 );
 
+/** Capitals that are no part of a name. */
+const NO_NAME = new RegExp(`^(?:${PATTERNS.title}|The|Then|On|In|At)\\.?$`);
 const isNoun = (t: TaggedToken) => t.pos === 'NOUN' || t.pos === 'PROPN';
 const isPlural = (t: TaggedToken) =>
-  /(?:s|people|men|women|children|crew|council|company|police|staff|team|crowd)$/i.test(t.text) &&
-  !/(?:ss|us|is)$/i.test(t.text);
+  ((/s$/i.test(t.text) || t.text.toLowerCase() !== t.lemma) && !/(?:ss|us|is)$/i.test(t.text)) ||
+  isA(t.lemma, 'crowd', 'institution');
 
 /** Whether a pronoun at `i` finds a fitting noun before it in its own sentence. */
 function resolvedInside(tokens: readonly TaggedToken[], i: number): boolean {
@@ -72,9 +78,9 @@ function resolvedInside(tokens: readonly TaggedToken[], i: number): boolean {
     .filter(
       (t) => isNoun(t) || /^(?:nobody|everyone|somebody|someone|anyone|everybody|i|we|you)$/i.test(t.text),
     );
-  if (PERSONS.has(word)) return before.some((t) => t.pos === 'PROPN' || PERSON.test(t.lemma));
+  if (PERSONS.has(word)) return before.some((t) => t.pos === 'PROPN' || isA(t.lemma, 'person'));
   if (MANY.has(word)) return before.some((t) => isPlural(t) || !isNoun(t));
-  return before.some((t) => isNoun(t) && !PERSON.test(t.lemma) && (!isPlural(t) || t.pos === 'PROPN'));
+  return before.some((t) => isNoun(t) && !isA(t.lemma, 'person') && (!isPlural(t) || t.pos === 'PROPN'));
 }
 
 function pronounReason(sentence: TaggedSentence): string | null {
@@ -216,9 +222,7 @@ export function references(
   const fullHere = new Set(
     sentences.flatMap(({ fact }) =>
       fact.names.flatMap((n) => {
-        const parts = n.text
-          .split(/\s+/)
-          .filter((p) => /^\p{Lu}/u.test(p) && !/^(?:Mr|Mrs|Ms|Miss|Dr|The|Then|On|In|At)\.?$/.test(p));
+        const parts = n.text.split(/\s+/).filter((p) => /^\p{Lu}/u.test(p) && !NO_NAME.test(p));
         return parts.length >= 2 ? [parts[parts.length - 1]] : [];
       }),
     ),
@@ -269,9 +273,7 @@ export function references(
         out.push({ to: mention.first, adjacent: false, why: `“the ${lemma}” is introduced there` });
     }
     for (const name of fact.names) {
-      const parts = name.text
-        .split(/\s+/)
-        .filter((p) => /^\p{Lu}/u.test(p) && !/^(?:Mr|Mrs|Ms|Dr|The)\.?$/.test(p));
+      const parts = name.text.split(/\s+/).filter((p) => /^\p{Lu}/u.test(p) && !NO_NAME.test(p));
       const last = parts[parts.length - 1];
       if (!last) continue;
       const told = fullNames.get(last);

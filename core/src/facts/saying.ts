@@ -1,4 +1,6 @@
 /** How a sentence says what it says: who says so, how sure, and whether it denies. Spans are offsets into the sentence. */
+import { ASSERTS, FINDS, SPOKE, THINKS } from '../language/reporting.ts';
+import { PATTERNS } from '../language/lexicon.ts';
 import { quotedSpans } from '../language/quotes.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 
@@ -64,29 +66,23 @@ export function polarityOf(text: string): 'affirmed' | 'denied' {
     : 'affirmed';
 }
 
-const SAYS =
-  '(?:said|says|say|told|tells|wrote|writes|added|adds|explained|explains|announced|reported|reports|claimed|claims|argued|argues|believes?|believed|thinks?|thought|found|warned|warns|confirmed|denied|denies|called|recalled|estimates?|estimated|admitted|insisted|answered|asked|noted|recorded|concluded|according to)';
-const WHO =
-  "((?:(?:the|a|an|his|her|their|its|one|Mr|Mrs|Ms|Dr|Sir|Lady|Councillor|Professor|Captain)\\s+)?[\\p{L}’'.-]+(?:\\s+(?:of|and|for|the|[\\p{L}’'.-]+)){0,6}?)";
+const SAYS = `(?:${ASSERTS}|${THINKS}|${SPOKE}|found|called|estimated|recorded|according to)`;
+const WHO = `((?:(?:the|a|an|his|her|their|its|one|${PATTERNS.title}\\.?)\\s+)?[\\p{L}’'.-]+(?:\\s+(?:of|and|for|the|[\\p{L}’'.-]+)){0,6}?)`;
 const FORMS: readonly RegExp[] = [
   new RegExp(`\\baccording to ${WHO}(?=[,.;]|\\s+(?:which|who|that|in|on|from)\\b|$)`, 'iu'),
   // “…,” said Hanna Brody, who … / “…,” the company said.
   new RegExp(`[”"],?\\s+${SAYS}\\s+${WHO}(?=[,.;:]|$)`, 'u'),
   new RegExp(`[”"],?\\s+${WHO}\\s+${SAYS}\\b`, 'u'),
   // …, the company said.
-  new RegExp(
-    `,\\s+${WHO}\\s+(?:said|says|reported|reports|wrote|added)\\s*(?:$|[.,]|\\b(?:on|in|last|this)\\b)`,
-    'u',
-  ),
+  new RegExp(`,\\s+${WHO}\\s+${ASSERTS}\\s*(?:$|[.,]|\\b(?:on|in|last|this)\\b)`, 'u'),
   // Dr Okafor, who teaches …, said: / The report found that …
   new RegExp(
-    `^${WHO}(?:,[^,“"]{3,80},)?\\s+(?:also |later |once )?(?:(?:said|says|told|tells|wrote|writes|added|explained|explains|announced|claimed|claims|argued|argues|believes?|thinks?|warned|warns|confirmed|denied|denies|insisted|admitted)\\b|(?:found|reported|concluded|estimates?|estimated|noted|showed|shows|suggests?) that\\b)`,
+    `^${WHO}(?:,[^,“"]{3,80},)?\\s+(?:also |later |once )?(?:(?:${ASSERTS}|${THINKS})\\b|${FINDS} that\\b)`,
     'u',
   ),
 ];
 /** Without one of these words nobody says anything; most sentences stop here. */
-const ANY_SAYING =
-  /\b(?:s(?:aid|ays?)|t(?:old|ells?)|according|wrote|writes|add(?:ed|s)|expl\w+|announced|report(?:s|ed)|claim(?:s|ed)|argue[sd]?|believe[sd]?|think\w*|thought|found|warn\w*|confirmed|den(?:ied|ies)|called|recalled|estimate[sd]?|admitted|insisted|answered|asked|noted|recorded|conclud\w+|show(?:s|ed)|suggests?)\b/;
+const ANY_SAYING = new RegExp(`\\b(?:${SAYS}|${FINDS})\\b`);
 const NOBODY = /^(?:it|there|this|that|which|what|who|nobody|everyone|one|they found)$/i;
 
 /** Who says so, as the source names them, or null. "I", "we" and pronouns count: the words are still somebody's. */

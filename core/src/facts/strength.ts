@@ -1,16 +1,18 @@
 /** How strong a fact is, and of what: every part 0 to 1, so that it can be shown. */
+import { looksCompared } from '../language/classes.ts';
 import type { Modality } from './saying.ts';
 
 const SURPRISING =
   /\b(?:only|first|last|never|nobody|no one|nothing|none|ever|even|alone|still|until then|but|yet|however|instead|although|though|despite|turned out|unexpected(?:ly)?|strange(?:r|st)?|record|unique|wrong|failed|refused|lost|secret|suddenly)\b/gi;
 const SUPERLATIVE = /\b(?:the\s+)?(?:most|least|best|worst|\p{L}{3,}est)\b(?!\s+of all ages)/giu;
-const NOT_SUPERLATIVE =
-  /^(?:the\s+)?(?:west|forest|interest|request|protest|harvest|honest|modest|guest|contest|latest|arrest|invest|suggest|nearest|rest|chest|test|guest)$/i;
+/** What is latest or nearest is no more than that. */
+const NOT_SUPERLATIVE = /^(?:latest|nearest)$/i;
 
+const bare = (superlative: string) => superlative.replace(/^the\s+/i, '');
 /** The superlatives of a text, "the oldest", without words that only look like one. */
 export const superlativesIn = (text: string): string[] =>
   (/(?:est|most|least)\b/i.test(text) ? (text.match(SUPERLATIVE) ?? []) : []).filter(
-    (w) => !NOT_SUPERLATIVE.test(w),
+    (w) => !NOT_SUPERLATIVE.test(bare(w)) && !looksCompared(bare(w)),
   );
 
 const clamp = (n: number) => Math.round(Math.max(0, Math.min(1, n)) * 1000) / 1000;

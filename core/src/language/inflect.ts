@@ -13,7 +13,7 @@ const IRREGULAR = new Map(
 /** A last letter is doubled behind one short vowel that is stressed: all of one syllable, and those of more listed here. */
 const SHORT = /^(?:[^aeiou]*|[^aeiou]*qu)[aeiou][^aeiouwxy]$/;
 const DOUBLED =
-  /^(?:begin|upset|refer|prefer|occur|admit|commit|permit|regret|control|travel|label|fuel|forget|submit|transfer|patrol|equip|unzip|reset)$/;
+  /^(?:begin|upset|regret|control|travel|label|fuel|forget|patrol|equip|unzip|reset)$|[^f]fer$|..mit$|.cur$|..pel$/;
 const doubles = (lemma: string) => SHORT.test(lemma) || DOUBLED.test(lemma);
 const vowelY = /[aeiou]y$/;
 

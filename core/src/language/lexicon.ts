@@ -1,4 +1,5 @@
 /** Word lists the language room reads, in the form its rules want. The lists and their sources are in `core/data`. */
+import titles from '../../data/titles.json';
 import abbreviations from '../../data/abbreviations.json';
 import acronyms from '../../data/acronyms.json';
 import currencies from '../../data/currencies.json';
@@ -67,6 +68,8 @@ export const WEEKDAYS = [
   'Saturday',
   'Sunday',
 ] as const;
+/** Titles before names, by whom they are said of. */
+export const TITLES = { he: titles.he, she: titles.she, either: titles.either } as const;
 const longestFirst = (items: Iterable<string>) =>
   [...items].sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
 const escape = (s: string) => s.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
@@ -77,6 +80,8 @@ export const PATTERNS = {
   unit: longestFirst(UNITS.keys()).map(escape).join('|'),
   currency: `[${[...CURRENCIES.keys()].join('')}]`,
   scale: longestFirst(SCALES.keys()).join('|'),
+  /** A title before a name, without its full stop. */
+  title: `(?:${longestFirst([...titles.he, ...titles.she, ...titles.either]).join('|')})`,
   /** Digits with optional thousands and decimals. */
   number: String.raw`(?:\d{1,3}(?:[,\u00a0\u2009\u202f]\d{3})+|\d+)(?:\.\d+)?`,
 } as const;

@@ -123,6 +123,14 @@ export function fraction(numerator: number, denominator: number): string | null 
   return `${cardinal(numerator)} ${numerator === 1 ? one : many}`;
 }
 
+/** The numbers one to nineteen, and the tens, as parts of a regular expression; the longer first, as it takes the first that fits. */
+const UP_TO_NINETEEN = [...ONES.slice(1)].reverse().join('|');
+const FULL_TENS = TENS.slice(2).join('|');
+/** A whole number below a hundred in words, as a part of a regular expression. */
+export const CARDINAL_WORD = `(?:(?:${FULL_TENS})(?:[- ](?:${ONES.slice(1, 10).join('|')}))?(?![a-z])|${UP_TO_NINETEEN})`;
+/** An ordinal up to "ninety-ninth" in words, as a part of a regular expression. */
+export const ORDINAL_WORD = `(?:${Array.from({ length: 99 }, (_, i) => ordinal(99 - i)).join('|')})`;
+
 const WORD_VALUES = new Map<string, number>();
 for (let i = 0; i < 100; i++) WORD_VALUES.set(belowHundred(i), i);
 

@@ -1,4 +1,5 @@
 /** Sentences of a passage, aware of quotes, abbreviations, initials and decimal points. */
+import { SPOKE } from './reporting.ts';
 import { ABBREVIATIONS } from './lexicon.ts';
 
 export interface SentenceSpan {
@@ -27,8 +28,7 @@ const ATTRIBUTE = /\b(?!(?:the|in|of|to|from|for|by|with|at|and|or)\b)\p{Ll}+\s(
 const SMALL_WORD =
   /^(?:The|An?|It|He|She|They|We|You|I|His|Her|Its|Their|Our|My|This|That|These|Those|There|But|And|Or|So|In|On|At|By|For|With|From|When|If|As|Then|Not|No)\b/;
 /** Who said what was just quoted: "Ann Ware said". */
-const TAG =
-  /^\s(?:\p{Lu}[\p{L}’'.-]*\s){1,4}(?:said|says|asked|asks|wrote|writes|added|told|cried|shouted|replied)\b/u;
+const TAG = new RegExp(String.raw`^\s(?:\p{Lu}[\p{L}’'.-]*\s){1,4}${SPOKE}\b`, 'u');
 const OPENER = /^["'“‘([]*/;
 
 function isAbbreviation(text: string, stop: number): boolean {

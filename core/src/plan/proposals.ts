@@ -2,10 +2,12 @@
  * What could be a title, in the kinds that people use: how, why, the thing that did it, a number and its thing, somebody's
  * words, a person and an act, a contrast, a question, an order. Each is made from a fact or from the source's own title.
  */
+import { ASSERTS, THINKS } from '../language/reporting.ts';
+import { PATTERNS } from '../language/lexicon.ts';
 import { castOf, type CastMember } from '../facts/cast.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { SourceDocument } from '../source/document.ts';
-import { IMPERATIVE } from '../source/kind.ts';
+import { isOrder } from '../source/kind.ts';
 import { literal } from '../language/literal.ts';
 import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 import { plainClause, thatPhrase, undated, whyClause, whyQuestion, type PlainClause } from './clause.ts';
@@ -25,7 +27,7 @@ export const LOOSE_END =
   /\s(?:and|or|to|of|in|on|by|at|the|an?|since|until|from|between|for|with|as|just|up to|than|about|that|which|who|its|their|his|her|still|also|is|was|are|were|be|been|had|has)$/i;
 /** "Is 11–12 cm": a measure alone is no act. */
 const MEASURED = /^(?:is|was|are|were) (?:about |almost |over )?[\d(]/;
-const SAYS = /^(?:said|says|say|told|added|asked|wrote|reported|thinks?|thought|believes?|believed)\b/;
+const SAYS = new RegExp(`^(?:${ASSERTS}|${THINKS}|asked)\\b`);
 /** Two to so many words of an act, or of what is said of a thing. */
 const LONGEST_PREDICATE = 8;
 
@@ -68,7 +70,7 @@ function predicateOf(fact: Fact, tagger: Tagger): string | null {
 /** A heading under which an entry says how its thing works. */
 const WORKINGS = /\b(?:how it works|principle|operation|mechanism|method of working)\b/i;
 
-const TITLED = /^(?:Mr|Mrs|Ms|Miss|Dr|Sir|Lady|Professor|Captain|Councillor|Judge)\b/;
+const TITLED = new RegExp(`^${PATTERNS.title}\\b`);
 
 /** Somebody a source shows to be one: with a title or an age, speaking, or "he" or "she" soon behind. */
 export function isPerson(member: CastMember, facts: readonly Fact[]): boolean {
@@ -177,7 +179,7 @@ function fromFact(fact: Fact, at: number, m: Material, topic: string, tagger: Ta
     ...(UNKNOWN.test(fact.text)
       ? [{ text: `What nobody knows about ${topic}`, fact, kind: 'what is not known' }]
       : []),
-    ...(m.source.kind === 'howto' && IMPERATIVE.test(fact.text) && !/[,;:]/.test(fact.text)
+    ...(m.source.kind === 'howto' && isOrder(fact.text) && !/[,;:]/.test(fact.text)
       ? [{ text: fact.text.replace(/[.!]$/, ''), fact, kind: 'an order' }]
       : []),
     ...(/^[^,]{12,40}, (?:but|not|yet) [^,]{6,30}\.$/.test(fact.text) && plainClause(fact)

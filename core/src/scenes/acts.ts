@@ -1,4 +1,5 @@
 /** Verbs that a camera sees, and who or what can be seen doing them. */
+import { isA } from '../language/classes.ts';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
 import type { Words } from './figures.ts';
@@ -28,9 +29,6 @@ const FIRST_SENSES = 2;
 
 /** Files of those who act by themselves: animals and people. */
 const ALIVE = new Set(['05', '18']);
-const CROWD = /^(?:crowd|queue|audience|family|herd|flock|crew|band|army|procession|mob|team|people)$/;
-const VEHICLE =
-  /^(?:boat|ship|ferry|lifeboat|tug|barge|brig|schooner|train|tram|car|lorry|truck|van|bus|coach|taxi|plane|aeroplane|airplane|helicopter|rocket|carriage|cart|wagon|bicycle|bike|motorbike|ambulance|tank|balloon|lift|elevator|submarine|vessel|sled|sledge|tractor)$/;
 /** What things do by themselves, without anybody. */
 const BY_ITSELF =
   /^(?:rise|fall|float|sink|lean|burn|melt|roll|turn|spin|swing|slide|flow|drip|leak|shake|sway|collapse|break|crack|burst|explode|freeze|bloom|grow|glow|shine|flash|flicker|drift|tilt|bend|boil|steam|smoke|rot|rust|tremble|vibrate|stand|hang|tick|blow|pour|sparkle|fade|tumble|bounce|rotate|crumble|wobble)$/;
@@ -41,8 +39,8 @@ const CARRIED = /^(?:carry|bring|tow|pull|push|hold|lift)$/;
 /** Whether what a noun names can be seen doing what a verb says. */
 export function canAct(noun: string, verb: string, words: Words): boolean {
   const file = words.file(noun);
-  if (ALIVE.has(file) || CROWD.test(noun)) return true;
-  if (VEHICLE.test(noun)) return MOVING.test(verb) || CARRIED.test(verb) || BY_ITSELF.test(verb);
+  if (ALIVE.has(file) || isA(noun, 'crowd')) return true;
+  if (isA(noun, 'vehicle')) return MOVING.test(verb) || CARRIED.test(verb) || BY_ITSELF.test(verb);
   // Water, wind and fire move too.
   if (file === '19' || /^(?:water|wave|tide|river|stream|wind|fire|smoke|snow|rain)$/.test(noun))
     return BY_ITSELF.test(verb) || /^(?:run|move|rush)$/.test(verb);

@@ -2,6 +2,7 @@
  * Words that show something else than they mean: set phrases, and the patterns in which a thing stands for an idea (Lakoff
  * and Johnson, Metaphors We Live By, 1980). Each rule sees one sentence's tags. What a word can show is WordNet's to say.
  */
+import { isA } from '../language/classes.ts';
 import data from '../../data/figures-of-speech.json';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
@@ -42,15 +43,13 @@ export class Words {
     return share !== null && share < IDEA && !MEASURED.test(word) && this.noun(word)[0]?.file !== '28';
   };
   /** A body of people that acts as one: a company, a government, a market. */
-  body = (word: string): boolean => this.noun(word)[0]?.file === '14' && !CROWD.test(word);
+  body = (word: string): boolean => this.noun(word)[0]?.file === '14' && !isA(word, 'crowd');
   file = (word: string): string => bodyOf(word) ?? this.noun(word)[0]?.file ?? '';
 }
 
 /** Nouns of measure and sense: "heavy weight", "bright light", "sharp sound" say what they mean. */
 const MEASURED =
   /^(?:temperature|colou?r|light|weight|taste|smell|sound|noise|tone|voice|surface|side|edge|corner|angle|shape|size|end|length|height|width|depth|distance|speed|level|amount|number|part|way|place|money|cash|music|work|air|space|weather|water|climate|condition|season|sleep|meal|language|word|line|point|area|day|night|spot|patch|style|look|bit|lot|kind|sort|type|form|piece|use|race|drink|food|control|hand)$/;
-const CROWD =
-  /^(?:people|crowd|family|team|group|couple|crew|band|army|gang|herd|audience|class|tribe|police|public|fleet|population|pair|squad|choir|orchestra)$/;
 /** "map of the future", "house of correction": the first word is what can be seen. */
 const SHOWS =
   /^(?:book|map|picture|photo|photograph|painting|drawing|film|letter|page|list|sign|symbol|statue|room|office|house|hall|school|college|university|court|ministry|museum|cent(?:er|re)|city|town|country|place|side|part|end|top|bottom|front|back|edge|rest|middle|copy|report|record|document|chart|table|poster|model|museum|department|board|body|institute|church|temple|world|land|street|line|row|piece|pile|box|bag|tool|instrument|machine|engine|device|means|system|vehicle|work|product|course|field|area|man|woman|person|child|people|student|master|doctor|god|goddess|cost|price|figure|image|clock|bridge|weapon|scene|site|home|set|unit|base|point|structure|material|plant|key|building|ship|bell|gas|volume|paper|head|foot|back|stage|grounds?|form|note|result|effect|addition|setup|duplication|interface|screen|archive|workings|variable|network|track|store|shop|station|card|package|setting|zone)$/;
@@ -237,7 +236,7 @@ const partOfBody: FigureRule = {
         k >= 0 &&
         nounish(tokens[k]) &&
         !['18', '05', '08', ''].includes(about.file(lemmaOf(tokens[k]))) &&
-        !CROWD.test(lemmaOf(tokens[k]));
+        !isA(lemmaOf(tokens[k]), 'crowd');
       if (word(tokens[i + 1] ?? t) === 'of') {
         const head = headFrom(tokens, i + 2);
         if (bodiless(head)) return [figure(tokens, i, head, an(t.lemma), 'part-of-body')];

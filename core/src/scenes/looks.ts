@@ -1,4 +1,6 @@
 /** What words say of how somebody or some place looks, and which pronoun somebody is told by. */
+import { TITLES } from '../language/lexicon.ts';
+import { anyNoun } from '../language/classes.ts';
 import { literal } from '../language/literal.ts';
 
 export const LOOK_FIELDS = {
@@ -13,8 +15,7 @@ const HAIR =
   /\b((?:(?:long|short|curly|straight|wavy|thick|thin|dark|light|black|brown|red|grey|gray|white|blonde?|fair|silver|greying)[ -](?:and )?){1,3}hair)\b|\b(bald|grey-haired|gray-haired|white-haired|red-haired|dark-haired|fair-haired)\b|\bwith ((?:an? )?(?:\p{Ll}+ ){0,2}(?:beard|moustache|mustache))\b/iu;
 const EYES =
   /\b((?:(?:dark|light|blue|green|brown|grey|gray|hazel|pale|bright|narrow|kind|tired)[ ,]+(?:and )?){1,2}eyes)\b/i;
-const GARMENT =
-  'coat|hat|dress|suit|shirt|boots|gloves|uniform|glasses|spectacles|scarf|apron|jacket|overalls|cap|cloak|gown|jumper|helmet|waistcoat|trousers|cardigan|pullover|sweater|hoodie|shawl|robe|skirt|blouse|vest|jeans|raincoat|overcoat|slippers|sandals|headscarf|tie';
+const GARMENT = anyNoun('garment');
 const DRESS = new RegExp(
   `\\b(?:wore|worn|wears|wearing|dressed in|in)\\s+((?:an?|the|his|her|their)\\s+(?:same\\s)?(?:[\\p{L}-]+\\s){0,3}(?:${GARMENT})(?:\\s+and\\s+(?:an?\\s+)?(?:[\\p{L}-]+\\s){0,2}(?:${GARMENT}))?)\\b`,
   'iu',
@@ -59,7 +60,7 @@ export function looksFrom(text: string, names: readonly string[], kind: 'person'
       .trim();
   if (kind === 'place') {
     // "in the river city of Marrowgate"
-    const of = new RegExp(`\\b((?:\\p{Ll}+ )?(?:city|town|village|island|isle|port|reef|valley|district|suburb|parish|hamlet)) of (?:${name})`, 'u').exec(text); // prettier-ignore
+    const of = new RegExp(`\\b((?:\\p{Ll}+ )?${anyNoun('settlement', 'land')}) of (?:${name})`, 'u').exec(text); // prettier-ignore
     if (of && !out.kind) out.kind = `a ${of[1].replace(/^(?:the|a|an|in|of|off|on|from|near|to) /, '')}`;
     return out;
   }
@@ -76,12 +77,10 @@ export function looksFrom(text: string, names: readonly string[], kind: 'person'
   return out;
 }
 
-const HE =
-  /\b(?:man|boy|father|dad|son|brother|husband|uncle|grandfather|grandpa|nephew|widower|gentleman|king|lord|boyfriend|landlord|stepfather|brother-in-law|father-in-law|ex-husband)\b/i;
-const SHE =
-  /\b(?:woman|girl|mother|mum|mom|daughter|sister|wife|aunt|grandmother|grandma|gran|niece|widow|lady|queen|girlfriend|landlady|waitress|actress|stepmother|sister-in-law|mother-in-law|ex-wife)\b/i;
-const HE_TITLE = /^(?:Mr|Sir|Lord|King|Prince|Father|Brother|Uncle)\b/;
-const SHE_TITLE = /^(?:Mrs|Ms|Miss|Lady|Dame|Queen|Princess|Mother|Sister|Aunt)\b/;
+const HE = new RegExp(`\\b(?:ex-|step)?${anyNoun('male')}(?:-in-law)?\\b`, 'i');
+const SHE = new RegExp(`\\b(?:ex-|step)?${anyNoun('female')}(?:-in-law)?\\b`, 'i');
+const HE_TITLE = new RegExp(`^(?:${TITLES.he.join('|')})\\b`);
+const SHE_TITLE = new RegExp(`^(?:${TITLES.she.join('|')})\\b`);
 
 /**
  * The pronoun somebody is told by: what titles and a role tell, and `told`, the sentences that are about that one alone.

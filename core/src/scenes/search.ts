@@ -2,6 +2,7 @@
  * What to look for: words that a picture search takes literally, so only those that mean what the line means. Names first,
  * then things, then what stands for an idea; what would bring the wrong picture is named as a trap and left out.
  */
+import { isA } from '../language/classes.ts';
 import ideas from '../../data/ideas.json';
 import { baseForm } from '../language/kin.ts';
 import type { TaggedToken } from '../language/tagged.ts';
@@ -274,9 +275,6 @@ export function searchWords(
   };
 }
 
-/** Bodies of people find logos and meetings; a crowd finds a crowd. */
-const CROWDS =
-  /^(?:crowd|queue|audience|family|herd|flock|crew|band|orchestra|army|fleet|choir|procession|parade|mob)$/;
 /** A name says that its noun is a thing: less of its uses need to be one. */
 const NAMED_SEEN = 0.3;
 /** A body that is mostly seen as something else: a hive. */
@@ -284,7 +282,7 @@ const MOSTLY_THING = 0.6;
 const filmable = ({ sense: { file }, shown }: Meant, lemma: string) =>
   THINGS.has(file) ||
   ['15', '18', '19', '11', '04'].includes(file) ||
-  (file === '14' && (CROWDS.test(lemma) || shown > MOSTLY_THING));
+  (file === '14' && (isA(lemma, 'crowd') || shown > MOSTLY_THING));
 
 const typeOf = (name: string, names: readonly NamedIn[]) =>
   names.find((n) => n.text === name)?.type ?? 'other';
@@ -334,14 +332,20 @@ function wearing(tokens: readonly TaggedToken[], i: number): { text: string; las
   if (/^(?:an?|the|his|her|their)$/.test(tokens[k]?.text ?? '')) k++;
   const from = k;
   while (['ADJ', 'NOUN'].includes(tokens[k]?.pos ?? '')) k++;
-  if (k === from || tokens[k - 1].pos !== 'NOUN' || k - from > 3 || !WORN.test(tokens[k - 1].lemma))
+  if (
+    k === from ||
+    tokens[k - 1].pos !== 'NOUN' ||
+    k - from > 3 ||
+    !(isA(tokens[k - 1].lemma, 'garment') || CARRIED.test(tokens[k - 1].lemma))
+  )
     return null;
   const start = tokens[i - 1]?.pos === 'ADJ' ? i - 1 : i;
   const said = tokens.slice(start, k).filter((t) => !/^(?:the|his|her|their)$/.test(t.text));
   return { text: said.map(word).join(' '), last: k - 1 };
 }
-const WORN =
-  /^(?:jacket|coat|hat|dress|suit|shirt|boot|glove|uniform|glass|scarf|apron|overall|cap|cloak|gown|helmet|trousers|cardigan|sweater|shawl|robe|skirt|blouse|vest|jeans|beard|moustache|hair|stick|umbrella|basket|bag|lantern|torch|rifle|gun|camera|dog|child|baby|pram|bicycle|suitcase)$/;
+/** What people wear besides clothes, carry and lead. */
+const CARRIED =
+  /^(?:glass|beard|moustache|hair|stick|umbrella|basket|bag|lantern|torch|rifle|gun|camera|dog|child|baby|pram|bicycle|suitcase)$/;
 
 /** A place nearby that tells a word of two meanings apart. */
 function helper(tokens: readonly TaggedToken[], i: number, words: Words): string {

@@ -1,4 +1,5 @@
 /** Where and when scenes play: a place is shown where words say that something happens there, a year where something happens in it. */
+import { isA } from '../language/classes.ts';
 import { stems } from '../facts/centrality.ts';
 import type { Fact } from '../facts/facts.ts';
 import type { PlainSection } from '../script/data.ts';
@@ -58,11 +59,12 @@ export function homesOf(
 }
 
 /** Kinds of place that are somewhere else than a shop or a flat of the story. */
-const ELSEWHERE =
-  /^(?:hospital|coast|street|kitchen|station|school|church|restaurant|beach|road|bridge|warehouse|office|pub|river|forest|wood|field|harbour|harbor|airport|train|car|bus|park|hill|mountain|village|bakery|library|museum|court|prison|farm|garden|hotel|roof|yard)$/;
+const isElsewhere = (noun: string) =>
+  (isA(noun, 'building', 'land', 'settlement', 'vehicle') && !/^(?:flat|shop|room)$/.test(noun)) ||
+  /^(?:station|street|road|bridge|roof|yard)$/.test(noun);
 /** Whether what is shown is at another place than the one without a name that the story plays at. */
 export const elsewhere = (place: CastEntry, things: readonly SearchWord[]): boolean =>
-  !named(place) && things.some((w) => ELSEWHERE.test(w.key) && !names(place, w.text));
+  !named(place) && things.some((w) => isElsewhere(w.key) && !names(place, w.text));
 
 const YEAR = '1[0-9]\\d\\d|20\\d\\d';
 const IN_YEAR = new RegExp(`\\b(?:[Ii]n|[Oo]n|[Bb]etween|[Aa]t) (?:(?!(?:since|until|before|after|by|than|from) )[^.;,\\d]|\\d{1,2}(?!\\d)){0,28}?(${YEAR})\\b`, 'gu'); // prettier-ignore

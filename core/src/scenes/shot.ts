@@ -1,4 +1,5 @@
 /** How a picture is taken: size, angle, light, movement; by what it shows, the section's role and the mood. Common practice, no published source. */
+import { isA } from '../language/classes.ts';
 import type { Mood } from '../script/file.ts';
 import type { SectionRole } from '../script/data.ts';
 import type { ShotAngle, ShotSize } from '../script/sceneOwn.ts';
@@ -59,10 +60,13 @@ const SMALL =
   /^(?:coin|key|watch|clock|ring|letter|ledger|book|pen|bolt|nut|screw|cable|gear|knife|bulb|photograph|photo|stamp|button|gauge|note|page|hand|eye|eel|fish|insect|bird|thermometer|sensor|lamp|lock|wedge|scraper|candle|battery|switch|wire|plug|socket|fork|spoon|cup|nail|needle|thread|chip|seed|egg|snail|moss|spider|bee|honeybee|ant|wasp|mouse|blade|envelope|card|ticket|banknote|postcard|passport|button|pin|chalk|pencil|matchbox|shell|hook|paw|beak|wick|razor|patch|thorn)$/;
 
 /** Whole landscapes: of the natural things of the dictionary a hole or a layer is none. */
-const LAND =
-  /^(?:mountain|hill|valley|river|lake|sea|ocean|coast|shore|island|isle|desert|forest|wood|field|beach|cliff|canyon|plain|moor|reef|bay|harbour|harbor|city|town|village|port|country|landscape|reservoir|canal|glacier|volcano|park|farm|region|county|border|sandbank|swamp|marsh|waterfall|pits|quarry|horizon|sky|dune|capital)$/;
-const LARGE =
-  /^(?:bridge|footbridge|building|street|station|harbour|harbor|factory|ship|boat|ferry|brig|barge|house|canal|dam|road|square|crowd|lift|aqueduct|hall|hospital|school|tower|lighthouse|castle|church|cathedral|train|plane|helicopter|lifeboat|truck|lorry|crane|tree|garden|field|city|town|village)$/;
+const isLand = (noun: string) =>
+  isA(noun, 'land', 'settlement') || /^(?:landscape|canal|border|horizon|sky)$/.test(noun);
+const isLarge = (noun: string) =>
+  isA(noun, 'building', 'vehicle', 'settlement') ||
+  /^(?:bridge|footbridge|viaduct|aqueduct|street|road|square|station|harbou?r|factory|canal|dam|hall|tower|lighthouse|church|crane|tree|crowd|garden|field)$/.test(
+    noun,
+  );
 /** Sizes that show a thing, the best first: nobody sees a ship in an extreme close-up, or a coin in a wide shot. */
 const SIZES: Readonly<Record<'land' | 'large' | 'people' | 'small' | 'thing', readonly ShotSize[]>> = {
   land: ['extreme wide', 'wide', 'medium', 'close-up'],
@@ -85,8 +89,8 @@ export function sizesOf(
     return role === 'turn' || role === 'strain'
       ? ['close-up', 'medium', 'wide', 'extreme close-up']
       : SIZES.people;
-  if (sense && ['17', '15'].includes(sense.file) && LAND.test(last)) return SIZES.land;
-  return LARGE.test(last) ? SIZES.large : SIZES.thing;
+  if (sense && ['17', '15'].includes(sense.file) && isLand(last)) return SIZES.land;
+  return isLarge(last) ? SIZES.large : SIZES.thing;
 }
 /** The size that fits best, or another where this thing has been shown so already, or three in a row would be alike. */
 export function varied(

@@ -2,6 +2,7 @@
  * People and places that a story never names: the one who tells it, "my husband", "the shop". They are seen as often as
  * anybody, so they need looks as much; a narrator is found by "I" alone.
  */
+import { anyNoun } from '../language/classes.ts';
 import type { Fact } from '../facts/facts.ts';
 import {
   looksFrom,
@@ -18,13 +19,14 @@ const I = /\bI\b/;
 /** Facts in the first person from which a source is somebody's own story. */
 const LEAST_FIRST = 3;
 
-const RELATIONS =
-  'husband|wife|partner|boyfriend|girlfriend|fianc[eé]e?|mother|father|mum|mom|dad|sister|brother|son|daughter|aunt|uncle|cousin|niece|nephew|grandmother|grandfather|grandma|grandpa|gran|neighbou?r|boss|manager|landlord|landlady|roommate|flatmate|housemate|friend|colleague|co-?worker|teacher|doctor|lawyer|supervisor|(?:step|ex-)?(?:mother|father|husband|wife|sister|brother)(?:-in-law)?';
+/** Kin, and others that somebody calls theirs: "my boss", "my neighbour". */
+const OTHERS =
+  'partner|boyfriend|girlfriend|neighbou?r|boss|manager|landlord|landlady|roommate|flatmate|housemate|friend|colleague|co-?worker|teacher|doctor|lawyer|supervisor';
+const RELATIONS = `${OTHERS}|fianc[eé]e?|(?:step|ex-)?${anyNoun('kin')}(?:-in-law)?`;
 const RELATION = new RegExp(`\\b[Mm]y ((?:older |younger |little |best |late |new |old )?(?:${RELATIONS}))\\b(?!['’]s)(?:,? (\\p{Lu}[\\p{L}.’'-]*(?: \\p{Lu}[\\p{L}’'-]+)*))?`, 'gu'); // prettier-ignore
 
 /** Kinds of place that a story can play in without naming them. */
-const PLACES =
-  'shop|store|flat|apartment|house|kitchen|workshop|office|school|hospital|ward|farm|garage|bakery|café|cafe|restaurant|pub|bar|library|museum|church|factory|mill|mine|barn|cottage|cabin|hotel|garden|laboratory|classroom|theatre|warehouse|studio|prison|bookshop|pharmacy|bank|forge|greenhouse|cellar|attic|basement';
+const PLACES = `café|garden|prison|bank|mill|mine|factory|church|${anyNoun('building')}`;
 const PLACE = new RegExp(`\\b(?:the|my|our|his|her|their|this|an?)\\s(?:[\\p{L}-]+\\s){0,2}?(${PLACES})(?=[\\s.,;:!?’'])(?!\\s(?:window|door|assistant|floor))`, 'giu'); // prettier-ignore
 const LEAST_NAMED = 3;
 const LEAST_SHARE = 0.06;

@@ -1,4 +1,5 @@
 /** What kind of source it is, with the reason. Simple counted signs; the person can overrule it. */
+import { opensOrder } from '../language/classes.ts';
 import { countWords } from '../language/sentences.ts';
 import type { RawBlock, RawDocument, SourceKind } from './document.ts';
 
@@ -18,9 +19,15 @@ interface Sign {
   }) => boolean;
 }
 
-/** How an instruction begins. */
-export const IMPERATIVE =
-  /^(?:then |next,? |now |gently |carefully |first,? |finally,? )?(?:add|apply|attach|brush|check|clean|close|cut|drill|dry|fill|fit|fold|hold|insert|leave|lift|loosen|make|mark|measure|mix|move|open|place|pour|press|pull|push|put|raise|remove|repeat|replace|rub|run|sand|scrape|score|set|slide|slip|spray|start|stop|take|tap|test|tighten|turn|unscrew|use|wait|wash|wear|wipe|work)\b/i;
+/** What may stand before the verb of an instruction: an adverb, or what orders the steps. */
+const LEADS_IN =
+  /^(?:(?:then|next|now|first|second(?:ly)?|finally|lastly|also|again|once more|\p{L}+ly|step \d+|\d+)\b[,.:)]? )*/iu;
+/** Whether a sentence tells somebody what to do. */
+export function isOrder(text: string): boolean {
+  const own = text.replace(/^["“]/, '').replace(LEADS_IN, '');
+  const [, first = '', second = ''] = /^([\p{L}-]+)(?: ([\p{L}\d-]+))?/u.exec(own) ?? [];
+  return opensOrder(first, second);
+}
 const LABELS =
   /^(?:background|objectives?|aims?|introduction|methods?|materials and methods|design|results?|findings|conclusions?|discussion|limitations?|interpretation)\b\s*[:.]?/i;
 
@@ -38,9 +45,9 @@ function definesTitle(title: string, first: string): boolean {
 
 const SIGNS: readonly Sign[] = [
   { kind: 'howto', weight: 1.5, why: 'it has a numbered list', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 },
-  { kind: 'howto', weight: 2, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 && blocks.filter((b) => b.step && IMPERATIVE.test(b.text)).length >= blocks.filter((b) => b.step).length * 0.25 },
+  { kind: 'howto', weight: 2, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 && blocks.filter((b) => b.step && isOrder(b.text)).length >= blocks.filter((b) => b.step).length * 0.25 },
   { kind: 'howto', weight: 2, why: 'its title says how to do something', holds: ({ title }) => /^how to\b|^(?:freeing|fixing|making|building|cleaning|removing|repairing)\b/i.test(title) },
-  { kind: 'howto', weight: 2, why: 'it tells the reader what to do', holds: ({ text, words }) => (text.split(/(?<=[.!?])\s+|\n+/).filter((s) => IMPERATIVE.test(s)).length / Math.max(1, words)) * 100 > 1.6 },
+  { kind: 'howto', weight: 2, why: 'it tells the reader what to do', holds: ({ text, words }) => (text.split(/(?<=[.!?])\s+|\n+/).filter(isOrder).length / Math.max(1, words)) * 100 > 1.6 },
   { kind: 'abstract', weight: 4, why: 'its parts are labelled as a study’s', holds: ({ blocks }) => new Set(blocks.filter((b) => LABELS.test(b.text)).map((b) => b.text.slice(0, 6).toLowerCase())).size >= 3 },
   { kind: 'abstract', weight: 2.5, why: 'it reports a study', holds: ({ per100, words }) => words < 700 && per100(/\b(?:we (?:found|measured|sampled|tested|compared|studied|tracked|recorded|show)|participants|significant(?:ly)?|95 ?%? ?CI|p\s?[<=]|controls?|sample|randomi[sz]ed|results suggest)\b/gi) > 1.2 },
   { kind: 'abstract', weight: 3, why: 'it has an abstract', holds: ({ blocks }) => blocks.some((b) => b.type === 'heading' && /^abstract$/i.test(b.text)) },

@@ -4,6 +4,8 @@
  * are aligned by the share of content words (Dice), after the monolingual aligner of Sultan, Bethard and Sumner (2014)
  * reduced to lemmas and numbers.
  */
+import { CARDINAL_WORD, ORDINAL_WORD } from '../language/numbers.ts';
+import { anyNoun } from '../language/classes.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
 import { attributionOf } from '../facts/saying.ts';
 import { outsideQuotes, quotedSpans } from '../language/quotes.ts';
@@ -202,6 +204,8 @@ function align(told: readonly Clause[], source: readonly Clause[]): (Clause | nu
   });
 }
 
+/** What "about" and "over" limit: a figure, money, one of a unit, a share. */
+const AMOUNT = String.raw`\d[\d,.]*|[£$€]\d|${CARDINAL_WORD}\b|an? (?:half|quarter|hundred|thousand|million|billion|dozen|${ORDINAL_WORD}|${anyNoun('measure', 'time')})\b`;
 const HEDGE_CLASSES: readonly (readonly [string, RegExp])[] = [
   [
     'possible',
@@ -213,16 +217,25 @@ const HEDGE_CLASSES: readonly (readonly [string, RegExp])[] = [
   ],
   [
     'about',
-    /\b(?:about|around|roughly|approximately|some|something like|or so)(?=\s+(?:\d[\d,.]*|£|\$|€|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|half|a (?:third|quarter|fifth|tenth|hundred|thousand|million|week|month|year|day|dozen|metre|mile|kilometre|minute)|twice)\b)/giu,
+    new RegExp(
+      String.raw`\b(?:about|around|roughly|approximately|some|something like|or so)(?=\s+(?:${AMOUNT}|half\b|twice\b))`,
+      'giu',
+    ),
   ],
   ['nearly', /\b(?:nearly|almost|just under|close to)\b/giu],
   [
     'over',
-    /\b(?:over(?=\s+(?:\d|£|a |one|two|three|four|five|six|seven|eight|nine|ten|twenty|thirty|forty|fifty|sixty))|more than|at least|no (?:fewer|less) than|upwards of)\b/giu,
+    new RegExp(
+      String.raw`\b(?:over(?=\s+(?:${AMOUNT}|half\b))|more than|at least|no (?:fewer|less) than|upwards of)\b`,
+      'giu',
+    ),
   ],
   [
     'under',
-    /\b(?:within|under(?=\s+(?:\d|a |one|two|three|four|five|six|seven|eight|nine|ten))|less than|fewer than|at most|no more than|not more than|up to|as many as)\b/giu,
+    new RegExp(
+      String.raw`\b(?:within|under(?=\s+(?:${AMOUNT}|half\b))|less than|fewer than|at most|no more than|not more than|up to|as many as)\b`,
+      'giu',
+    ),
   ],
 ];
 

@@ -3,6 +3,7 @@
  * clause between them, what kind of thing was just told of, a clause that a phrase of time or place opens. Guards as in
  * `breath`: where one fails the sentence stays whole.
  */
+import { ASSERTS, THINKS } from '../../language/reporting.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { clauseOpens } from '../split.ts';
@@ -11,7 +12,7 @@ import type { Subject } from './decompose.ts';
 import { upper, type Tagged } from './restructure.ts';
 import { closed, inQuote, small, words } from './sentence.ts';
 
-const SAYS = /^(?:said|says|told|added|explained|wrote|warned|believes|thinks)$/;
+const SAYS = new RegExp(`^(?:${ASSERTS}|${THINKS})$`);
 const LEAST = 5;
 const isName = (list: readonly TaggedToken[]) =>
   list.length > 0 && list.every((t) => t.pos === 'PROPN') && /^\p{Lu}\p{Ll}/u.test(list.at(-1)!.text);

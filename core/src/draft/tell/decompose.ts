@@ -2,6 +2,8 @@
  * Clause decomposition: a long sentence as several short ones, each with the subject it hangs on carried over. The
  * guards come from trials on real prose; where one fails the sentence stays whole.
  */
+import { SPOKE } from '../../language/reporting.ts';
+import { isA } from '../../language/classes.ts';
 import { formOf } from '../../language/inflect.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
@@ -32,9 +34,6 @@ const NOMINAL = new Set(['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON', 'PART']);
 const TITLED =
   /^The (?:Rev|Hon|Right|Very|Most|King|Queen|Prince|Duke|Duchess|Earl|Count|Lord|Lady|Pope|Bishop|Archbishop|Emperor|Empress|Sultan|President|Prime|Chancellor|Mayor)/i;
 const PLURAL = /(?:[^su]s|people|men|women|children|police)$/i;
-const PERSON_NOUN =
-  /(?:man|woman|father|mother|son|daughter|boy|girl|child|wife|husband|brother|sister|keeper|doctor|engineer|nurse|owner|teacher|farmer|builder|worker|driver|captain|baker|miller|mayor|clerk|librarian|landlord|widow|inventor|physicist|author|skipper|tuner|judge|secretary|scientist|officer|brewer|founder|geologist|photographer|lawyer|neighbour|student|architect|director|minister)$/i;
-
 const retokened = (tokens: readonly TaggedToken[], from: number): TaggedToken[] =>
   tokens.filter((t) => t.start >= from).map((t) => ({ ...t, start: t.start - from, end: t.end - from }));
 
@@ -83,18 +82,14 @@ export function carrier(persons: Persons): Subject {
       (tokens.some((t) => t.pos === 'NUM' && !/^(?:one|1)$/.test(t.text)) && /s$/.test(main.text))
     )
       return 'They';
-    if (PERSON_NOUN.test(main.text)) return null;
+    if (isA(main.lemma, 'person')) return null;
     if (
       /^(?:nobody|everyone|someone|anyone|no one|none|each|every|half|one|most|some|many|few|all)$/i.test(
         tokens[0].text,
       )
     )
       return null;
-    if (
-      /^(?:council|company|board|crew|staff|team|family|government|county|union|committee|crowd|school|couple|public|society|group)$/i.test(
-        main.text,
-      )
-    )
+    if (isA(main.lemma, 'crowd', 'institution'))
       return /^(?:crew|staff|family|couple|crowd)$/i.test(main.text) ? 'They' : 'It';
     return 'It';
   };
@@ -275,8 +270,7 @@ export function subjectRelative({ text, tokens }: Tagged, carry: Subject): strin
   while (tokens[v]?.pos === 'ADV') v++;
   if (!tokens[v] || !isFiniteVerb(tokens, v)) return null;
   // What is said to be heard: the speaker stays with the words.
-  if (/^(?:said|says|wrote|asked|told|added|explained)$/.test(tokens[v].text) && quotedSpans(text).length)
-    return null;
+  if (SPEAKS.test(tokens[v].text) && quotedSpans(text).length) return null;
   if (tokens.slice(comma, close).some((t) => /[:;“”]/.test(t.text))) return null;
   const phrase = text.slice(0, head.at(-1)!.end);
   const carried = thing(tokens, comma + 1, head) ?? carry(phrase, head) ?? lastName(tokens[comma + 1], head);
@@ -316,7 +310,7 @@ export function tailRelative({ text, tokens }: Tagged, carry: Subject): string[]
       head.pos === 'PROPN' || before?.pos === 'VERB' || before?.pos === 'AUX' || before?.text === 'by';
     if (!safe) return null;
     const who = tokens[i + 1].text === 'who';
-    if (who !== (head.pos === 'PROPN' || PERSON_NOUN.test(head.text) || PLURAL.test(head.text))) return null;
+    if (who !== (head.pos === 'PROPN' || isA(head.lemma, 'person') || PLURAL.test(head.text))) return null;
     const verb = tokens.slice(i + 2).find((_, k) => isFiniteVerb(tokens, i + 2 + k))!;
     const plural = PLURAL.test(head.text) && head.pos === 'NOUN';
     if ((/^(?:is|was|has)$/.test(verb.text) && plural) || (/^(?:are|were|have)$/.test(verb.text) && !plural))
@@ -396,17 +390,21 @@ export function becauseTail({ text, tokens }: Tagged): string[] | null {
   ];
 }
 
+const SPEAKS = new RegExp(`^${SPOKE}$`);
 /** What a whole event does rather than a thing: it surprises, allows, causes, shows (Levin 1993, 26 to 31 in part, from memory). */
 const EVENT_DOES =
   /^(?:mean|surprise|shock|please|annoy|allow|let|make|lead|cause|show|prompt|force|help|give|bring|enable|result|leave|raise|suggest|indicate|explain|prove|add|push|drive|take|cost|put)$/;
-const TIME_NOUN =
-  /^(?:second|minute|hour|day|week|month|year|decade|century|time|morning|evening|night|season)$/;
 /** Whether "which" behind the comma at `i` tells of "the motion" before it, not of an amount or of all that was said. */
 function ofTheNoun(tokens: readonly TaggedToken[], i: number): boolean {
   const [noun, verb] = [tokens[i - 1], tokens[i + 2]];
   if (noun.pos !== 'NOUN' || PLURAL.test(noun.text)) return false;
   if (/^(?:can|could|will)$/.test(verb.text)) return true;
-  if (TIME_NOUN.test(noun.text) || /^(?:would|might|may|should)$/.test(verb.text)) return false;
+  if (
+    /^(?:time|night)$/i.test(noun.text) ||
+    isA(noun.text, 'time') ||
+    /^(?:would|might|may|should)$/.test(verb.text)
+  )
+    return false;
   // "which is a …", "which was unheard of": "That" does for a thing and for all that was said.
   let main = i + 2;
   while (tokens[main + 1] && (tokens[main].pos === 'AUX' || tokens[main].pos === 'ADV')) main++;

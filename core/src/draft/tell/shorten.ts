@@ -3,6 +3,7 @@
  * participle or a dash adds at its end. Deletion alone keeps a sentence grammatical where what goes is bracketed (Clarke and
  * Lapata 2008, "Global inference for sentence compression"); denials, conditions and speakers are never what goes, and a hedge only with all that it hedges.
  */
+import { SPOKE } from '../../language/reporting.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import type { Tagged } from './restructure.ts';
 import { inQuote, words } from './sentence.ts';
@@ -14,7 +15,7 @@ const BINDS =
 /** What is denied, or holds for one thing only, is so within the time and place that are given. */
 const DENIES = /\b(?:not|never|no|nobody|none|nothing|only|without|until)\b|n['’]t\b/i;
 
-const SAYS = /^(?:said|says|told|added|wrote|explained|asked|reported|warned)$/;
+const SAYS = new RegExp(`^${SPOKE}$`);
 
 interface Piece {
   start: number;

@@ -2,6 +2,7 @@
  * What hangs at a long sentence's end, told as a sentence of its own: where, what it showed, what followed, what came
  * then, what a thing is that has just been named. Guards as in `breath`: where one fails the sentence stays whole.
  */
+import { ASSERTS, THINKS } from '../../language/reporting.ts';
 import { formOf, inflect } from '../../language/inflect.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { GOVERNS, finiteIn, subjectBefore, timeOf } from './breath.ts';
@@ -9,6 +10,7 @@ import type { Subject } from './decompose.ts';
 import { upper, type Tagged } from './restructure.ts';
 import { closed, inQuote, small, words } from './sentence.ts';
 
+const SAYS = new RegExp(`^(?:${ASSERTS}|${THINKS}|wants?)$`);
 const OPENS_SUBJECT = new Set(['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ']);
 /** What makes the clause behind it part of what is said, asked, supposed or denied. */
 const HOLDS =
@@ -291,11 +293,7 @@ export function subjectApposition({ text, tokens }: Tagged, carry: Subject): str
   while (tokens[verb]?.pos === 'ADV') verb++;
   const said = tokens[verb];
   // What they say now: the office is held as they speak.
-  if (
-    !said ||
-    !/^(?:said|says|told|believes?|thinks?|warned|added|explained|argues?|hopes?|wants?)$/.test(said.text)
-  )
-    return null;
+  if (!said || !SAYS.test(said.text)) return null;
   const is = tokens.slice(comma + 1, close);
   if (
     is.some((t) => /^(?:was|were|had|died|when|whose|of whom)$/.test(t.text)) ||

@@ -1,12 +1,12 @@
 /** A name that the sources have, told where they tell of another. */
+import { PATTERNS } from '../../language/lexicon.ts';
 import { stems } from '../../facts/centrality.ts';
 import type { Kin } from '../../language/kin.ts';
 import { accuse, type Check } from './fault.ts';
 import type { Said, Word } from './text.ts';
 import { CALENDAR } from './words.ts';
 
-const TITLE =
-  /^(?:Mr|Mrs|Ms|Dr|Sir|Lady|Lord|Prof|Professor|Captain|Miss|Madam|Saint|St|Sgt|Det|Insp|PC|Rev|God)$/;
+const TITLE = new RegExp(`^(?:${PATTERNS.title}|God)$`);
 /** Names of people and places: no word of every day, and no title. */
 const namesIn = (said: Said, lower: ReadonlySet<string>, kin: Kin | null): Word[] =>
   said.words.filter(

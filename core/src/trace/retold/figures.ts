@@ -2,7 +2,7 @@
 import { datesIn, numbersIn } from '../../facts/extract.ts';
 import { timesIn } from '../../facts/when.ts';
 import { MONTHS, monthNumber } from '../../language/lexicon.ts';
-import { wordsValue } from '../../language/numbers.ts';
+import { CARDINAL_WORD, ordinal, wordsValue } from '../../language/numbers.ts';
 import { literal } from '../../language/literal.ts';
 import type { Word } from './text.ts';
 
@@ -67,15 +67,22 @@ const UNITS: Readonly<Record<string, readonly [string, number]>> = {
   euro: ['€', 1],
   '€': ['€', 1],
 };
-const ORDINALS =
-  'first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth thirteenth fourteenth fifteenth sixteenth seventeenth eighteenth nineteenth twentieth twenty-first twenty-second twenty-third twenty-fourth twenty-fifth twenty-sixth twenty-seventh twenty-eighth twenty-ninth thirtieth thirty-first'.split(
-    ' ',
-  );
+/** Days of a month in words. */
+const ORDINALS = Array.from({ length: 31 }, (_, i) => ordinal(i + 1));
 const ORDINAL_DAY = new RegExp(`\\b(${[...ORDINALS].reverse().join('|')}) of (${MONTHS.join('|')})\\b`, 'gi');
 /** "two thirds": a part of a whole. */
-const SHARE = /\b(an?|one|two|three|four) (third|quarter|fifth|sixth|tenth)s?\b(?! of an)/gi;
-const SHARES: Readonly<Record<string, number>> = { two: 2, three: 3, four: 4 };
-const PARTS: Readonly<Record<string, number>> = { third: 3, quarter: 4, fifth: 5, sixth: 6, tenth: 10 };
+const SHARE =
+  /\b(an?|one|two|three|four|five|six|seven|eight|nine) (third|quarter|fifth|sixth|seventh|eighth|ninth|tenth)s?\b(?! of an)/gi;
+const PARTS: Readonly<Record<string, number>> = {
+  third: 3,
+  quarter: 4,
+  fifth: 5,
+  sixth: 6,
+  seventh: 7,
+  eighth: 8,
+  ninth: 9,
+  tenth: 10,
+};
 const FRACTIONS: Readonly<Record<string, number>> = { half: 0.5, 'a quarter': 0.25, 'three quarters': 0.75 };
 const PART_OF =
   /\b(half|a quarter|three quarters)(?: of)? an? (hour|mile|metre|kilometre|minute|day|year|century)\b/gi;
@@ -83,10 +90,14 @@ const AND_HALF = /\b(an?) (kilometre|mile|hour|metre|year|month|week) and a half
 /** "four and a half centimetres". */
 const HALF_MORE = /^([\p{L}\d-]+) and a half (\p{L}+)/u;
 /** "eighteen eighty-one". */
-const YEAR_IN_WORDS =
-  /\b(sixteen|seventeen|eighteen|nineteen|twenty)[ -]((?:ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|seventeen|eighteen|nineteen)|(?:twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)(?:-(?:one|two|three|four|five|six|seven|eight|nine))?)\b/gi;
-const A_HUNDRED =
-  /\ban? (hundred|thousand|million)\b(?!(?: and)? (?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\w+teen|\w+ty)\b)(?: (years?|metres?|kilometres?|tonnes?|pounds?|days?|miles?|people))?/gi;
+const YEAR_IN_WORDS = new RegExp(
+  String.raw`\b(sixteen|seventeen|eighteen|nineteen|twenty)[ -]((?!(?:one|two|three|four|five|six|seven|eight|nine)\b)${CARDINAL_WORD})\b`,
+  'gi',
+);
+const A_HUNDRED = new RegExp(
+  String.raw`\ban? (hundred|thousand|million)\b(?!(?: and)? ${CARDINAL_WORD}\b)(?: (years?|metres?|kilometres?|tonnes?|pounds?|days?|miles?|people))?`,
+  'gi',
+);
 const HUNDREDS: Readonly<Record<string, number>> = { hundred: 100, thousand: 1000, million: 1e6 };
 /** "for an hour": one of it; "30 an hour" is a rate. */
 const ONE_OF =
@@ -164,7 +175,7 @@ export function valuesOf(plain: string, words: readonly Word[]): Value[] {
     });
   }
   for (const m of plain.matchAll(SHARE)) {
-    const value = (SHARES[m[1].toLowerCase()] ?? 1) / PARTS[m[2].toLowerCase()];
+    const value = (wordsValue(m[1]) ?? 1) / PARTS[m[2].toLowerCase()];
     out.push({
       value,
       unit: 'part',

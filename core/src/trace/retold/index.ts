@@ -2,6 +2,8 @@
  * Whether a line in free wording still says what its facts say. Each check compares one thing; all see both sides made
  * ready once. Accusations say in one sentence what the source says, and carry a mend where one can be made without guessing.
  */
+import { PATTERNS } from '../../language/lexicon.ts';
+import { ASSERTS, THINKS } from '../../language/reporting.ts';
 import { numbersIn, datesIn } from '../../facts/extract.ts';
 import type { Fact } from '../../facts/facts.ts';
 import { quotesIn } from '../../facts/extract.ts';
@@ -84,12 +86,13 @@ export interface RetoldChecker {
 }
 
 const MOST_KEPT = 4000;
-const SAYING_VERB =
-  /^(?:(?:has|have|had) )?(?:say|says|said|think|thinks|thought|believe|believes|believed|claim|claims|claimed|warn|warns|warned|hope|hopes|hoped)\b/i;
+const SAYING_VERB = new RegExp(`^(?:(?:has|have|had) )?(?:${ASSERTS}|${THINKS})\\b`, 'i');
 
 /** “…, Mr Bell thinks.” */
-const AT_END =
-  /,\s+((?:the |Mr |Ms |Mrs |Dr )?[\p{L}’'-][\p{L}’' -]{1,39}?)\s+(?:thinks|thought|believes|believed|hopes|says|said|claims|warns)\s*[.!]?$/u;
+const AT_END = new RegExp(
+  String.raw`,\s+((?:the |${PATTERNS.title} )?[\p{L}’'-][\p{L}’' -]{1,39}?)\s+(?:${ASSERTS}|${THINKS})\s*[.!]?$`,
+  'u',
+);
 
 /** Who says so: as the facts have it, or the subject of a verb of saying. */
 const speakerOf = (f: RetoldSource['facts'][number]): string | null =>

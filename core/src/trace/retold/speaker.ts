@@ -1,4 +1,5 @@
 /** A quotation given to somebody who did not say it. */
+import { SPOKE } from '../../language/reporting.ts';
 import { literal } from '../../language/literal.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { accuse, type Check } from './fault.ts';
@@ -14,12 +15,10 @@ const REACH = 2;
 const SHE = /\b(?:she|her|hers|herself|mrs|ms|miss)\b/gi;
 const HE = /\b(?:he|him|his|himself|mr|sir)\b/gi;
 type Gender = 'she' | 'he';
+const BY_PRONOUN = new RegExp(`\\b(she|he) ${SPOKE}\\b|\\b${SPOKE} (she|he)\\b`, 'i');
 /** Who says it, where the sentence says so by "she said" or "said he". */
 function genderOf(text: string): Gender | null {
-  const m =
-    /\b(she|he) (?:said|says|told|asked|wrote|added|answered)\b|\b(?:said|says|asked|added) (she|he)\b/i.exec(
-      text,
-    );
+  const m = BY_PRONOUN.exec(text);
   return m ? ((m[1] ?? m[2]).toLowerCase() as Gender) : null;
 }
 /** As the sentences that name somebody, and those right behind them, speak of them; null where they don't or differ. */
@@ -40,10 +39,8 @@ function genderOfName(names: readonly string[], all: readonly { text: string }[]
 }
 
 const WHO = String.raw`(?:(?:the|a|an|his|her|their|my|our)\s+(?:\p{Ll}[\p{L}’'-]*\s+)?)?[\p{L}][\p{L}’'-]*(?:\s+\p{Lu}[\p{L}’'-]*)*`;
-const SAID =
-  '(?:said|says|asked|asks|added|adds|wrote|writes|told|answered|recalled|recalls|insisted|explained|explains|replied|admitted)';
-const BEHIND = new RegExp(`\\b${SAID}\\s+(${WHO})`, 'u');
-const BEFORE = new RegExp(`(?:^|[,.;:]\\s*|\\s{2,})(${WHO})\\s+${SAID}\\b`, 'u');
+const BEHIND = new RegExp(`\\b${SPOKE}\\s+(${WHO})`, 'u');
+const BEFORE = new RegExp(`(?:^|[,.;:]\\s*|\\s{2,})(${WHO})\\s+${SPOKE}\\b`, 'u');
 /** Who the line says spoke the words in its quotation marks. */
 function tagOf(plain: string): { text: string; start: number; end: number } | null {
   const m = BEHIND.exec(plain) ?? BEFORE.exec(plain);

@@ -1,4 +1,5 @@
 /** The first, the only, the largest: told where the source does not set a thing above all others. */
+import { isA, looksCompared } from '../../language/classes.ts';
 import type { Check } from './fault.ts';
 import type { Kin } from '../../language/kin.ts';
 import { alike, isIn, type Said, type Word } from './text.ts';
@@ -40,9 +41,8 @@ function claimsIn({ words }: Said, near: Said, kin: Kin | null): Claim[] {
     // "the first of June", "the first two", "the first thing", "the first time": places in a row.
     if (word === 'first')
       return !/^(?:NOUN|ADJ|ADP)$/.test(next.pos) ||
-        /^(?:time|thing|day|night|week|month|year|morning|evening|half|part|one|place|step)s?$/.test(
-          next.lemma,
-        )
+        isA(next.lemma, 'time') ||
+        /^(?:time|thing|half|part|one|place|step)s?$/.test(next.lemma)
         ? []
         : [{ words: [w, next], held: (by) => FIRST.test(by) }];
     if (word === 'only') return [{ words: [w, next], held: (by) => ONLY.test(by) }];
@@ -85,8 +85,9 @@ export const superlative: Check = ({ told, evidence, stock, tools }) => {
 export function claimsAbove(text: string): { start: number; end: number }[] {
   const out: { start: number; end: number }[] = [];
   for (const m of text.matchAll(
-    /\b(?:the|its|his|her|their|our)\s+((?:very first|first ever|only|sole|world's first|most|least)\s+\p{Ll}+|(?!(?:rest|west|east|best|forest|guest|quest|test|nest|chest|priest|harvest|interest|latest|honest|modest)\b)\p{Ll}{2,}est\b(?:\s+\p{Ll}+)?)/giu,
+    /\b(?:the|its|his|her|their|our)\s+((?:very first|first ever|only|sole|world's first|most|least)\s+\p{Ll}+|(?!(?:best|latest)\b)\p{Ll}{2,}est\b(?:\s+\p{Ll}+)?)/giu,
   ))
-    out.push({ start: m.index + m[0].length - m[1].length, end: m.index + m[0].length });
+    if (!looksCompared(m[1]) && !looksCompared(m[1].split(/\s/)[0]))
+      out.push({ start: m.index + m[0].length - m[1].length, end: m.index + m[0].length });
   return out;
 }

@@ -1,4 +1,5 @@
 /** A telling and a passage made ready to be compared: segments with what they deny and doubt, roots of content words, values. */
+import { looksCompared } from '../../language/classes.ts';
 import { stems } from '../../facts/centrality.ts';
 import { valuesOf, type Value } from './figures.ts';
 import type { Kin } from '../../language/kin.ts';
@@ -56,13 +57,12 @@ const DENIES_BY_MEANING =
 
 export const even = (text: string): string => text.replace(/[’‘]/g, "'").replace(/[“”]/g, '"');
 
-/** Adjectives that only look compared. */
-const NO_DEGREE =
-  /^(?:proper|eager|bitter|tender|sober|clever|other|rather|further|later|never|ever|over|after|under|however|together|either|neither|whether|honest|modest|rest|best|west|east|forest|interest)$/;
+/** Degrees that stand for themselves. */
+const NO_DEGREE = /^(?:later|best|rather|further)$/;
 /** "longer", "farthest" → the word itself, where it is known. */
 const plainDegree = (lemma: string, kin: Kin | null) => {
   const m = /^(\w{2,}?)(?:i?er|i?est)$/.exec(lemma);
-  if (!m || !kin || NO_DEGREE.test(lemma)) return lemma;
+  if (!m || !kin || NO_DEGREE.test(lemma) || looksCompared(lemma)) return lemma;
   const forms = [m[1], `${m[1]}e`, `${m[1]}y`, m[1].replace(/(.)\1$/, '$1')];
   return forms.find((f) => kin.of(stems(f)[0] ?? '').own.length > 0) ?? lemma;
 };

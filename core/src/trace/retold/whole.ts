@@ -1,4 +1,5 @@
 /** All for some, part for whole: the quantity of one noun on both sides. */
+import { isA } from '../../language/classes.ts';
 import type { Check, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
 import type { Kin } from '../../language/kin.ts';
@@ -23,7 +24,7 @@ interface Counted {
   text: string;
 }
 const REACH = 6;
-const TIMES = /^(?:morning|day|night|evening|week|month|year|time|hour|minute|summer|winter)$/;
+const isTime = (lemma: string) => lemma === 'time' || isA(lemma, 'time');
 const BETWEEN = new Set(['DET', 'ADJ', 'ADP', 'NUM', 'PRON', 'ADV', 'PROPN']);
 
 function countedIn({ words, text }: Said): Counted[] {
@@ -44,7 +45,7 @@ function countedIn({ words, text }: Said): Counted[] {
       if (w.pos === 'NOUN' && w.root) {
         if (words[j + 1]?.pos === 'NOUN' && words[j + 1].root && j + 1 < i + REACH) continue;
         // "each morning": how often, not how many.
-        if (quantity === 'all' && TIMES.test(w.lemma)) return;
+        if (quantity === 'all' && isTime(w.lemma)) return;
         out.push({ quantity, root: w.root, start: t.start, end: w.end, text: text.slice(t.start, w.end) });
         return;
       }

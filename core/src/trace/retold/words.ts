@@ -1,4 +1,5 @@
 /** Names no source has, and a word put in the place of the source's. */
+import { PATTERNS } from '../../language/lexicon.ts';
 import { stems } from '../../facts/centrality.ts';
 import type { Check, Retelling, RetoldFault } from './fault.ts';
 import { replacedIn } from './fault.ts';
@@ -7,7 +8,7 @@ import { isIn, type Word } from './text.ts';
 export const CALENDAR =
   /^(?:January|February|March|April|May|June|July|August|September|October|November|December|(?:Mon|Tues|Wednes|Thurs|Fri|Satur|Sun)day)s?$/;
 /** What speakers are called in front of their names. */
-const TITLE = /^(?:Mr|Mrs|Ms|Dr|Sir|Lady|Lord|Professor|Captain|Miss|Madam|Saint|St|God|English|I)$/;
+const TITLE = new RegExp(`^(?:${PATTERNS.title}|God|English|I)$`);
 
 const isCapital = (t: string) => /^\p{Lu}[\p{L}'’-]+$/u.test(t);
 const opens = (words: readonly Word[], i: number) => i === 0 || /^[.!?:"“‘]$/.test(words[i - 1].text);
