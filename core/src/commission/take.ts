@@ -233,7 +233,10 @@ export function mergedReply(
     }));
     for (const { ref, text } of added.get(s.id) ?? []) {
       const before = told.findLastIndex((r) => r.refs.some((x) => x === ref || isBefore(x, ref)));
-      told.splice(before < 0 ? told.length : before + 1, 0, { refs: [ref], texts: [text] });
+      // Behind what comes before it, else before what comes behind it.
+      const behind = told.findIndex((r) => r.refs.some((x) => isBefore(ref, x)));
+      const place = before >= 0 ? before + 1 : behind >= 0 ? behind : told.length;
+      told.splice(place, 0, { refs: [ref], texts: [text] });
     }
     const all = told.flatMap((r) => r.texts).filter(Boolean);
     if (all.length) out.push(`[${s.number}]`, ...all, '');

@@ -1,5 +1,6 @@
 /** A source's sentences as units that can be told: what each points at, how it sounds, how much it is worth. */
 import { words } from './tell/sentence.ts';
+import { disputedBetween } from '../facts/disputed.ts';
 import type { Fact, TaggedSentence } from '../facts/facts.ts';
 import { studyPart } from '../facts/outline.ts';
 import { superlativesIn } from '../facts/strength.ts';
@@ -134,13 +135,17 @@ const namesNothingYet = (text: string) =>
   text.split(/\s+/).length <= 7 &&
   !/\s\p{Lu}/u.test(text.replace(/^(?:But|And|Yet|Then|Only)\s/, ''));
 
+const claimed = ({ fact, tokens }: TaggedSentence) => ({ text: fact.text, tokens });
 const waits = (told: readonly TaggedSentence[], i: number) =>
   // A source may end on a question: nothing waits behind it.
   i + 1 < told.length &&
   (/:$|\?["”]?$/.test(told[i].fact.text) ||
     goesOnWithoutVerb(told[i], told[i + 1]) ||
     (told[i + 1].fact.block === told[i].fact.block &&
-      (SETS_UP.test(told[i].fact.text) || namesNothingYet(told[i].fact.text))) ||
+      (SETS_UP.test(told[i].fact.text) ||
+        namesNothingYet(told[i].fact.text) ||
+        // One figure of two that are set against each other is half the truth.
+        disputedBetween(claimed(told[i]), claimed(told[i + 1])) !== null)) ||
     saidAtLast(told, i) ||
     (COUNTS.test(told[i].fact.text) && COUNTS_ON.test(told[i + 1].fact.text)));
 

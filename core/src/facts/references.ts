@@ -4,6 +4,7 @@
  */
 import { PATTERNS } from '../language/lexicon.ts';
 import { anyNoun, isA } from '../language/classes.ts';
+import { CARDINAL_WORD, ORDINAL_WORD } from '../language/numbers.ts';
 import { hasFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
 import { stems } from './centrality.ts';
 import type { TaggedSentence } from './facts.ts';
@@ -28,9 +29,14 @@ export interface Reference {
 }
 
 const LEANS_BACK =
-  /^["“]?(?:An? (?:similar|further|second|third|comparable|rival)(?= [a-z])|But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|second|third|fourth|fifth|sixth|former|latter|next|rest|last|first|two|three|four|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|(?:Two|Three|Four|Five|Six|Seven|Eight|Nine|Ten|Eleven|Twelve)(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
+  /^["“]?(?:An? (?:similar|further|second|third|comparable|rival)(?= [a-z])|But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|former|latter|next|rest|last|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
+/** "Nine were lost.", "The third broke.": some of what was counted before. */
+const COUNTED_BACK = new RegExp(
+  String.raw`^["“]?(?:${CARDINAL_WORD}(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|the (?:${ORDINAL_WORD}|two|three|four)\b)`,
+  'i',
+);
 const TIME_BACK = new RegExp(
-  String.raw`\b(?:that|the same|the following|the next) TIME\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b|\bon the (?:second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth) (?:day|night|morning|evening|afternoon|week|attempt|try|visit)\b(?! of\b)`.replace(
+  String.raw`\b(?:that|the same|the following|the next) TIME\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b|\bon the (?!first\b)${ORDINAL_WORD} (?:day|night|morning|evening|afternoon|week|attempt|try|visit)\b(?! of\b)`.replace(
     'TIME',
     anyNoun('time'),
   ),
@@ -47,7 +53,10 @@ const OPENS_ON = /^["“]?(?:It|Its|They|Their|Theirs|Them|He|Him|His|She|Her|He
 
 /** Whether a line's first words point at what was said before it, so that it can't be heard without that. */
 export const leansOnBefore = (text: string): boolean =>
-  (OPENS_ON.test(text) && !EXPLETIVE.test(text)) || LEANS_BACK.test(text) || TIME_BACK.test(text);
+  (OPENS_ON.test(text) && !EXPLETIVE.test(text)) ||
+  LEANS_BACK.test(text) ||
+  COUNTED_BACK.test(text) ||
+  TIME_BACK.test(text);
 
 const THINGS = new Set(['it', 'its', 'itself']);
 const MANY = new Set(['they', 'them', 'their', 'theirs', 'themselves']);
@@ -240,7 +249,7 @@ export function references(
     if (sameBlock && openQuote(sentences, s)) previous('it goes on with a quotation');
     const opener = fact.text;
     if (
-      LEANS_BACK.test(opener) &&
+      (LEANS_BACK.test(opener) || COUNTED_BACK.test(opener)) &&
       !(
         /^(?:Most|Some|More|Each|Now|All of|Both)\b/.test(opener) &&
         !sameBlock &&

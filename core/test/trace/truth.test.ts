@@ -48,6 +48,52 @@ const CASES: readonly (readonly [what: string, kind: RetoldKind, level: Level, b
   ['who does what to whom', 'direction', 'unsupported', 'The smith’s grandson blamed the mayor.', 'The mayor blamed the smith’s grandson.'],
 ]; // prettier-ignore
 
+const LIMITED = await readSource(
+  `Rope on the old ferry
+
+The ferry at Stole carries cars on weekdays only. Its rope can be spliced by hand, except where salt has stiffened the core. The refund is paid to holders of a paper ticket only. Passengers may stand on the upper deck as long as the wind stays under force five.
+
+Police counted 1,500 people on the quay in June. The organisers put it at 4,000.
+
+The council says the new winch will cost 40,000 pounds, while the ferrymen say it was 18,000.`,
+  { kind: 'news' },
+);
+const limited = makeRetoldChecker(
+  [{ letter: 'A', text: LIMITED.text, facts: extractFacts(LIMITED, tagger) }],
+  { tagger, kin },
+);
+/** What is said of a line that rests on the facts that hold these words. */
+const said = (text: string, words: string, behind = '') =>
+  limited
+    .check({
+      text,
+      facts: extractFacts(LIMITED, tagger)
+        .filter((f) => f.text.includes(words))
+        .map((f) => ({ source: 'A', fact: f.id })),
+      behind,
+    })
+    .map((f) => f.says);
+
+describe('what the source limits', () => {
+  it('is marked when it is told of all', () => {
+    expect(said('The ferry at Stole carries cars.', 'carries cars')).to.deep.equal(['The source limits it: “on weekdays only”.']); // prettier-ignore
+    expect(said('Its rope can be spliced by hand.', 'spliced')).to.deep.equal([]);
+    expect(said('You splice its rope by hand.', 'spliced')).to.deep.equal(['The source limits it: “except where salt has stiffened the core”.']); // prettier-ignore
+  });
+  it('passes with the limit, in that line or the next, in other words too', () => {
+    expect(said('The ferry at Stole carries cars on weekdays.', 'carries cars')).to.deep.equal([]);
+    expect(said('The ferry at Stole carries cars.', 'carries cars', 'On weekdays, that is.')).to.deep.equal([]); // prettier-ignore
+  });
+});
+
+describe('figures that two people give', () => {
+  it('travel together', () => {
+    expect(said('Police counted 1,500 people on the quay.', 'Police counted')).to.deep.equal(['The source also has “4,000”, on somebody else’s word: both are told.']); // prettier-ignore
+    expect(said('Police counted 1,500 people on the quay.', 'Police counted', 'The organisers say 4,000.')).to.deep.equal([]); // prettier-ignore
+    expect(said('The council says the winch will cost 40,000 pounds.', 'winch').join(' ')).to.contain('18,000'); // prettier-ignore
+  });
+});
+
 describe('a line held against its source', () => {
   for (const [what, kind, level, bad, good] of CASES) {
     it(`${what}: “${bad}” is ${level === 'wrong' ? 'accused' : 'marked'}`, () =>

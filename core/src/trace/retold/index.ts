@@ -9,6 +9,7 @@ import type { Fact } from '../../facts/facts.ts';
 import { quotesIn } from '../../facts/extract.ts';
 import { cause } from './cause.ts';
 import { denial } from './denial.ts';
+import { disputed } from './disputed.ts';
 import { direction } from './direction.ts';
 import type { Check, JudgedFault, PassageFact, Retelling, RetoldFault, RetoldKind, Stock } from './fault.ts';
 import { certainty } from './certainty.ts';
@@ -17,6 +18,7 @@ import { elsewhere } from './elsewhere.ts';
 import { CURRENCIES, UNITS, UNIT_NAMES } from '../../language/lexicon.ts';
 import { evidenceIndex } from './evidence.ts';
 import { compared } from './compared.ts';
+import { limit } from './limit.ts';
 import { linked } from './linked.ts';
 import { misplaced } from './misplaced.ts';
 import { asDigits, digitsOf } from './figures.ts';
@@ -57,9 +59,9 @@ const denialOrDirection: Check = (r) => {
 };
 
 /** In the order in which a reader should hear of them. */
-const AGAINST_FACTS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, nothing]; // prettier-ignore
+const AGAINST_FACTS: readonly Check[] = [quotes, names, values, exclusive, substituted, hedges, denialOrDirection, whole, cause, order, said, disputed, nothing]; // prettier-ignore
 /** What the facts leave out stands in the sentences. */
-const AGAINST_SENTENCES: readonly Check[] = [speaker, elsewhere, misplaced, compared, certainty, polarity, roles, linked, reason, quantity, superlative, earlier, invented]; // prettier-ignore
+const AGAINST_SENTENCES: readonly Check[] = [speaker, elsewhere, misplaced, compared, certainty, polarity, roles, linked, reason, quantity, limit, superlative, earlier, invented]; // prettier-ignore
 /** From this likeness on a line without a fact rests on a sentence. */
 const RESTS = 0.45;
 

@@ -1,4 +1,5 @@
 /** Who says so: kept, given to somebody else, or lost. */
+import { stems } from '../../facts/centrality.ts';
 import { coverage } from './text.ts';
 import { attributionOf } from '../../facts/saying.ts';
 import { replacedIn, type Check } from './fault.ts';
@@ -56,18 +57,21 @@ const lost: Check = ({ told, passage, facts, before, behind, tools }) => {
   const who = fact.speaker.split(/\s+/).at(-1)!.toLowerCase();
   for (const near of [before, behind])
     if (SAYS.test(near) && (near.toLowerCase().includes(who) || /\b(?:he|she|they)\b/i.test(near))) return [];
-  // "…, who has worked here for nineteen years": what the source says of the speaker is nobody's claim.
+  // "…, a nurse who has worked here for nineteen years": what the source says of the speaker is nobody's claim.
   const at = passage.text.indexOf(fact.speaker);
   const aside =
-    passage.text.slice(at + fact.speaker.length).match(/^,? (?:who|which|whose)\b[^.]*/)?.[0] ?? '';
+    passage.text
+      .slice(at + fact.speaker.length)
+      .match(/^(?:,? (?:who|which|whose)|, (?:an?|the|his|her|their|its) )\b[^.]*/)?.[0] ?? '';
   const asideRoots = new Set(
     passage.words.flatMap(
       (w) =>
       w.root && aside && w.start >= at + fact.speaker!.length && w.end <= at + fact.speaker!.length + aside.length ? [w.root] : [], // prettier-ignore
     ),
   );
-  const claimed = [...passage.roots].filter((x) => !asideRoots.has(x));
-  const own = [...told.roots];
+  const speaking = new Set(tools.tagger(fact.speaker).flatMap((t) => stems(t.lemma)));
+  const claimed = [...passage.roots].filter((x) => !asideRoots.has(x) && !speaking.has(x));
+  const own = [...told.roots].filter((x) => !speaking.has(x));
   const shared = own.filter((x) => coverage([x], new Set(claimed), tools.kin) === 1);
   const sharedAside = own.filter((x) => coverage([x], asideRoots, tools.kin) === 1);
   const values = told.values.filter((v) => passage.values.some((p) => p.value === v.value)).length;
