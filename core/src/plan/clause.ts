@@ -1,4 +1,5 @@
 /** A fact's own clause as what follows "why", as a question, as a noun phrase: for titles, hooks and promises. */
+import { AUXILIARY } from '../language/closed.ts';
 import type { Fact } from '../facts/facts.ts';
 import { formOf, inflect } from '../language/inflect.ts';
 import { isFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
@@ -53,7 +54,7 @@ export function plainClause(fact: Fact): PlainClause | null {
 export const whyClause = (c: PlainClause): string =>
   `why ${c.subject} ${c.verb}${c.object ? ` ${c.object}` : ''}`;
 
-const AUX = /^(?:is|are|was|were|has|have|had|can|could|will|would|may|might|must|should|am|do|does|did)$/i;
+const AUX = new RegExp(`^${AUXILIARY}$`, 'i');
 
 /** "Why was the line closed?": the clause turned round; null when its verb can't be. */
 export function whyQuestion(c: PlainClause, tagger: Tagger, word = 'Why'): string | null {

@@ -5,7 +5,7 @@ import { scopeOf, secondOf, whereOf, wholeScope } from './scope.ts';
 import type { Amount, Operation, Request, ReviseContext, Scope } from './types.ts';
 import { OPERATIONS } from './ops/index.ts';
 import { bareNote } from './bare.ts';
-import { CLOSED } from '../source/page/features.ts';
+import { CLOSED } from '../language/closed.ts';
 import { readNote, type NoteRead } from './grammar/index.ts';
 import { FIRST_WORDS } from './grammar/verbs.ts';
 import { NEXT, ORDERED_BEHIND, ORDER_WORDS, formsOf, onlySays, partsOf, withoutSlips } from './plainly.ts';

@@ -4,6 +4,7 @@
  * are aligned by the share of content words (Dice), after the monolingual aligner of Sultan, Bethard and Sumner (2014)
  * reduced to lemmas and numbers.
  */
+import { DENIAL, JOINS, LIGHT } from '../language/closed.ts';
 import { CARDINAL_WORD, ORDINAL_WORD } from '../language/numbers.ts';
 import { anyNoun } from '../language/classes.ts';
 import { datesIn, numbersIn } from '../facts/extract.ts';
@@ -78,14 +79,11 @@ interface Clause {
 }
 
 const CONTENT = new Set(['NOUN', 'PROPN', 'VERB', 'ADJ', 'NUM', 'ADV']);
-const LIGHT =
-  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such)$/;
-const DENIES = /^(?:not|n['’]t|no|never|nobody|none|nothing|neither|nor|without|hardly|cannot|can['’]t)$/i;
-const BOUNDARY =
-  /^(?:[;:,]|and|but|so|or|that|which|who|whose|where|when|while|because|although|though|if|after|before|until|since|as|than|once|unless|whether)$/i;
+const DENIES = new RegExp(`^${DENIAL}$`, 'i');
+const BOUNDARY = new RegExp(`^(?:[;:,]|${JOINS})$`, 'i');
 
 const key = (t: TaggedToken) => t.lemma.replace(/[’']s$/, '');
-const isContent = (t: TaggedToken) => CONTENT.has(t.pos) && !LIGHT.test(t.lemma) && /[\p{L}\d]/u.test(t.text);
+const isContent = (t: TaggedToken) => CONTENT.has(t.pos) && !LIGHT.has(t.lemma) && /[\p{L}\d]/u.test(t.text);
 
 /** The clauses of a text: one a finite verb, from one boundary to the next. Quotations are left out. */
 export function clausesOf(text: string, tagger: Tagger): Clause[] {
@@ -197,7 +195,7 @@ function align(told: readonly Clause[], source: readonly Clause[]): (Clause | nu
         s,
         d:
           dice(t.content, s.content) +
-          (t.verb && s.verb && t.verb.lemma === s.verb.lemma && !LIGHT.test(t.verb.lemma) ? 0.15 : 0),
+          (t.verb && s.verb && t.verb.lemma === s.verb.lemma && !LIGHT.has(t.verb.lemma) ? 0.15 : 0),
       }))
       .sort((a, b) => b.d - a.d)[0];
     return best && best.d >= ALIGNED ? best.s : null;
@@ -317,7 +315,7 @@ function orders(text: string, tagger: Tagger): [string, string][] {
   const out: [string, string][] = [];
   const verbNear = (from: number, step: 1 | -1) => {
     for (let j = from, n = 0; j >= 0 && j < tokens.length && n < 14; j += step, n++) {
-      if (tokens[j].pos === 'VERB' && !LIGHT.test(tokens[j].lemma)) return tokens[j].lemma;
+      if (tokens[j].pos === 'VERB' && !LIGHT.has(tokens[j].lemma)) return tokens[j].lemma;
       if (/^[.;]$/.test(tokens[j].text)) return null;
     }
     return null;
@@ -478,7 +476,7 @@ export function faultsIn(
     if (t.verb && t.subject && !['PRON'].includes(t.subject.pos)) {
       // The source clause with the same verb, when there is just one.
       const sameVerb = sourceClauses.filter((c) => c.verb?.lemma === t.verb!.lemma);
-      const c = sameVerb.length === 1 && !LIGHT.test(t.verb.lemma) ? sameVerb[0] : s;
+      const c = sameVerb.length === 1 && !LIGHT.has(t.verb.lemma) ? sameVerb[0] : s;
       const subjects = [c.subject, c.agent, t.verb.lemma === c.verb?.lemma ? null : s.subject].flatMap((x) =>
         x ? [key(x)] : [],
       );
@@ -500,7 +498,7 @@ export function faultsIn(
         !c.agent &&
         key(t.subject) !== key(c.subject) &&
         objectsOf(c).has(key(t.subject)) &&
-        !LIGHT.test(t.verb.lemma)
+        !LIGHT.has(t.verb.lemma)
       )
         add('subject', t.subject.text, c.subject.text);
     }

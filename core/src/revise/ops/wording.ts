@@ -1,6 +1,6 @@
 /** Wording: one phrase for another as it is quoted, sentences made one or two, names told otherwise, a source's own words. */
 import { veiled } from '../../draft/settle.ts';
-import { CLOSED } from '../../source/page/features.ts';
+import { CLOSED } from '../../language/closed.ts';
 import { spanOf } from '../said.ts';
 import {
   isKept,

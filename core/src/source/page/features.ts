@@ -5,12 +5,9 @@
  */
 import { CONTENT, MARKED, isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
+import { CLOSED } from '../../language/closed.ts';
 import { ADDRESS, AGO, CLOCK, CREDIT, DAY, PARTED, TELEPHONE } from './shapes.ts';
 
-/** English words of the closed classes: determiners, pronouns, prepositions, conjunctions, auxiliaries, particles (the classes as in Quirk et al., A Comprehensive Grammar of the English Language, 2.34; the list from memory). */
-export const CLOSED: ReadonlySet<string> = new Set(
-  'a an the this that these those my your his her its our their some any no every each all both half either neither much many more most few little less several enough such what which who whom whose i you he she it we they me him us them mine yours hers ours theirs myself himself herself itself themselves one ones something anything nothing everything somebody anybody nobody everybody someone anyone of in on at by for with from to into onto out off up down over under about above below between among through during before after since until till against without within along across behind beside near around past toward towards upon and or but nor so yet if because although though while when where whether unless than as be am is are was were been being have has had having do does did will would shall should can could may might must not there here then now only just also too very still even ever never again already almost quite'.split(' '),
-); // prettier-ignore
 const YOU = /^(?:you|your|yours|you['’]\w+)$/;
 const WE = /^(?:we|our|ours|us|we['’]\w+)$/;
 const I = /^(?:i|my|me|mine|i['’]\w+)$/;

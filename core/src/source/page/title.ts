@@ -1,7 +1,8 @@
 /** The row above a text that is its title, found by learned weights (scripts/pages/titles.ts) where no markup says so. */
 import { literal } from '../../language/literal.ts';
 import { wordsOf, type Atom } from './atom.ts';
-import { CLOSED, hashOf, isProse } from './features.ts';
+import { CLOSED } from '../../language/closed.ts';
+import { hashOf, isProse } from './features.ts';
 import { titleModel } from './models.ts';
 import { mailHeads } from './records.ts';
 import { DAY, isStamp } from './shapes.ts';

@@ -1,4 +1,5 @@
 /** A telling and a passage made ready to be compared: segments with what they deny and doubt, roots of content words, values. */
+import { DENIAL, JOINS, LIGHT } from '../../language/closed.ts';
 import { looksCompared } from '../../language/classes.ts';
 import { stems } from '../../facts/centrality.ts';
 import { valuesOf, type Value } from './figures.ts';
@@ -43,14 +44,10 @@ export interface Said {
 }
 
 const CONTENT = new Set(['NOUN', 'PROPN', 'VERB', 'ADJ', 'ADV']);
-const LIGHT =
-  /^(?:be|have|do|will|would|can|could|may|might|must|shall|should|get|go|come|make|take|give|let|then|also|very|just|only|not|so|there|here|now|still|even|too|own|other|more|most|such|several|many|much|few|some|all|both|each|every|another|whole|again|ever|never|yet|already|quite|rather|really|thing|way|lot|one|time|away|right|back|first|out|up|down|off|on)$/;
-const BREAK =
-  /^(?:[;:,.!?()–—]|and|but|so|or|that|which|who|whose|where|when|while|because|although|though|if|after|before|until|till|since|as|than|once|unless|whether|whenever)$/i;
+const BREAK = new RegExp(`^(?:[;:,.!?()–—]|${JOINS})$`, 'i');
 const KEEPS = /^(?:keep|stop|prevent|protect|save|hinder)$/;
 const OPENS_DOUBT = /^(?:if|whether|unless|whenever|until|till|when|before)$/i;
-const DENIES =
-  /^(?:not|n['’]t|no|never|nobody|none|nothing|neither|nor|without|hardly|barely|seldom|cannot|nowhere)$/i;
+const DENIES = new RegExp(`^${DENIAL}$`, 'i');
 /** Words that deny without a word of denial. */
 const DENIES_BY_MEANING =
   /^(?:refuse|fail|forbid|ban|lack|stop|prevent|deny|avoid|miss|lose|unable|impossible|dismiss|rarely|only|free|instead|empty|blind)$/;
@@ -68,7 +65,7 @@ const plainDegree = (lemma: string, kin: Kin | null) => {
 };
 
 const rootOf = (t: TaggedToken, kin: Kin | null): string | null => {
-  if (!CONTENT.has(t.pos) || LIGHT.test(t.lemma) || !/\p{L}{2}/u.test(t.text)) return null;
+  if (!CONTENT.has(t.pos) || LIGHT.has(t.lemma) || !/\p{L}{2}/u.test(t.text)) return null;
   const lemma = t.pos === 'ADJ' || t.pos === 'ADV' ? plainDegree(t.lemma, kin) : t.lemma;
   return stems(lemma.replace(/'s$/, ''))[0] ?? null;
 };
