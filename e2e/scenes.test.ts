@@ -176,6 +176,26 @@ describe('scenes and handoff', function () {
     await page.waitForFunction((n) => document.querySelectorAll('[data-testid=scene]').length === n, before);
   });
 
+  it('are as many as are asked for, or one every so many seconds', async () => {
+    const { page } = desk;
+    const before = await scenes().count();
+    const field = page.getByRole('textbox', { name: 'Pictures in all' });
+    await field.fill(String(before + 12));
+    await field.press('Enter');
+    await soon(async () => expect(Math.abs((await scenes().count()) - before - 12)).to.be.at.most(2));
+    const every = page.getByRole('textbox', { name: 'Seconds a picture on average' });
+    const was = Number(await every.inputValue());
+    await every.fill(String(was * 2));
+    await every.press('Enter');
+    await soon(async () => expect(Number(await every.inputValue())).to.be.within(was * 1.8, was * 2.2));
+    // What is no number changes nothing.
+    await field.fill('many');
+    await field.press('Enter');
+    expect(Number(await every.inputValue())).to.be.within(was * 1.8, was * 2.2);
+    await page.getByRole('button', { name: 'As computed' }).first().click();
+    await page.waitForFunction((n) => document.querySelectorAll('[data-testid=scene]').length === n, before);
+  });
+
   it('hand over one zip, and say later in plain words what has changed', async () => {
     const { page } = desk;
     await page.getByRole('link', { name: 'Handoff' }).click();

@@ -65,6 +65,7 @@ import {
   lengthFrom,
   oneOf,
   paceFrom,
+  picturesFrom,
   scriptFrom,
   knownVoice,
   voiceFrom,
@@ -428,10 +429,10 @@ export const commands: Readonly<Record<string, (args: readonly string[]) => Outp
   },
 
   scenes: (args) => {
-    const { values, files } = parse(args, { frame: text }, { least: 1, most: 1, what: 'one script file' });
+    const { values, files } = parse(args, { frame: text, pictures: text }, { least: 1, most: 1, what: 'one script file' }); // prettier-ignore
     const script = neededScript(files[0]);
     const frame = oneOf('frame', str(values.frame), FRAMES) ?? script.frame;
-    const { scenes, pictures, cast } = filmOfFile(script, frame);
+    const { scenes, pictures, cast } = filmOfFile(script, frame, picturesFrom(str(values.pictures)));
     return { out: json(scenes.map((scene, i) => printedScene(scene, pictures[i], cast))) };
   },
 

@@ -9,7 +9,7 @@ import {
   type Kit,
   type UploadSource,
 } from '@ursprung/core/handoff';
-import { filmOf, type Film } from '@ursprung/core/scenes';
+import { filmOf, paceForCount, type Film } from '@ursprung/core/scenes';
 import { sectionsOfFile, type Frame, type ScriptFile } from '@ursprung/core/script';
 import { getClock, getFonts, getKin, getPronouncer, getSenses, getTagger } from '@ursprung/server/tools';
 import { UsageError, knownVoice, voiceFrom } from './input.ts';
@@ -29,7 +29,14 @@ const toolsOf = (script: ScriptFile) => ({
   clock: getClock(voiceFrom(knownVoice(script)), script.pace),
 });
 
-export function filmOfFile(script: ScriptFile, frame: Frame): Film {
+/** `pictures`: cut into as nearly so many as its words allow. */
+export function filmOfFile(script: ScriptFile, frame: Frame, pictures?: number): Film {
+  const tools = toolsOf(script);
+  const mood = script.mood ?? 'calm';
+  const handles =
+    pictures === undefined
+      ? undefined
+      : paceForCount(pictures, sectionsOfFile(script), tools.clock, { frame, mood }).handles;
   return filmOf(
     {
       title: script.title,
@@ -37,11 +44,11 @@ export function filmOfFile(script: ScriptFile, frame: Frame): Film {
       sources: sourcesOf(script),
       own: [],
       frame,
-      mood: script.mood ?? 'calm',
+      mood,
       style: '',
-      pace: {},
+      pace: { ...(handles ? { handles } : {}) },
     },
-    toolsOf(script),
+    tools,
   );
 }
 

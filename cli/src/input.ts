@@ -84,6 +84,16 @@ export function paceFrom(value: string | undefined): number | undefined {
   return pace;
 }
 
+/** More pictures than any script is cut into. */
+const MOST_PICTURES = 5000;
+export function picturesFrom(value: string | undefined): number | undefined {
+  if (value === undefined) return undefined;
+  const pictures = Number(value);
+  if (!Number.isInteger(pictures) || pictures < 1 || pictures > MOST_PICTURES)
+    throw new UsageError(`Say how many pictures: a whole number from 1 to ${MOST_PICTURES}.`);
+  return pictures;
+}
+
 /** A shipped voice by name, or one from a file made by calibrate. */
 export function voiceFrom(value: string | undefined): Voice {
   if (value === undefined) return SHIPPED_VOICES.even;

@@ -15,7 +15,7 @@ const USAGE = `Usage: ursprung COMMAND …
   revise SCRIPT --note "…"
   commission SOURCE|SCRIPT… --seconds N [--section ID] [--letters N]
   commission SCRIPT --reply FILE [--by NAME] [--as script|report]
-  scenes SCRIPT [--frame F]
+  scenes SCRIPT [--frame F] [--pictures N]
   export SCRIPT --as FORMAT [--out FILE] [--rate 24|25|29.97|30] [--limit N] [--for WHO] [--recording WAV|SRT|VTT]
     FORMAT: ${[...writers.map((w) => w.id), 'kit'].join('|')}`;
 

@@ -72,6 +72,9 @@ describe('the command line', function () {
     expect([scenes[0].start, scenes.at(-1).end]).to.deep.equal([0, script.seconds]);
     for (const scene of scenes)
       expect(scene).to.include.keys('id', 'search', 'description', 'cast', 'setting', 'sound', 'onScreen');
+    const fewer = JSON.parse((await run('scenes', path, '--pictures', '12')).out);
+    expect(fewer.length).to.be.within(10, 14);
+    expect((await run('scenes', path, '--pictures', 'many')).err).to.contain('Say how many pictures');
     const otio = JSON.parse((await run('export', path, '--as', 'otio', '--rate', '29.97')).out);
     expect(otio.OTIO_SCHEMA).to.equal('Timeline.1');
     expect((await run('export', path, '--as', 'chapters')).out).to.match(/^0:00 \S|^$/);

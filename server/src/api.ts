@@ -18,7 +18,7 @@ import {
   partSchema,
   promiseSchema,
 } from '@ursprung/core/plan';
-import { castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
+import { MOST_HANDLES, castOwnSchema, paceHandleSchema } from '@ursprung/core/scenes/desk';
 import type { HouseStyle } from '@ursprung/core/measure';
 import { FRAME_RATES, RECIPIENTS, type Recipient } from '@ursprung/core/handoff/desk';
 import { recordingSchema, uploadOwnSchema } from '@ursprung/core/handoff/desk';
@@ -126,7 +126,7 @@ export const scriptSettings = z.object({
   parts: z.array(partSchema).max(20).optional(),
   waived: z.array(waiverInput).max(500).optional(),
   /** The writer's own curve of seconds a picture. */
-  paceCurve: z.array(paceHandleSchema).max(40).optional(),
+  paceCurve: z.array(paceHandleSchema).max(MOST_HANDLES).optional(),
   /** Frame rate and size of files for the next people, what is made by machine, the uploader's own words. */
   handoff: handoffSettings.optional(),
   /** What the writer says of people and places. */

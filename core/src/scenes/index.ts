@@ -1,6 +1,7 @@
 export * from './breaks.ts';
 export * from './film.ts';
 export * from './pace.ts';
+export * from './count.ts';
 export * from './figures.ts';
 export * from './senses.ts';
 export * from './cast.ts';

@@ -29,6 +29,8 @@ const BY_MOOD: Readonly<Record<Mood, number>> = {
 };
 
 /** A handle of the writer's own curve: at a share of the script's planned time, so many seconds a picture. */
+/** The most handles of a curve. */
+export const MOST_HANDLES = 40;
 export const paceHandleSchema = z.object({
   at: z.number().min(0).max(1),
   seconds: z.number().min(0.5).max(30),

@@ -1,6 +1,13 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { breakScenes, partedAt, wantedMs, LONG_SCENE_MS, type Scene } from '../../src/scenes/index.ts';
+import {
+  breakScenes,
+  paceForCount,
+  partedAt,
+  wantedMs,
+  LONG_SCENE_MS,
+  type Scene,
+} from '../../src/scenes/index.ts';
 import {
   docFromSections,
   emptyLine,
@@ -203,6 +210,42 @@ describe('the pace of pictures', () => {
       { at: 0.8, seconds: 8 },
     ];
     expect(wantedMs(roles, { frame: '16:9', handles })).to.deep.equal([2000, 3000, 5000, 7000, 8000]);
+  });
+});
+
+describe('a number of pictures asked for', () => {
+  const words = 'The gate came up, the water ran out, and the keeper stood there with a lamp in his hand. Nobody had seen it in forty years.'; // prettier-ignore
+  const script = (lines: number): PlainSection[] =>
+    (['hook', 'ground', 'strain', 'close'] as const).map((role) => ({
+      ...section(role, ...Array.from({ length: lines }, () => line(words))),
+      plannedMs: 30_000,
+    }));
+  const pace = { frame: '16:9' as const };
+
+  it('is met as nearly as words allow, with sections as unlike each other as before', () => {
+    const sections = script(5);
+    for (const count of [16, 24, 30, 45]) {
+      const found = paceForCount(count, sections, clock, pace);
+      expect(breakScenes(sections, clock, { ...pace, handles: found.handles })).to.have.length(found.count);
+      expect(Math.abs(found.count - count), String(count)).to.be.at.most(2);
+      const [hook, ground] = found.handles;
+      expect(hook.seconds).to.be.below(ground.seconds);
+    }
+  });
+  it('is as near as it gets where the words allow no more or no fewer', () => {
+    const sections = script(1);
+    expect(paceForCount(1, sections, clock, pace).count).to.be.within(1, 8);
+    const most = paceForCount(4000, sections, clock, pace);
+    expect(most.count).to.be.below(200);
+    for (const { at, seconds } of most.handles) {
+      expect(at).to.be.within(0, 1);
+      expect(seconds).to.be.within(0.5, 30);
+    }
+  });
+  it('of today’s number changes nothing', () => {
+    const sections = script(3);
+    const now = breakScenes(sections, clock, pace).length;
+    expect(paceForCount(now, sections, clock, pace).count).to.equal(now);
   });
 });
 

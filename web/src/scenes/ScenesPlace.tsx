@@ -11,6 +11,7 @@ import { Foot } from '../shell/Foot.tsx';
 import { CastDialog } from './CastDialog.tsx';
 import { ContactSheet } from './ContactSheet.tsx';
 import { PaceBand } from './PaceBand.tsx';
+import { PictureCount } from './PictureCount.tsx';
 import { FrameDefs } from './SceneFrame.tsx';
 import { ScenePanel, WHY } from './ScenePanel.tsx';
 import {
@@ -204,10 +205,15 @@ export function ScenesPlace({ session }: { session: ScriptSession }) {
           )}
           {scenes.length > 0 && (
             <div className="columnhead !px-0 flex flex-wrap gap-x-4 min-h-8 items-center">
-              <span className="flex-1">
+              <span className="grow basis-60">
                 scenes 1 to {scenes.length}; a second is as long in every row
                 {waiting ? ', pictures are being worked out' : ''}
               </span>
+              <PictureCount
+                count={scenes.length}
+                totalMs={totalMs}
+                onCount={(n) => void session.askPictures(n)}
+              />
               {error && <span className="finding">{error}</span>}
               {(['traps', 'repeats', 'long', 'silent'] as const).map((k) =>
                 counts[k] ? (

@@ -1,4 +1,5 @@
 /** The page's clock and trace: a worker that is told what to time, and the answers it owes. */
+import type { PaceForCount } from '@ursprung/core/scenes/desk';
 import type { PlainSection } from '@ursprung/core/script';
 import type { FromWorker, LaidRecording, LineTime, ToWorker, WorkerLine } from '../text/messages.ts';
 
@@ -28,6 +29,11 @@ export class PageClock {
   private readonly laying = new Map<
     number,
     { done: (r: LaidRecording) => void; failed: (e: Error) => void }
+  >();
+
+  private readonly pacing = new Map<
+    number,
+    { done: (p: PaceForCount) => void; failed: (e: Error) => void }
   >();
 
   constructor(private readonly hears: ClockHears) {
@@ -62,6 +68,15 @@ export class PageClock {
     });
   }
 
+  /** The curve with which the script has so many pictures, or as nearly. */
+  paceFor(sections: readonly PlainSection[], count: number): Promise<PaceForCount> {
+    const turn = ++this.asks;
+    return new Promise((done, failed) => {
+      this.pacing.set(turn, { done, failed });
+      this.post({ type: 'pace', turn, sections: traceSections(sections), count });
+    });
+  }
+
   /** Lays a recording against sections. Rejects with words for the person. */
   lay(
     sections: readonly PlainSection[],
@@ -76,9 +91,11 @@ export class PageClock {
 
   /** Nobody waits for what will not come. */
   private stopped(message: string): void {
-    for (const { failed } of [...this.asked.values(), ...this.laying.values()]) failed(new Error(message));
+    for (const { failed } of [...this.asked.values(), ...this.laying.values(), ...this.pacing.values()])
+      failed(new Error(message));
     this.asked.clear();
     this.laying.clear();
+    this.pacing.clear();
     this.hears.failed(message);
   }
 
@@ -86,6 +103,10 @@ export class PageClock {
     switch (message.type) {
       case 'failed':
         return this.stopped(message.message);
+      case 'paced':
+        this.pacing.get(message.turn)?.done(message.pace);
+        this.pacing.delete(message.turn);
+        return;
       case 'laid':
       case 'not laid': {
         const asked = this.laying.get(message.turn);

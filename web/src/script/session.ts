@@ -350,6 +350,21 @@ export class ScriptSession {
     return out;
   }
 
+  /** Asks for so many pictures: the wanted curve becomes longer or shorter throughout, and what is said if no nearer number can be had. */
+  async askPictures(count: number): Promise<void> {
+    try {
+      const found = await this.clock.paceFor(this.snapshot.sections, count);
+      await this.change({ paceCurve: found.handles });
+      this.say(
+        found.count === count
+          ? null
+          : `${found.count} pictures: as near to ${count} as these words, rests and cuts of your own allow.`,
+      );
+    } catch (error) {
+      this.say((error as Error).message);
+    }
+  }
+
   /** Lays a recording against the script, in the worker. Rejects with words for the person. */
   layRecording = (files: { wav?: ArrayBuffer; captions?: string }): Promise<LaidRecording> =>
     this.clock.lay(this.snapshot.sections, files);

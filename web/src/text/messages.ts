@@ -9,7 +9,7 @@ import type {
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
 import type { Laid } from '@ursprung/core/handoff/desk';
-import type { PaceWanted, Scene } from '@ursprung/core/scenes/desk';
+import type { PaceForCount, PaceWanted, Scene } from '@ursprung/core/scenes/desk';
 import type {
   LineMark,
   LineSource,
@@ -78,6 +78,8 @@ export type ToWorker =
   | { type: 'time'; turn: number; lines: WorkerLine[] }
   /** A recording to be laid against the script: its sound, its captions, or both. */
   | { type: 'lay'; turn: number; sections: WorkerSection[]; wav?: ArrayBuffer; captions?: string }
+  /** How long pictures must be wanted for the script to have so many. */
+  | { type: 'pace'; turn: number; sections: WorkerSection[]; count: number }
   | { type: 'trace'; turn: number; sections: WorkerSection[] };
 
 export type FromWorker =
@@ -92,6 +94,7 @@ export type FromWorker =
       loops: Loop[];
       novelty: NoveltyWindow[];
     }
+  | { type: 'paced'; turn: number; pace: PaceForCount }
   | { type: 'laid'; turn: number; recording: LaidRecording }
   | { type: 'not laid'; turn: number; message: string }
   | { type: 'failed'; message: string };

@@ -3,7 +3,7 @@ import dictionaryUrl from '../../../core/dist/pronunciations.bin?url';
 import { makePronouncer, openDictionary, type Pronouncer } from '@ursprung/core/language';
 import { noveltyOf } from '@ursprung/core/measure';
 import { loopsOf } from '@ursprung/core/desk';
-import { breakScenes, type PaceWanted } from '@ursprung/core/scenes/desk';
+import { breakScenes, paceForCount, type PaceWanted } from '@ursprung/core/scenes/desk';
 import type { PlainSection } from '@ursprung/core/script';
 import { SHIPPED_VOICES, makeClock, type Clock } from '@ursprung/core/timing';
 import { onRecording, paceOfRecording, withoutLead } from '@ursprung/core/handoff/recording';
@@ -59,6 +59,9 @@ async function handle(message: ToWorker): Promise<void> {
       times: clock.lines(message.lines).map(({ ms, startMs, words }) => ({ ms, startMs, words })),
       band: clock.voice.calibration.p50,
     });
+  } else if (message.type === 'pace' && clock) {
+    const { turn, sections, count } = message;
+    post({ type: 'paced', turn, pace: paceForCount(count, sections.map(asSection), clock, pace) });
   } else if (message.type === 'lay' && clock) {
     const { turn } = message;
     try {
