@@ -26,7 +26,7 @@ const NOUNS: Readonly<Record<string, readonly string[]>> = {
   structure: ['structure 1', 'way 6', 'facility 1'],
   land: ['geological_formation 1', 'land 2', 'land 4', 'body_of_water 1', 'vegetation 1', 'tract 1'],
   settlement: ['municipality 1', 'settlement 6', 'settlement 2', 'district 1', 'geographical_area 1'],
-measure: ['unit_of_measurement 1'],
+  measure: ['unit_of_measurement 1'],
   colour: ['color 1', 'chromatic_color 1', 'achromatic_color 1'],
 }; // prettier-ignore
 /** Words of every day that WordNet files elsewhere first, or lacks: "glove" is a baseball player's there, "hoodie" nothing. From memory. */

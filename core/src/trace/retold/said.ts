@@ -59,10 +59,11 @@ const lost: Check = ({ told, passage, facts, before, behind, tools }) => {
     if (SAYS.test(near) && (near.toLowerCase().includes(who) || /\b(?:he|she|they)\b/i.test(near))) return [];
   // "…, a nurse who has worked here for nineteen years": what the source says of the speaker is nobody's claim.
   const at = passage.text.indexOf(fact.speaker);
-  const aside =
-    passage.text
-      .slice(at + fact.speaker.length)
-      .match(/^(?:,? (?:who|which|whose)|, (?:an?|the|his|her|their|its) )\b[^.]*/)?.[0] ?? '';
+  const aside = /according to\s*$/i.test(passage.text.slice(0, at))
+    ? ''
+    : (passage.text
+        .slice(at + fact.speaker.length)
+        .match(/^,? (?:(?:an?|the|his|her|their|its) [^,.]{2,60}? )?(?:who|which|whose)\b[^.]*/)?.[0] ?? '');
   const asideRoots = new Set(
     passage.words.flatMap(
       (w) =>
