@@ -52,7 +52,7 @@ export async function openDesk(
     ],
   }));
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
-  page.setDefaultTimeout(60_000);
+  page.setDefaultTimeout(PATIENCE_MS);
   const errors: string[] = [];
   page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
   page.on('pageerror', (e) => errors.push(String(e)));
@@ -64,7 +64,7 @@ export async function openDesk(
 }
 
 /** How long a busy machine may take for what a free one does at once. */
-const PATIENCE_MS = 60_000;
+const PATIENCE_MS = 120_000;
 /** Asks again and again until it is so. `what`: said if it never is; the last answer can be told in it. */
 export async function until(test: () => Promise<boolean>, what: string | (() => string)): Promise<void> {
   const end = Date.now() + PATIENCE_MS;

@@ -170,7 +170,7 @@ describe('the Commission', function () {
     await desk.page.getByLabel('Rounds at most').selectOption('2');
     await desk.page.getByRole('button', { name: /^Have the section told by 127/ }).click();
     const status = desk.page.getByRole('status').filter({ hasText: /\d+ lines? by 127/ });
-    await status.waitFor({ timeout: 60_000 });
+    await status.waitFor({ timeout: 200_000 });
     expect(await status.innerText()).to.match(
       /\d+ lines? by 127\.0\.0\.1:\d+, stand-in.*round.*order.*tokens.*It lasts \d+:\d\d/,
     );
