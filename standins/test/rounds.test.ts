@@ -89,7 +89,7 @@ describe('an order told in rounds', function () {
     for (const o of orders.slice(1)) expect(o).to.match(/^ORDER: write /);
     // It stops when an answer changed nothing, well before its rounds are used up.
     const refused = told(hand, 'refusal', 8).orders;
-    expect(refused.length).to.be.lessThan(6);
+    expect(refused.length).to.be.lessThan(5);
     refused.slice(1).forEach((order, i) => expect(order).to.not.equal(refused[i]));
     expect(at.checked!.lines.some((l) => /Wren/.test(l.text) && l.mended !== '')).to.equal(false);
   });

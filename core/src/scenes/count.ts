@@ -4,6 +4,8 @@ import type { Clock } from '../timing/clock.ts';
 import { breakScenes } from './breaks.ts';
 import { MOST_HANDLES, wantedMs, type PaceHandle, type PaceWanted } from './pace.ts';
 
+/** More pictures than any script is cut into. */
+export const MOST_PICTURES = 5000;
 /** Bounds of a handle, in seconds, as the schema has them. */
 const SHORTEST = 0.5;
 const LONGEST = 30;

@@ -1,8 +1,6 @@
 /** How many pictures, and one every how many seconds: what is typed makes the wanted curve longer or shorter throughout. */
 import { useState } from 'react';
-
-/** More than any script is cut into. */
-const MOST = 5000;
+import { MOST_PICTURES } from '@ursprung/core/scenes/desk';
 
 export function PictureCount({
   count,
@@ -15,7 +13,7 @@ export function PictureCount({
 }) {
   const seconds = totalMs / 1000 / count;
   const ask = (wanted: number) => {
-    const whole = Math.max(1, Math.min(MOST, Math.round(wanted)));
+    const whole = Math.max(1, Math.min(MOST_PICTURES, Math.round(wanted)));
     if (Number.isFinite(whole) && whole !== count) onCount(whole);
   };
   return (
