@@ -20,7 +20,6 @@ const NOUNS: Readonly<Record<string, readonly string[]>> = {
   garment: ['clothing 1', 'footwear 1', 'headdress 1', 'spectacles 1', 'glove 2', 'footwear 2'],
   vehicle: ['conveyance 3', 'craft 2', 'vessel 2'],
   building: ['building 1', 'room 1', 'establishment 4', 'housing 1'],
-  structure: ['structure 1', 'way 6', 'facility 1'],
   land: ['geological_formation 1', 'land 2', 'land 4', 'body_of_water 1', 'vegetation 1', 'tract 1'],
   settlement: ['municipality 1', 'settlement 6', 'settlement 2', 'district 1', 'geographical_area 1'],
   measure: ['unit_of_measurement 1'],
@@ -40,8 +39,6 @@ const BESIDES: Readonly<Record<string, string>> = {
   settlement: 'hamlet port parish isle country region county capital',
   land: 'isle wood plain moor harbour harbor reservoir quarry sandbank volcano farm',
   building: 'cafe farm flat forge laboratory school studio ward workshop',
-  structure:
-    'cafe farm flat forge laboratory school studio ward workshop footbridge church court harbour harbor roof',
 };
 /** Words that prose by other hands mostly means otherwise than the tagged texts do. */
 const OTHERWISE: Readonly<Record<string, string>> = {

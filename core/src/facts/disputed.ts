@@ -26,14 +26,16 @@ export interface Claimed {
 const REACH = 3;
 /** How a figure is given besides being said: "put it at 40", "counted 40". */
 const GIVES = `(?:${ASSERTS}|${THINKS}|puts?|counts?|counted|gives?|gave|speaks? of|spoke of)`;
-const PUTS = new RegExp(`\\b(?:${GIVES}|claims|estimates|reckons)\\b`, 'i');
+/** What of two sentences side by side is a verb for sure: "the union claims 40". */
+const GIVES_IT = `(?:${GIVES}|claims|estimates|reckons)`;
+const PUTS = new RegExp(`\\b${GIVES_IT}\\b`, 'i');
 /** Who gives it, where no verb of saying does: "Police counted …", "The union puts it at …". */
 const GIVER = new RegExp(
-  String.raw`^((?:the|an?|its|their|his|her)?\s?[\p{L}’'-]+(?:\s[\p{L}’'-]+){0,4}?)\s(?:${GIVES}|claims|estimates|reckons)\b`,
+  String.raw`^((?:the|an?|its|their|his|her)?\s?[\p{L}’'-]+(?:\s[\p{L}’'-]+){0,4}?)\s${GIVES_IT}\b`,
   'iu',
 );
 const giverOf = ({ text, tokens }: Claimed): string | null =>
-  (attributionOf(text, tokens)?.text ?? GIVER.exec(text)?.[1] ?? null)?.trim().toLowerCase() ?? null;
+  (attributionOf(text, tokens)?.text ?? GIVER.exec(text)?.[1])?.trim().toLowerCase() ?? null;
 const SETS_AGAINST =
   /^(?:But|However|Yet|Though|While|Whereas|Others?|Critics|Opponents|By contrast|On the other hand)\b|\b(?:however|by contrast|instead|only|as many as)\b/;
 /** "…, organisers 4,000": what the second says stands without a verb. */
@@ -79,7 +81,6 @@ export function disputedBetween(a: Claimed, b: Claimed): readonly [Figure, Figur
         rivals(x, y) &&
         (!bare || /\b(?:it|them|the (?:figure|number|total))\b/.test(b.text.slice(0, y.start)))
       )
-        // prettier-ignore
         return [x, y];
     }
   return null;

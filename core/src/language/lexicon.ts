@@ -68,8 +68,8 @@ export const WEEKDAYS = [
   'Saturday',
   'Sunday',
 ] as const;
-/** Titles before names, by whom they are said of. */
-export const TITLES = { he: titles.he, she: titles.she, either: titles.either } as const;
+/** Titles before names that are said of him, and of her. */
+export const TITLES = { he: titles.he, she: titles.she } as const;
 const longestFirst = (items: Iterable<string>) =>
   [...items].sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
 const escape = (s: string) => s.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');

@@ -2,13 +2,18 @@
 import type { PlainSection } from '../script/data.ts';
 import type { Clock } from '../timing/clock.ts';
 import { breakScenes } from './breaks.ts';
-import { MOST_HANDLES, wantedMs, type PaceHandle, type PaceWanted } from './pace.ts';
+import {
+  LONGEST_PICTURE,
+  MOST_HANDLES,
+  SHORTEST_PICTURE,
+  middlesOf,
+  wantedMs,
+  type PaceHandle,
+  type PaceWanted,
+} from './pace.ts';
 
 /** More pictures than any script is cut into. */
 export const MOST_PICTURES = 5000;
-/** Bounds of a handle, in seconds, as the schema has them. */
-const SHORTEST = 0.5;
-const LONGEST = 30;
 /** The curve is made so many times longer or shorter at most. */
 const MOST = 16;
 const HALVINGS = 16;
@@ -30,21 +35,15 @@ export function paceForCount(
   pace: PaceWanted,
 ): PaceForCount {
   const wanted = wantedMs(sections, pace);
-  const whole = sections.reduce((sum, s) => sum + s.plannedMs, 0);
-  let before = 0;
   // A handle in the middle of each section, where the section's own wish is read; of very many sections each second or third.
   const each = Math.ceil(sections.length / MOST_HANDLES);
-  const base = sections
-    .map((s, i) => {
-      const at = whole ? (before + s.plannedMs / 2) / whole : (i + 0.5) / sections.length;
-      before += s.plannedMs;
-      return { at: Math.round(at * 1e4) / 1e4, seconds: wanted[i] / 1000 };
-    })
+  const base = middlesOf(sections)
+    .map((middle, i) => ({ at: Math.round(middle * 1e4) / 1e4, seconds: wanted[i] / 1000 }))
     .filter((_, i) => i % each === 0);
   const by = (factor: number): PaceHandle[] =>
     base.map(({ at, seconds }) => ({
       at,
-      seconds: Math.round(Math.max(SHORTEST, Math.min(LONGEST, seconds * factor)) * 10) / 10,
+      seconds: Math.round(Math.max(SHORTEST_PICTURE, Math.min(LONGEST_PICTURE, seconds * factor)) * 10) / 10,
     }));
   let best: PaceForCount | null = null;
   let [low, high] = [Math.log(1 / MOST), Math.log(MOST)];

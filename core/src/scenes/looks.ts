@@ -16,6 +16,7 @@ const HAIR =
 const EYES =
   /\b((?:(?:dark|light|blue|green|brown|grey|gray|hazel|pale|bright|narrow|kind|tired)[ ,]+(?:and )?){1,2}eyes)\b/i;
 const GARMENT = anyNoun('garment');
+const PLACE_KIND = anyNoun('settlement', 'land');
 const DRESS = new RegExp(
   `\\b(?:wore|worn|wears|wearing|dressed in|in)\\s+((?:an?|the|his|her|their)\\s+(?:same\\s)?(?:[\\p{L}-]+\\s){0,3}(?:${GARMENT})(?:\\s+and\\s+(?:an?\\s+)?(?:[\\p{L}-]+\\s){0,2}(?:${GARMENT}))?)\\b`,
   'iu',
@@ -60,7 +61,7 @@ export function looksFrom(text: string, names: readonly string[], kind: 'person'
       .trim();
   if (kind === 'place') {
     // "in the river city of Marrowgate"
-    const of = new RegExp(`\\b((?:\\p{Ll}+ )?${anyNoun('settlement', 'land')}) of (?:${name})`, 'u').exec(text); // prettier-ignore
+    const of = new RegExp(`\\b((?:\\p{Ll}+ )?${PLACE_KIND}) of (?:${name})`, 'u').exec(text);
     if (of && !out.kind) out.kind = `a ${of[1].replace(/^(?:the|a|an|in|of|off|on|from|near|to) /, '')}`;
     return out;
   }

@@ -29,11 +29,14 @@ const BY_MOOD: Readonly<Record<Mood, number>> = {
 };
 
 /** A handle of the writer's own curve: at a share of the script's planned time, so many seconds a picture. */
+/** How long a picture may be wanted, in seconds. */
+export const SHORTEST_PICTURE = 0.5;
+export const LONGEST_PICTURE = 30;
 /** The most handles of a curve. */
 export const MOST_HANDLES = 40;
 export const paceHandleSchema = z.object({
   at: z.number().min(0).max(1),
-  seconds: z.number().min(0.5).max(30),
+  seconds: z.number().min(SHORTEST_PICTURE).max(LONGEST_PICTURE),
 });
 export type PaceHandle = z.infer<typeof paceHandleSchema>;
 
@@ -56,15 +59,22 @@ export function wantedMs(
 ): number[] {
   const usual = wanted.usualMs ?? USUAL_SCENE_MS[wanted.frame];
   const handles = [...(wanted.handles ?? [])].sort((a, b) => a.at - b.at);
-  const planned = sections.map((s) => s.plannedMs);
-  const whole = planned.reduce((sum, ms) => sum + ms, 0);
-  let before = 0;
+  const middles = middlesOf(sections);
   return sections.map((section, i) => {
-    const middle = whole ? (before + planned[i] / 2) / whole : (i + 0.5) / sections.length;
-    before += planned[i];
-    if (handles.length) return Math.round(onCurve(handles, middle) * 1000);
+    if (handles.length) return Math.round(onCurve(handles, middles[i]) * 1000);
     const role = i === 0 ? Math.min(BY_ROLE.hook, BY_ROLE[section.role]) : BY_ROLE[section.role];
     return Math.round(usual * role * BY_MOOD[wanted.mood ?? 'warm']);
+  });
+}
+
+/** Where the middle of each section stands on the curve, as a share of the planned seconds. */
+export function middlesOf(sections: readonly Pick<PlainSection, 'plannedMs'>[]): number[] {
+  const whole = sections.reduce((sum, s) => sum + s.plannedMs, 0);
+  let before = 0;
+  return sections.map((s, i) => {
+    const middle = whole ? (before + s.plannedMs / 2) / whole : (i + 0.5) / sections.length;
+    before += s.plannedMs;
+    return middle;
   });
 }
 

@@ -55,10 +55,9 @@ describe('classes of nouns', () => {
   // Judged by eye, every hit of a page: these words meant something else there. The first set was mended on.
   const OTHERWISE: Readonly<Record<string, Partial<Record<NounClass, string>>>> = {
     strangers: {
-      crowd: 'band hive', person: 'hanger gull member', time: 'march leisure', settlement: 'capital', building: 'store',
-      structure: 'pipe grate plug', land: 'pit site', institution: 'board',
+      crowd: 'band hive', person: 'hanger gull member', time: 'march leisure', settlement: 'capital', building: 'store', land: 'pit site', institution: 'board',
     },
-    genres: { person: 'ward', land: 'site bank', structure: 'drawer', building: 'bar', settlement: 'site field', time: 'spring' },
+    genres: { person: 'ward', land: 'site bank', building: 'bar', settlement: 'site field', time: 'spring' },
   }; // prettier-ignore
   for (const [folder, others] of Object.entries(OTHERWISE))
     it(`are right in 19 of 20 hits on the pages of ${folder}, which they were not made from`, async () => {
@@ -69,7 +68,7 @@ describe('classes of nouns', () => {
         for (const block of doc.blocks)
           for (const token of tagger(block.text))
             if (token.pos === 'NOUN')
-              for (const name of ['person', 'kin', 'male', 'female', 'crowd', 'institution', 'time', 'garment', 'vehicle', 'building', 'structure', 'land', 'settlement', 'measure', 'colour'] as const) {
+              for (const name of ['person', 'kin', 'male', 'female', 'crowd', 'institution', 'time', 'garment', 'vehicle', 'building', 'land', 'settlement', 'measure', 'colour'] as const) {
                 if (!isA(token.lemma, name)) continue;
                 if (others[name]?.split(' ').includes(token.lemma)) wrong++;
                 else right++;

@@ -1,6 +1,6 @@
 /** Seconds a picture, as cut and as wanted, on the strip's own axis. The wanted curve has handles: dragged, or moved by keys. */
 import { useState } from 'react';
-import type { PaceHandle, Scene } from '@ursprung/core/scenes/desk';
+import { LONGEST_PICTURE, SHORTEST_PICTURE, type PaceHandle, type Scene } from '@ursprung/core/scenes/desk';
 import { LEFT, scale, useAxis } from '../strip/axis.tsx';
 
 const HEIGHT = 58;
@@ -54,7 +54,7 @@ export function PaceBand({
     const seconds = ((BASE - (e.clientY - box.top)) / (BASE - TOP)) * most;
     return {
       at: Math.max(0, Math.min(1, ms / Math.max(1, totalMs))),
-      seconds: Math.round(Math.max(0.5, Math.min(most, seconds)) * 10) / 10,
+      seconds: Math.round(Math.max(SHORTEST_PICTURE, Math.min(most, seconds)) * 10) / 10,
     };
   };
   /** Own handles begin as the computed curve, five of them. */
@@ -134,8 +134,8 @@ export function PaceBand({
             tabIndex={0}
             aria-label={`Wanted seconds a picture at ${Math.round(h.at * 100)} %`}
             aria-valuenow={h.seconds}
-            aria-valuemin={0.5}
-            aria-valuemax={30}
+            aria-valuemin={SHORTEST_PICTURE}
+            aria-valuemax={LONGEST_PICTURE}
             aria-valuetext={`${h.seconds} seconds`}
             onPointerDown={(e) => {
               e.currentTarget.setPointerCapture(e.pointerId);
@@ -145,7 +145,7 @@ export function PaceBand({
               const by = e.key === 'ArrowUp' ? 0.5 : e.key === 'ArrowDown' ? -0.5 : 0;
               if (!by) return;
               e.preventDefault();
-              change(i, { seconds: Math.max(0.5, Math.min(30, h.seconds + by)) });
+              change(i, { seconds: Math.max(SHORTEST_PICTURE, Math.min(LONGEST_PICTURE, h.seconds + by)) });
             }}
           />
         ))}

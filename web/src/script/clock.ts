@@ -22,19 +22,8 @@ export class PageClock {
   private traceTimer: ReturnType<typeof setTimeout> | undefined;
   private answered = false;
   private asks = 0;
-  private readonly asked = new Map<
-    number,
-    { done: (times: LineTime[]) => void; failed: (e: Error) => void }
-  >();
-  private readonly laying = new Map<
-    number,
-    { done: (r: LaidRecording) => void; failed: (e: Error) => void }
-  >();
-
-  private readonly pacing = new Map<
-    number,
-    { done: (p: PaceForCount) => void; failed: (e: Error) => void }
-  >();
+  /** Answers that somebody waits for, by the turn they were asked in. */
+  private readonly owed = new Map<number, { done: (answer: never) => void; failed: (e: Error) => void }>();
 
   constructor(private readonly hears: ClockHears) {
     this.worker = new Worker(new URL('../text/worker.ts', import.meta.url), { type: 'module' });
@@ -59,22 +48,25 @@ export class PageClock {
     );
   }
 
+  /** Asks the worker something that is answered once. */
+  private ask<T>(turn: number, message: ToWorker): Promise<T> {
+    return new Promise((done, failed) => {
+      this.owed.set(turn, { done, failed });
+      this.post(message);
+    });
+  }
+
   /** Times of lines that are not the script's. */
   times(lines: readonly WorkerLine[]): Promise<LineTime[]> {
+    // The script's own turns are above nought.
     const turn = -1 - this.asks++;
-    return new Promise((done, failed) => {
-      this.asked.set(turn, { done, failed });
-      this.post({ type: 'time', turn, lines: [...lines] });
-    });
+    return this.ask(turn, { type: 'time', turn, lines: [...lines] });
   }
 
   /** The curve with which the script has so many pictures, or as nearly. */
   paceFor(sections: readonly PlainSection[], count: number): Promise<PaceForCount> {
     const turn = ++this.asks;
-    return new Promise((done, failed) => {
-      this.pacing.set(turn, { done, failed });
-      this.post({ type: 'pace', turn, sections: traceSections(sections), count });
-    });
+    return this.ask(turn, { type: 'pace', turn, sections: traceSections(sections), count });
   }
 
   /** Lays a recording against sections. Rejects with words for the person. */
@@ -83,19 +75,21 @@ export class PageClock {
     files: { wav?: ArrayBuffer; captions?: string },
   ): Promise<LaidRecording> {
     const turn = ++this.asks;
-    return new Promise((done, failed) => {
-      this.laying.set(turn, { done, failed });
-      this.post({ type: 'lay', turn, sections: traceSections(sections), ...files });
-    });
+    return this.ask(turn, { type: 'lay', turn, sections: traceSections(sections), ...files });
+  }
+
+  /** Whoever waits for the answer of a turn gets it. */
+  private answer(turn: number, answer: unknown): void {
+    const owed = this.owed.get(turn);
+    this.owed.delete(turn);
+    if (answer instanceof Error) owed?.failed(answer);
+    else owed?.done(answer as never);
   }
 
   /** Nobody waits for what will not come. */
   private stopped(message: string): void {
-    for (const { failed } of [...this.asked.values(), ...this.laying.values(), ...this.pacing.values()])
-      failed(new Error(message));
-    this.asked.clear();
-    this.laying.clear();
-    this.pacing.clear();
+    for (const { failed } of this.owed.values()) failed(new Error(message));
+    this.owed.clear();
     this.hears.failed(message);
   }
 
@@ -104,22 +98,13 @@ export class PageClock {
       case 'failed':
         return this.stopped(message.message);
       case 'paced':
-        this.pacing.get(message.turn)?.done(message.pace);
-        this.pacing.delete(message.turn);
-        return;
+        return this.answer(message.turn, message.pace);
       case 'laid':
-      case 'not laid': {
-        const asked = this.laying.get(message.turn);
-        this.laying.delete(message.turn);
-        if (message.type === 'laid') asked?.done(message.recording);
-        else asked?.failed(new Error(message.message));
-        return;
-      }
+        return this.answer(message.turn, message.recording);
+      case 'not laid':
+        return this.answer(message.turn, new Error(message.message));
       case 'times': {
-        if (message.turn < 0) {
-          this.asked.get(message.turn)?.done(message.times);
-          this.asked.delete(message.turn);
-        }
+        if (message.turn < 0) this.answer(message.turn, message.times);
         if (message.turn !== this.turn) return;
         this.answered = true;
         const times = new Map<string, LineTime>();

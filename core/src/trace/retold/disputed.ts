@@ -1,20 +1,21 @@
 /** One of two figures that the source sets against each other, told as if it were the only one. */
 import { disputedBetween, disputedWithin, type Claimed, type Figure } from '../../facts/disputed.ts';
 import { numbersIn } from '../../facts/extract.ts';
-import { accuse, type Check, type Retelling } from './fault.ts';
+import { accuse, type Check, type PassageFact, type Retelling } from './fault.ts';
 
-/** Pairs of figures, with whose fact is told first, that the passage and the facts beside it set against each other. */
-function pairsAt({ facts, stock, tools }: Retelling): readonly (readonly [Figure, Figure])[] {
-  const claimed = (text: string): Claimed => ({ text, tokens: tools.tagger(text) });
+/** Pairs of figures that the passage and the facts beside it set against each other. */
+function pairsAt({ facts, stock }: Retelling): readonly (readonly [Figure, Figure])[] {
+  // Every fact was made ready once.
+  const claimed = (fact: PassageFact): Claimed => ({ text: fact.text, tokens: stock.said(fact).words });
   return facts.flatMap((fact) => {
     if (!/\d/.test(fact.text)) return [];
-    const own = claimed(fact.text);
+    const own = claimed(fact);
     const within = disputedWithin(own);
     const at = stock.facts.findIndex((f) => f.source === fact.source && f.id === fact.id);
     const beside = [-1, 1].flatMap((step) => {
       const other = stock.facts[at + step];
       if (!other || other.source !== fact.source || !/\d/.test(other.text)) return [];
-      const pair = step < 0 ? disputedBetween(claimed(other.text), own) : disputedBetween(own, claimed(other.text)); // prettier-ignore
+      const pair = step < 0 ? disputedBetween(claimed(other), own) : disputedBetween(own, claimed(other)); // prettier-ignore
       return pair ? [pair] : [];
     });
     return within ? [within, ...beside] : beside;

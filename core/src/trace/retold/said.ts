@@ -70,7 +70,7 @@ const lost: Check = ({ told, passage, facts, before, behind, tools }) => {
       w.root && aside && w.start >= at + fact.speaker!.length && w.end <= at + fact.speaker!.length + aside.length ? [w.root] : [], // prettier-ignore
     ),
   );
-  const speaking = new Set(tools.tagger(fact.speaker).flatMap((t) => stems(t.lemma)));
+  const speaking = new Set(stems(fact.speaker));
   const claimed = [...passage.roots].filter((x) => !asideRoots.has(x) && !speaking.has(x));
   const own = [...told.roots].filter((x) => !speaking.has(x));
   const shared = own.filter((x) => coverage([x], new Set(claimed), tools.kin) === 1);
