@@ -72,7 +72,11 @@ describe('scenes and handoff', function () {
 
   it('keep their place when they are joined, and the last step is taken back with Ctrl Z', async () => {
     const { page } = desk;
-    const texts = async () => (await scenes().allInnerTexts()).join('|').replace(/\s+/g, ' ');
+    /** Once the pictures of the last change have come: a scene's words name its picture. */
+    const texts = async () => {
+      await page.getByText('pictures are being worked out').waitFor({ state: 'detached' });
+      return (await scenes().allInnerTexts()).join('|').replace(/\s+/g, ' ');
+    };
     const chosen = () => scenes().evaluateAll((all) => all.findIndex((s) => s.getAttribute('aria-selected') === 'true')); // prettier-ignore
     const whole = await texts();
     await scenes().nth(13).focus();
