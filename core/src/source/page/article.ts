@@ -9,6 +9,8 @@ import {
   COMMENTED,
   mailHeads,
   nameBeside,
+  isOwnStory,
+  nameIn,
   recordGroups,
   type PageRecord,
   type RecordGroup,
@@ -475,6 +477,8 @@ function threadIn(
   if (question) return question;
   const posted = postedBy(atoms, inside);
   if (posted) return posted;
+  const signed = signedAbove(atoms, sure, posts, inside);
+  if (signed) return signed;
   const outside = atoms.map((_, i) => i).filter((i) => !inside.has(i) && sure[i] >= IN && isProse(atoms[i]));
   // A menu with hours in it stands in rows as posts do.
   const words = (r: PageRecord) =>
@@ -492,14 +496,34 @@ function threadIn(
 
 /** From so many words on a piece over comments may be an article that is signed and dated as they are. */
 const ARTICLE_WORDS = 120;
-const FIRST_PERSON = /\b(?:I|I['’](?:m|d|ve|ll)|my|me)\b/g;
 /** Whether what looks like the first post is an article: long, nobody's own story, and the comments begin below it under their name. */
 function overComments(atoms: readonly Atom[], opening: PageRecord): boolean {
   const last = opening.body.findLast((i) => isProse(atoms[i])) ?? -1;
   const named = opening.atoms.some((i) => i > last && wordsOf(atoms[i].text).length <= 8 && COMMENTED.test(atoms[i].text)); // prettier-ignore
-  const said = opening.body.map((i) => atoms[i].text).join(' ').replace(/“[^”]*”|"[^"]*"/g, ''); // prettier-ignore
-  const words = wordsOf(said).length;
-  return named && words >= ARTICLE_WORDS && (said.match(FIRST_PERSON) ?? []).length < words * 0.01;
+  return named && wordCount(atoms, opening.body) >= ARTICLE_WORDS && !isOwnStory(atoms, opening.body);
+}
+
+/** Somebody's own story over the posts of others, among whom its teller posts again: the name stands by itself beside it. */
+function signedAbove(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  posts: readonly RecordGroup[],
+  inside: ReadonlySet<number>,
+): { teller: string; day?: string } | null {
+  const first = Math.min(...inside);
+  const above = atoms.map((_, i) => i).filter((i) => i < first && sure[i] >= IN && isProse(atoms[i]));
+  if (!above.length || !isOwnStory(atoms, above)) return null;
+  const authors = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.author ?? [])));
+  // Beside its beginning or behind its end.
+  for (let i = Math.max(0, above[0] - 6); i < first; i++) {
+    const a = atoms[i];
+    if (isProse(a)) continue;
+    const teller = [a.text, ...(a.spans ?? []), nameIn(a.text)].find((name) => name && authors.has(name));
+    if (!teller) continue;
+    const day = DAY.exec(a.time ?? '')?.[0] ?? DAY.exec(a.text)?.[0];
+    return { teller, ...(day ? { day } : {}) };
+  }
+  return null;
 }
 
 /** "Posted by u/tea_urn 3 years ago": by a name as only boards have them, over the replies of others. */

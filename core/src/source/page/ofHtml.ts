@@ -128,9 +128,7 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         if (tag === 'BR') loose.push(emptyLine());
         return;
       }
-      if (tag === 'TIME') loose.at(-1)!.time ||= e.getAttribute('datetime') ?? '';
-      const shown = e.getAttribute('title') ?? '';
-      if (shown.length <= 60 && DAY.test(shown)) loose.at(-1)!.time ||= shown;
+      loose.at(-1)!.time ||= timeOf(e);
       if (abuts(e, loose.at(-1)!.text)) say(' ');
       const said = e.children.length < 3 ? tidy(e.textContent ?? '') : '';
       if (said && said.length <= 60) loose.at(-1)!.spans.push(said);
@@ -362,6 +360,17 @@ function partsOf(lines: readonly Line[]): Part[] {
   }
   if (rule >= 0) parts.push({ ...lines.slice(rule).reduce(joined), signed: true });
   return parts;
+}
+
+/** When something was said, as the markup has it: in its own attribute, in what the pointer shows, or kept there for a script. */
+function timeOf(e: Element): string {
+  const own = e.getAttribute('datetime');
+  if (own && tagOf(e) === 'TIME') return own;
+  const shown = e.getAttribute('title') ?? '';
+  if (shown.length <= 60 && DAY.test(shown)) return shown;
+  for (const { name, value } of e.attributes)
+    if (name.startsWith('data-') && /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/.test(value) && value.length <= 40) return value; // prettier-ignore
+  return '';
 }
 
 /** A line that is joined to others is still known as what it was. */

@@ -5,7 +5,7 @@
  */
 import { wordsOf, type Atom } from './atom.ts';
 import { hashOf, isProse } from './features.ts';
-import { AGO, CLOCK, DAY, isStamp, withoutTimes } from './shapes.ts';
+import { AGO, CLOCK, DAY, isStamp, tellsAge, withoutAge, withoutTimes } from './shapes.ts';
 
 export interface PageRecord {
   /** Atoms of it, by number, the stamp and what is said about the teller included. */
@@ -58,7 +58,7 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
   ])
     for (const stamps of alike(atoms, (a) =>
       stampLike(a) && (a.tag || !CHANGED.test(a.text))
-        ? `${key(a)}|${stampShape(a.text)}|${labels.get(a) ?? ''}|${a.tag ? '' : isSigned(a.text)}`
+        ? `${key(a)}|${stampShape(a)}|${labels.get(a) ?? ''}|${a.tag ? '' : isSigned(a.text)}`
         : undefined,
     )) {
       const free = stamps.filter((i) => !taken.has(i));
@@ -122,9 +122,16 @@ const FEWEST_SIGNED = 3;
 export const COMMENTED = /\b(?:comments?|replies|responses|reactions|opinions|discussion)\b/i;
 /** Comments that say who but not when: names set alike, each over words that are set as nothing in the article above is. */
 function signedPosts(atoms: readonly Atom[], taken: ReadonlySet<number>): RecordGroup | null {
-  const nameOf = (a: Atom) => (a.tag && !/^H[1-6]$/.test(a.tag) && wordsOf(a.text).length <= 6 ? nameLike(a.spans?.[0] ?? a.text) : undefined); // prettier-ignore
-  for (const labels of alike(atoms, (a) =>
-    nameOf(a) === undefined ? undefined : a.above.slice(0, 4).join('>') + a.named.slice(1, 3).join('>'),
+  const nameOf = (a: Atom) => {
+    if (!a.tag || /^H[1-6]$/.test(a.tag) || wordsOf(a.text).length > 6) return undefined;
+    return a.spans?.length ? a.spans.map(nameLike).find((s) => s !== undefined) : nameLike(a.text);
+  };
+  const set = [
+    (a: Atom) => a.above.slice(0, 4).join('>') + a.named.slice(1, 3).join('>'),
+    (a: Atom) => `${a.tag}>${a.above.slice(0, 2).join('>')}`,
+  ];
+  for (const labels of set.flatMap((key) =>
+    alike(atoms, (a) => (nameOf(a) === undefined ? undefined : key(a))),
   )) {
     const heads = labels.filter((i) => !taken.has(i));
     const names = new Set(heads.map((i) => nameOf(atoms[i])));
@@ -141,6 +148,7 @@ function signedPosts(atoms: readonly Atom[], taken: ReadonlySet<number>): Record
     if (records.some((r) => r.atoms.some((i) => taken.has(i)))) continue;
     const told = records.filter((r) => wordsOf(r.body.map((i) => atoms[i].text).join(' ')).length >= 3);
     if (told.length < records.length * 0.7) continue;
+    if (isThread(atoms, records)) return { kind: 'posts', records: withoutArticle(atoms, records) };
     const looks = new Set(
       told.flatMap((r) => r.body.filter((i) => isProse(atoms[i])).map((i) => atoms[i].look)),
     );
@@ -154,6 +162,29 @@ function signedPosts(atoms: readonly Atom[], taken: ReadonlySet<number>): Record
   return null;
 }
 
+/**
+ * Whether names over words are the heads of posts, where nothing says when: a glossary has such rows, an interview, a cast.
+ * Two of four signs: somebody comes back after another, most names are made up as on boards, each piece ends on the same
+ * actions, one quotes another by name.
+ */
+function isThread(atoms: readonly Atom[], records: readonly PageRecord[]): boolean {
+  const names = records.map((r) => r.author!);
+  const comesBack = names.some((n, k) => k > 1 && names[k - 1] !== n && names.slice(0, k - 1).includes(n));
+  const handles = new Set(names.filter((n) => !/\s/.test(n) && /^\p{Ll}|[\d_]|\p{Ll}\p{Lu}/u.test(n)));
+  const same = new Map<string, number>();
+  for (const r of records)
+    for (const text of new Set(
+      r.atoms
+        .filter((i) => i !== r.stamp && wordsOf(atoms[i].text).length <= 8)
+        .map((i) => atoms[i].text.replace(/\d+/g, '')),
+    ))
+      // prettier-ignore
+      same.set(text, (same.get(text) ?? 0) + 1);
+  const actions = [...same.values()].some((n) => n >= Math.max(3, records.length * 0.6));
+  const quoted = records.some((r) => r.atoms.some((i) => QUOTED.test(atoms[i].text) && names.some((n) => n !== r.author && atoms[i].text.startsWith(n)))); // prettier-ignore
+  return [comesBack, handles.size >= new Set(names).size * 0.5, actions, quoted].filter(Boolean).length >= 2;
+}
+
 /** Atoms with the same key, most first; those that have none are left out. */
 function alike(atoms: readonly Atom[], key: (atom: Atom) => string | undefined): number[][] {
   const lists = new Map<string, number[]>();
@@ -165,7 +196,7 @@ function alike(atoms: readonly Atom[], key: (atom: Atom) => string | undefined):
     else lists.set(k, [i]);
   });
   // Posts have a clock: "Joined: 2 Apr 2004" stands as often as they do and is no head of one.
-  const clocked = (list: readonly number[]) => (list.filter((i) => CLOCK.test(atoms[i].text) || AGO.test(atoms[i].text)).length >= list.length / 2 ? 1 : 0); // prettier-ignore
+  const clocked = (list: readonly number[]) => (list.filter((i) => isClocked(atoms[i])).length >= list.length / 2 ? 1 : 0); // prettier-ignore
   return [...lists.values()].filter((l) => l.length >= FEWEST).sort((a, b) => clocked(b) - clocked(a) || b.length - a.length); // prettier-ignore
 }
 
@@ -174,7 +205,7 @@ function endsOnStamp(text: string): boolean {
   const end = text.slice(-60);
   return (
     text.length > 40 &&
-    /[–—-]/.test(end) &&
+    /[–—-]\s/.test(end) &&
     DAY.test(end) &&
     /\d\s?(?:[ap]\.?m\.?)?$/i.test(end) &&
     CLOCK.test(end)
@@ -194,14 +225,24 @@ function saidAtOnce(text: string): string | undefined {
 const stampLike = (a: Atom) =>
   a.type !== 'row' &&
   (isStamp(a.text) ||
+    (a.text.length <= 70 && isStamp(unnamed(a))) ||
     (CLOCK.test(a.text) && !withoutTimes(a.text)) ||
+    ageIn(a) ||
     (a.time !== undefined && a.text.length <= 60));
+/** What a row says beside the names and counts that are set apart in it. */
+const unnamed = (a: Atom) => (a.spans ?? []).reduce((text, s) => (/\d$/.test(s) || withoutTimes(s) !== s ? text : text.replace(s, ' ')), a.text).replace(/\s+/g, ' ').trim(); // prettier-ignore
+/** How long ago, in a row of its own or beside a name set apart ("19h hollis"). */
+const ageIn = (a: Atom) => tellsAge(a.text) || (a.text.length <= 60 && (a.spans ?? []).some((s) => a.text.endsWith(s) && tellsAge(a.text.slice(0, -s.length).trim()))); // prettier-ignore
+/** It says how long ago, or at what o'clock. */
+const isClocked = (a: Atom) => CLOCK.test(a.text) || AGO.test(a.text) || ageIn(a) || (a.time ?? '').includes('T'); // prettier-ignore
 
 /** The label before a stamp's time ("Joined: 2 Apr", "answered 31 Jan") where several have it: what is labelled alike is one thing. */
 function stampLabels(atoms: readonly Atom[]): Map<Atom, string> {
   const found = atoms.filter(stampLike).map((a) => {
-    const [, label, colon] = /^(\p{L}+(?:\s\p{L}+)?)(:?)\s*(?=(?:\p{Lu}\p{L}{2,8},?\s)?(?:\d|an?\s|\p{Lu}\p{L}{2,8}\.?\s\d))/u.exec(a.text) ?? []; // prettier-ignore
-    return { a, label: label?.toLowerCase(), colon };
+    const [, label, colon] = /^(\p{L}+(?:\s\p{L}+)?)(?!\p{L})(:?)\s*(?=(?:\p{Lu}\p{L}{2,8},?\s)?(?:\d|an?\s|\p{Lu}\p{L}{2,8}\.?\s\d))/u.exec(a.text) ?? []; // prettier-ignore
+    // Somebody's name, set apart, is no label.
+    const named = !colon && (a.spans ?? []).some((t) => t === label && nameLike(t) !== undefined);
+    return { a, label: named ? undefined : label?.toLowerCase(), colon };
   });
   const counts = new Map<string, number>();
   for (const f of found) if (f.label) counts.set(f.label, (counts.get(f.label) ?? 0) + 1);
@@ -214,7 +255,7 @@ const CHANGED = /^(?:last\s)?(?:updated?|modified|edited|changed|revised|reviewe
 const isSigned = (text: string) => nameLike(withoutTimes(text).replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim()) !== undefined; // prettier-ignore
 
 /** What kind of time a stamp tells: so that a line of a table is not taken for the head of a post. */
-const stampShape = (text: string) => (AGO.test(text) ? 'ago' : DAY.test(text) ? 'day' : 'clock');
+const stampShape = (a: Atom) => (AGO.test(a.text) || ageIn(a) ? 'ago' : DAY.test(a.text) ? 'day' : 'clock'); // prettier-ignore
 
 function groupOf(
   atoms: readonly Atom[],
@@ -222,10 +263,12 @@ function groupOf(
   taken: ReadonlySet<number>,
 ): RecordGroup | null {
   // What is said in the same words again and again is an advertisement with a date, no head of a post.
-  if (new Set(stamps.map((i) => atoms[i].text)).size < stamps.length * 0.5) return null;
+  const around = (i: number) =>
+    [i - 1, i, i + 1].map((k) => `${atoms[k]?.text} ${atoms[k]?.time ?? ''}`).join('|');
+  if (new Set(stamps.map(around)).size < stamps.length * 0.5) return null;
   // Two days in a text without markup are two days.
-  if (!atoms[stamps[0]].tag && stamps.length < 3 && !stamps.every((i) => CLOCK.test(atoms[i].text) || AGO.test(atoms[i].text))) return null; // prettier-ignore
-  if (!atoms[stamps[0]].tag && new Set(stamps.map((i) => stampShape(atoms[i].text))).size > 1) return null;
+  if (!atoms[stamps[0]].tag && stamps.length < 3 && !stamps.every((i) => isClocked(atoms[i]))) return null; // prettier-ignore
+  if (!atoms[stamps[0]].tag && new Set(stamps.map((i) => stampShape(atoms[i]))).size > 1) return null;
   const among = new Map<number, number>();
   for (const i of stamps) for (const id of atoms[i].inside) among.set(id, (among.get(id) ?? 0) + 1);
   const roots = stamps.map((i) => atoms[i].inside.filter((id) => among.get(id) === 1).at(-1));
@@ -236,14 +279,54 @@ function groupOf(
     for (let i = stamps[k] + 1; i < atoms.length && atoms[i].inside.includes(root); i++) list.push(i);
     return list;
   });
-  const said = members.map((list, k) => list.filter((i) => i !== stamps[k] && !stampLike(atoms[i])).reduce((n, i) => n + wordsOf(atoms[i].text).length, 0)); // prettier-ignore
-  const thin = said.filter((n) => n < 5).length;
-  const beside = thin > said.length / 2;
+  const thin = members.filter((list, k) => !list.some((i) => i !== stamps[k] && !stampLike(atoms[i]) && wordsOf(atoms[i].text).length >= 5)).length; // prettier-ignore
+  const beside = thin > members.length / 2;
   const records = beside ? flat(atoms, stamps) : members;
-  const apart = records && withNested(atoms, stamps, records);
+  const deeper = answeredWithin(atoms, stamps);
+  const apart = deeper ? { stamps, lists: deeper } : records && withNested(atoms, stamps, records);
   const group = apart && judged(atoms, apart.stamps, apart.lists.map((list) => list.filter((i) => !taken.has(i)))); // prettier-ignore
   // Rows side by side that nobody signs are a text with dates in it.
-  return beside && group?.kind === 'cards' ? null : group;
+  if (!group || (beside && group.kind === 'cards')) return null;
+  return group.kind === 'posts' ? { ...group, records: withoutArticle(atoms, group.records) } : group;
+}
+
+const FIRST_PERSON = /\b(?:I|I['’](?:m|d|ve|ll)|my|me)\b/g;
+/** Whether somebody tells it of themselves, what is quoted in it aside. */
+export function isOwnStory(atoms: readonly Atom[], list: readonly number[]): boolean {
+  const said = list.map((i) => atoms[i].text).join(' ').replace(/“[^”]*”|"[^"]*"/g, ''); // prettier-ignore
+  return (said.match(FIRST_PERSON) ?? []).length >= wordsOf(said).length * 0.01;
+}
+
+/** An article over its comments may be signed and dated as they are: nobody's own story, set as nothing below it is. */
+function withoutArticle(atoms: readonly Atom[], records: readonly PageRecord[]): readonly PageRecord[] {
+  const [first, ...others] = records;
+  const set = (i: number) => [atoms[i].tag, ...atoms[i].above.slice(0, 2)].join('>');
+  const prose = (r: PageRecord) => r.body.filter((i) => isProse(atoms[i]));
+  const below = new Set(others.flatMap(prose).map(set));
+  const article = others.length >= FEWEST && prose(first).length > 1 && atoms[first.stamp].tag && below.size > 0 && !prose(first).some((i) => below.has(set(i))) && !isOwnStory(atoms, first.body); // prettier-ignore
+  return article ? others : records;
+}
+
+/**
+ * Posts that hold the posts that answer them, set alike: what holds one is as far above its stamp as with all others, and only
+ * deeper stamps stand in it. Each has what none of its answers holds.
+ */
+function answeredWithin(atoms: readonly Atom[], stamps: readonly number[]): number[][] | null {
+  const depth = (i: number) => atoms[i].inside.length;
+  const deepest = Math.max(...stamps.map(depth));
+  if (stamps.every((i) => depth(i) === deepest)) return null;
+  const free = (i: number) => (id: number) => stamps.every((j) => j === i || !atoms[j].inside.includes(id) || depth(j) > depth(i)); // prettier-ignore
+  const level = Math.min(...stamps.map((i) => atoms[i].inside.filter(free(i)).length - 1));
+  if (level < 0) return null;
+  const root = new Map(stamps.map((i) => [atoms[i].inside[level], i]));
+  if (!stamps.some((i) => stamps.some((j) => j !== i && atoms[j].inside.includes(atoms[i].inside[level])))) return null; // prettier-ignore
+  const lists = new Map(stamps.map((i) => [i, [] as number[]]));
+  atoms.forEach((a, k) => {
+    const owner = root.get(a.inside.find((id) => root.has(id)) ?? -1);
+    if (owner !== undefined) lists.get(owner)!.push(k);
+  });
+  const said = [...lists].filter(([i, list]) => list.some((k) => k !== i && wordsOf(atoms[k].text).length >= 5)); // prettier-ignore
+  return said.length >= stamps.length * 0.8 ? [...lists.values()] : null;
 }
 
 /** Replies to replies stand in the post that they answer: each record ends where a stamp set like its own stands deeper down. */
@@ -254,31 +337,42 @@ function withNested(
 ): { stamps: number[]; lists: number[][] } {
   const out = { stamps: [] as number[], lists: [] as number[][] };
   lists.forEach((list, k) => {
-    const own = atoms[stamps[k]].look.split('>')[0];
-    const shape = stampShape(atoms[stamps[k]].text);
-    const inner = /\.\S/.test(own) ? list.filter((i) => i > stamps[k] && stampLike(atoms[i]) && atoms[i].look.startsWith(`${own}>`) && stampShape(atoms[i].text) === shape) : []; // prettier-ignore
+    const own = atoms[stamps[k]];
+    const [set] = own.look.split('>');
+    const signed = (i: number) => candidates(atoms, [i - 1, i].filter((j) => list.includes(j)), i).length > 0; // prettier-ignore
+    const inner = list.filter((i) => i > stamps[k] && stampLike(atoms[i]) && atoms[i].look.startsWith(`${set}>`) && stampShape(atoms[i]) === stampShape(own) && (/\.\S/.test(set) || (atoms[i].inside.length > own.inside.length && signed(i)))); // prettier-ignore
     const heads = [stamps[k], ...inner];
-    heads.forEach((head, n) => {
+    // What holds a reply begins before its stamp where the name stands first, or its words do.
+    const holding = new Map<number, number>();
+    for (const i of inner) {
+      const id = atoms[i].inside.findLast((e) => !own.inside.includes(e) && heads.find((h) => atoms[h].inside.includes(e)) === i); // prettier-ignore
+      if (id !== undefined) holding.set(id, i);
+    }
+    const slice = (i: number) => heads.findLast((h) => h <= i) ?? stamps[k];
+    const ownerOf = (i: number) => holding.get(atoms[i].inside.find((id) => holding.has(id)) ?? -1) ?? stamps[k]; // prettier-ignore
+    const told = [...holding].filter(([id, i]) => list.some((j) => j !== i && isProse(atoms[j]) && atoms[j].inside.includes(id))); // prettier-ignore
+    const owner = told.length === inner.length ? ownerOf : slice;
+    for (const head of heads) {
       out.stamps.push(head);
-      out.lists.push(
-        list.filter((i) => (n === 0 || i >= head) && (heads[n + 1] === undefined || i < heads[n + 1])),
-      );
-    });
+      out.lists.push(list.filter((i) => owner(i) === head));
+    }
   });
   return out;
 }
 
 /** Heads and texts side by side in one element (or a text without any): each reaches to the next head. */
 function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | null {
-  const common = atoms[stamps[0]].inside.find((id) => stamps.every((i) => atoms[i].inside.includes(id)));
-  const inside = (i: number) => common === undefined || atoms[i].inside.includes(common);
+  // A record stays within what holds it and another: the same box may stand at both ends of a page.
+  const shared = (stamp: number) => atoms[stamp].inside.find((id) => stamps.some((i) => i !== stamp && atoms[i].inside.includes(id))); // prettier-ignore
+  const held = new Map(stamps.map((i) => [i, shared(i)]));
+  const within = (i: number, stamp: number) => held.get(stamp) === undefined || atoms[i].inside.includes(held.get(stamp)!); // prettier-ignore
   // Who wrote it, with rank and counts, may stand before the stamp: short rows, the first of them a name.
   const often = new Map<string, number>();
   for (const a of atoms) often.set(a.text, (often.get(a.text) ?? 0) + 1);
   const heads = new Set(stamps);
   const cardOf = (stamp: number) => {
     let first = stamp;
-    for (let j = stamp - 1; j >= 0 && j >= stamp - 8 && inside(j); j--) {
+    for (let j = stamp - 1; j >= 0 && j >= stamp - 8 && within(j, stamp); j--) {
       const { text } = atoms[j];
       if (
         heads.has(j) ||
@@ -297,17 +391,38 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
   const carded = cards.filter((c, k) => c < stamps[k] && nameLike(atoms[c].text) !== undefined).length;
   const signed = stamps.filter((i) => candidates(atoms, [i], i).length > 0).length;
   const starts = carded >= stamps.length * 0.7 && signed < stamps.length * 0.5 ? cards : [...stamps];
-  const out = starts.map((start, k) => {
-    const end = starts[k + 1] ?? closing(atoms, start);
-    const list: number[] = [];
-    for (let j = start; j < end && inside(j); j++) list.push(j);
-    return list;
-  });
+  const ends = endedBy(atoms, stamps, within);
+  const out =
+    ends ??
+    starts.map((start, k) => {
+      const end = starts[k + 1] ?? closing(atoms, start);
+      const list: number[] = [];
+      for (let j = start; j < end && within(j, stamps[k]); j++) list.push(j);
+      return list;
+    });
   const told = out.filter((list, k) =>
     list.some((i) => i !== stamps[k] && wordsOf(atoms[i].text).length >= 5),
   );
   const fewest = atoms[stamps[0]].tag ? 1 : FEWEST;
   return told.length >= Math.max(fewest, out.length / 2) ? out : null;
+}
+
+/** Posts that end on who wrote them and when: words stand before the first stamp, and none behind the last. */
+function endedBy(
+  atoms: readonly Atom[],
+  stamps: readonly number[],
+  within: (i: number, stamp: number) => boolean,
+): number[][] | null {
+  const [first, last] = [stamps[0], stamps.at(-1)!];
+  const isSaid = (a: Atom) => !SIGNED.test(a.look) && (isProse(a) || /\p{L}[.!?…]["'”’)]*$/u.test(a.text)); // prettier-ignore
+  const told = (from: number, to: number, stamp: number) => atoms.some((a, i) => i > from && i < to && within(i, stamp) && isSaid(a)); // prettier-ignore
+  const before = stamps.every((stamp, k) => told(stamps[k - 1] ?? -1, stamp, stamp));
+  if (!before || told(last, atoms.length, last) || !atoms[first].tag) return null;
+  return stamps.map((stamp, k) => {
+    const list: number[] = [];
+    for (let j = (stamps[k - 1] ?? -1) + 1; j <= stamp; j++) if (within(j, stamp)) list.push(j);
+    return list;
+  });
 }
 
 /** Where the last record ends: before a run of rows that are no sentences. */
@@ -325,7 +440,7 @@ function closing(atoms: readonly Atom[], start: number): number {
 
 /** A name as people have on pages: one to four words, no sentence, no number alone. */
 function nameLike(text: string): string | undefined {
-  const clean = text.replace(/^(?:(?:posted |submitted |written |asked |answered )?by|from:?)\s+/i, '').replace(/\s*(?:\([^)]*\)|says:?|wrote:?|:)\s*$/i, '').trim(); // prettier-ignore
+  const clean = text.replace(/\s\d[\d.,]*k?\s(?=\p{L}+$)\p{L}+$/u, '').replace(/^(?:(?:posted |submitted |written |asked |answered )?by|from:?)\s+/i, '').replace(/\s*(?:\([^)]*\)|says:?|wrote:?|:)\s*$/i, '').trim(); // prettier-ignore
   if (
     !clean ||
     clean.length > 32 ||
@@ -335,9 +450,16 @@ function nameLike(text: string): string | undefined {
   )
     return undefined;
   // One letter is somebody's picture.
-  if (!/\p{L}/u.test(clean) || /^\p{L}$/u.test(clean) || /[.!?…]$/.test(clean.replace(/\b\p{L}\.$/u, '')) || CLOCK.test(clean) || DAY.test(clean) || AGO.test(clean)) return undefined; // prettier-ignore
+  if (!/\p{L}/u.test(clean) || /^\p{L}$/u.test(clean) || /[.!?…]$/.test(clean.replace(/\b\p{L}\.$/u, '')) || CLOCK.test(clean) || DAY.test(clean) || AGO.test(clean) || withoutAge(clean) === '') return undefined; // prettier-ignore
   if (/^\d[\d,.]*\s?\p{L}*$/u.test(clean) && !/^\d+\p{L}/u.test(clean)) return undefined;
   return clean;
+}
+
+/** The name in a row that says who and when. */
+export function nameIn(text: string): string | undefined {
+  const by = /(?:\bby|\bfrom)\s+([^\s,|·•]+(?:\s\p{Lu}[^\s,|·•]*){0,2})/iu.exec(text)?.[1] ?? /^(.{2,32}?)\s+(?:says|wrote|said|posted|replied|commented)\b/iu.exec(text)?.[1]; // prettier-ignore
+  const rest = withoutAge(withoutTimes(text)).replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim(); // prettier-ignore
+  return nameLike(by ?? '') ?? nameLike(rest);
 }
 
 /** Places in a record where a name may stand, in order, each with what says where it is. */
@@ -359,16 +481,7 @@ function candidates(
       if (name) out.push({ key: `${side} ${at} ${k}`, name });
     });
     if (i === stamp) {
-      const rest = withoutTimes(a.text);
-      const by = /(?:\bby|\bfrom)\s+([^\s,|·•]+(?:\s\p{Lu}[^\s,|·•]*){0,2})/iu.exec(a.text)?.[1] ?? /^(.{2,32}?)\s+(?:says|wrote|said|posted|replied|commented)\b/iu.exec(a.text)?.[1]; // prettier-ignore
-      const name =
-        nameLike(by ?? '') ??
-        nameLike(
-          rest
-            .replace(/[,|·•–—-]+/g, ' ')
-            .replace(/\s+/g, ' ')
-            .trim(),
-        );
+      const name = nameIn(a.text);
       if (name) out.push({ key: 'at stamp', name });
     } else {
       const name = nameLike(a.text);
@@ -440,7 +553,7 @@ function judged(
   if (spoken < n * 0.5 || spoken < FEWEST) return null;
   const bare = stamps.filter((i) => CLOCK.test(atoms[i].text) && !withoutTimes(atoms[i].text) && !DAY.test(atoms[i].text)).length; // prettier-ignore
   if (bare >= n * 0.8 && n >= 3) return { kind: 'entries', records };
-  const clocked = stamps.filter((i) => CLOCK.test(atoms[i].text) || AGO.test(atoms[i].text) || (atoms[i].time ?? '').includes('T')).length; // prettier-ignore
+  const clocked = stamps.filter((i) => isClocked(atoms[i])).length;
   if (linkHeads >= n * 0.6) return { kind: 'cards', records };
   if (best && authors.filter(Boolean).length >= n * 0.6 && clocked + (n > 2 ? n : 0) >= n * 0.5)
     return { kind: 'posts', records };

@@ -4,7 +4,7 @@ const MONTH = '(?:Jan(?:uary)?|Feb(?:ruary)?|Mar(?:ch)?|Apr(?:il)?|May|June?|Jul
 const DAY_OF_MONTH = '\\d{1,2}(?:st|nd|rd|th)?';
 /** A day with its year, or a day and month; also as C's asctime writes it ("Jun  4 10:22:31 UTC 2007"). */
 export const DAY = new RegExp(
-  `\\b(?:${MONTH}\\s{1,2}\\d{1,2}\\s\\d{2}:\\d{2}:\\d{2}\\s(?:[A-Z]{3,4}\\s)?\\d{4}|${DAY_OF_MONTH}\\s(?:of\\s)?${MONTH}\\.?(?:,?\\s\\d{4})?|${MONTH}\\.?\\s${DAY_OF_MONTH}(?:,?\\s\\d{4})?|${MONTH}\\.?,?\\s(?:\\d{4}|['’]\\d{2})|\\d{4}-\\d{2}-\\d{2}|\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4})\\b`,
+  `\\b(?:${MONTH}\\s{1,2}\\d{1,2}\\s\\d{2}:\\d{2}:\\d{2}\\s(?:[A-Z]{3,4}\\s)?\\d{4}|${DAY_OF_MONTH}\\s(?:of\\s)?${MONTH}\\.?(?:,?\\s\\d{4})?|${MONTH}\\.?\\s${DAY_OF_MONTH}(?:,?\\s\\d{4})?|${MONTH}\\.?,?\\s(?:\\d{4}|['’]\\d{2})|\\d{4}-\\d{2}-\\d{2}|\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4})(?:\\b|(?=T\\d{2}))`,
   'i',
 );
 export const CLOCK =
@@ -12,6 +12,12 @@ export const CLOCK =
 /** "2h ago", "3 days ago", "yesterday at", "just now". */
 export const AGO =
   /\b(?:\d+|an?|one|two|three|last)\s?(?:s|m|h|d|w|mo|y|yr|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|months?|years?)\.?\s(?:ago|old)\b|\byesterday(?:,? at)?\b|\bjust now\b/i;
+const UNIT = 's|m|h|d|w|mo|y|yrs?|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|wks?|months?|mths?|years?'; // prettier-ignore
+const AGE_AT_END = new RegExp(`(?:^|[\\s|·•,–—-])\\d{1,3}\\s?(?:${UNIT})\\.?:?$`, 'i');
+const AGE_BETWEEN = new RegExp(`(?:^|[|·•,–—-]\\s*)\\d{1,3}\\s?(?:${UNIT})\\s*[|·•,–—-]`, 'i');
+/** "20h", "3 hrs" alone, at the end of a row, or set apart in it: how long ago, without saying "ago". */
+export const tellsAge = (text: string) => text.length <= 60 && (AGE_AT_END.test(text) || AGE_BETWEEN.test(text)); // prettier-ignore
+export const withoutAge = (text: string) => text.replace(AGE_BETWEEN, ' ').replace(AGE_AT_END, ' ').trim();
 export const ADDRESS =
   /https?:\/\/|\b(?:ftp|mailto|news|tel|urn|doi):(?=[\p{L}\d])|\bwww\.|\b[\w.+-]{1,64}@[\w-]{1,64}\.\w+|(?:^|\s)[@#]\p{L}[\w-]{2,}|\b[\w-]{1,63}\.(?:com|org|net|example|io|co\.uk|info)\b|\b[a-z\d-]{2,63}\.[a-z]{2,6}\/[\w-]+/iu;
 export const TELEPHONE = /(?:\+\d{1,3}[\s-]?)?\(?\b0\d{2,5}\)?[\s-]\d{3,4}[\s-]?\d{3,4}\b/;
