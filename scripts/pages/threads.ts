@@ -1,7 +1,7 @@
 /**
  * Threads of boards put together by chance, in markup that belongs to no site: where the name stands, how the time is told, what
  * holds a post, whether replies stand inside what they answer are each drawn anew. `node --import tsx scripts/pages/threads.ts
- * [--count N] [--seed N] [--why SEED]` reads N of them and says which of the choices the reader stumbles over.
+ * [--count N] [--seed N] [--why SEED] [--pasted]` reads N of them and says which of the choices the reader stumbles over.
  */
 import { readSource } from '../../core/src/source/read.ts';
 import { random } from './boost.ts';
@@ -401,8 +401,8 @@ ${asideFirst ? beside : ''}<div${cls('content')}>${opening}</div>${foot}${asideF
 }
 
 /** How one is read: shares of what is the story's, and how much of the rest stands in it. */
-export async function readThread(t: ComposedThread) {
-  const source = await readSource(t.html).catch((error: unknown) => String(error));
+export async function readThread(t: ComposedThread, as = t.html) {
+  const source = await readSource(as).catch((error: unknown) => String(error));
   if (typeof source === 'string')
     return { lost: 1, others: 0, furniture: 0, title: false, refused: source, told: '' };
   const plain = (s: string) => s.replace(/[’‘]/g, "'").replace(/\s+/g, ' ');
@@ -421,12 +421,14 @@ export async function readThread(t: ComposedThread) {
 if (process.argv[1]?.endsWith('threads.ts')) {
   const arg = (name: string) => (process.argv.includes(name) ? Number(process.argv[process.argv.indexOf(name) + 1]) : undefined); // prettier-ignore
   const why = arg('--why');
+  const { innerTexts } = await import('./pasted.ts');
   if (why !== undefined) {
     const t = composeThread(why);
-    const { told, ...rest } = await readThread(t);
-    const source = await readSource(t.html).catch((e: unknown) => String(e));
+    const as = process.argv.includes('--pasted') ? (await innerTexts([t.html]))[0] : t.html;
+    const { told, ...rest } = await readThread(t, as);
+    const source = await readSource(as).catch((e: unknown) => String(e));
     console.log(
-      process.argv.includes('--html') ? t.html : '',
+      process.argv.includes('--html') ? as : '',
       Object.values(t.choices).join(' | '),
       JSON.stringify(rest),
     );
@@ -443,9 +445,13 @@ if (process.argv[1]?.endsWith('threads.ts')) {
     const count = arg('--count') ?? 400;
     const from = arg('--seed') ?? 1;
     const by = new Map<string, { n: number; lost: number; others: number; furniture: number; titles: number; bad: number[] }>(); // prettier-ignore
-    for (let seed = from; seed < from + count; seed++) {
-      const t = composeThread(seed);
-      const r = await readThread(t);
+    const threads = Array.from({ length: count }, (_, k) => composeThread(from + k));
+    const texts = process.argv.includes('--pasted')
+      ? await innerTexts(threads.map((t) => t.html))
+      : undefined;
+    for (const [k, t] of threads.entries()) {
+      const seed = from + k;
+      const r = await readThread(t, texts?.[k]);
       for (const key of ['all', ...Object.entries(t.choices).map(([k, v]) => `${k}: ${v}`)]) {
         const sum = by.get(key) ?? { n: 0, lost: 0, others: 0, furniture: 0, titles: 0, bad: [] };
         sum.n++;

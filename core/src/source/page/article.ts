@@ -61,7 +61,7 @@ const DOUBT: readonly [number, number] = [0.3, 0.7];
 /** The share of the article's words that may be marked as doubtful. */
 const MOST_DOUBT = 0.05;
 /** Words of one's own that make a later post another part of the story; with a mark of an update, fewer. */
-const LONG_POST = 40;
+const LONG_POST = 30;
 const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/i;
 const SHORT_UPDATE = 10;
 /** Whose a page is: the sign, or its word, with a year (Universal Copyright Convention, article III), or the old formula. */

@@ -2,13 +2,15 @@
 import { tidy } from '../tidy.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { SUB_STEP, letterPlace } from '../subSteps.ts';
-import { isStamp } from './shapes.ts';
+import { isStamp, tellsAge } from './shapes.ts';
 
 const ITEM = /^\s*(?:[-*•–‣◦]\s+|(\d{1,2})[.)]\s+|(?:step)\s+(\d{1,2})\s*[:.]\s*)(?=\S)/i;
 const ENDS = /[.!?…:]["'”’)\]]*$/u;
 /** A rule under a post, with its signature below it. */
 const RULE = /^\s*(?:_{5,}|--\s?|(?:[—–]\s?){3,})$/;
 const SIGNED = '+signed';
+/** Nobody's signature has more lines (common practice of newsgroups, as RFC 3676, 4.3, has its mark). */
+const SIGNATURE_LINES = 4;
 /** Lines of at most so many letters may be broken by a mail program or an editor (RFC 5322 recommends 78). */
 const NARROW = 100;
 
@@ -19,9 +21,14 @@ export function atomsOfText(text: string, typed = false): Atom[] {
   const out: Atom[] = [];
   let gap = 0;
   let open: string[] = [];
-  let signed = false;
+  let signed = 0;
+  const plain = (line: string) => line.replace(/\d+/g, '').trim();
+  const often = new Map<string, number>();
+  for (const line of lines) often.set(plain(line), (often.get(plain(line)) ?? 0) + 1);
+  /** What stands under other posts too, or says who comes next, is no part of a signature. */
+  const ended = (line: string) => often.get(plain(line))! > 1 || isStamp(line) || tellsAge(line);
   const flush = () => {
-    if (open.length) out.push({ ...atomOf(open.join(' '), gap), ...(signed ? { look: SIGNED } : {}) });
+    if (open.length) out.push({ ...atomOf(open.join(' '), gap), ...(signed > 0 ? { look: SIGNED } : {}) });
     if (open.length) gap = 0;
     open = [];
   };
@@ -31,8 +38,12 @@ export function atomsOfText(text: string, typed = false): Atom[] {
       flush();
       gap++;
       // What stands under a rule, up to a blank line, is a signature.
-      signed = RULE.test(line);
+      signed = RULE.test(line) ? SIGNATURE_LINES + 1 : 0;
       return;
+    }
+    if (signed > 0 && (--signed === 0 || ended(line))) {
+      flush();
+      signed = 0;
     }
     if (open.length && wide && continues(lines[i - 1].trimEnd(), line, wide)) open.push(line.trim());
     else {

@@ -29,7 +29,7 @@ const FEWEST = 2;
 const QUOTED = /^[>|»]|\bwrote:\s*$|^quote:?$|^originally posted by\b/i;
 const SIGNED = /\+signed$/;
 const NO_NAME =
-  /^(?:(?:back|go|jump|return) to\b.*|reply|quote|share|like|report|edit|delete|link|permalink|follow|says?:?|wrote:?|posted|by|re:?|on|at|in|an?|the|author|message|op|new|top|up|down|member|guest|admin|moderator|unread|answered|asked|edited|commented|(?:last )?updated?|published)$/i;
+  /^(?:(?:back|go|jump|return) to\b.*|reply|quote|share|like|report|edit|delete|link|permalink|follow|says?:?|wrote:?|posted|by|re:?|on|at|in|an?|the|author|message|op|new|top|up|down|member|guest|admin|moderator|unread|answered|asked|edited|commented|joined|registered|active|seen|(?:last )?updated?|published)$/i;
 
 export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
   const out: RecordGroup[] = [];
@@ -65,9 +65,17 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
       const group = free.length >= FEWEST ? groupOf(atoms, free, taken) : null;
       if (group) keep(group);
     }
-  const signed = signedPosts(atoms, taken);
+  const signed =
+    signedPosts(atoms, taken) ?? (out.some((g) => g.kind === 'posts') ? null : namedLines(atoms));
   if (signed) keep(signed);
-  return out.sort((a, b) => a.records[0].stamp - b.records[0].stamp);
+  return withoutBadges(out).sort((a, b) => a.records[0].stamp - b.records[0].stamp);
+}
+
+/** "moss Moderator" is moss, where moss posts too. */
+function withoutBadges(groups: readonly RecordGroup[]): RecordGroup[] {
+  const names = new Set(groups.flatMap((g) => g.records.flatMap((r) => r.author ?? [])));
+  const bare = (name: string) => [...names].find((n) => n.length > 2 && name.startsWith(`${n} `) && name.slice(n.length).trim().split(' ').length <= 2); // prettier-ignore
+  return groups.map((g) => ({ ...g, records: g.records.map((r) => (r.author && bare(r.author) ? { ...r, author: bare(r.author)! } : r)) })); // prettier-ignore
 }
 
 /** Fields of a letter's head (RFC 5322, 3.6, RFC 5536, 3.1) as archives and readers of newsgroups show them. */
@@ -162,6 +170,36 @@ function signedPosts(atoms: readonly Atom[], taken: ReadonlySet<number>): Record
   return null;
 }
 
+/** A thread without markup in which nothing says when: a name on a line of its own over each post, other short lines between. */
+function namedLines(atoms: readonly Atom[]): RecordGroup | null {
+  if (atoms.some((a) => a.tag)) return null;
+  const said = (i: number) => isProse(atoms[i]) || /\p{L}[.!?…]["'”’)]*$/u.test(atoms[i].text);
+  const short: number[][] = [];
+  atoms.forEach((_, i) => {
+    if (said(i)) return;
+    if (short.at(-1)?.at(-1) === i - 1) short.at(-1)!.push(i);
+    else short.push([i]);
+  });
+  const alikeIn = new Map<string, number>();
+  const plain = (i: number) => atoms[i].text.replace(/\d+/g, '');
+  for (const run of short) for (const text of new Set(run.map(plain))) alikeIn.set(text, (alikeIn.get(text) ?? 0) + 1); // prettier-ignore
+  // What stands between most posts is an action, above their names.
+  const isAction = (i: number) => alikeIn.get(plain(i))! >= Math.max(3, short.length * 0.7);
+  const heads = short.flatMap((run) => {
+    const head = run.find((i) => !isAction(i) && wordsOf(atoms[i].text).length <= 4 && nameLike(atoms[i].text)); // prettier-ignore
+    return head !== undefined && run.at(-1)! + 1 < atoms.length ? [head] : [];
+  });
+  // The site's own rows stand above the first post: it is told by the name that comes back, or by the row right over the words.
+  if (heads.length < FEWEST_SIGNED || heads.length < short.length * 0.6) return null;
+  const records = heads.map((stamp, k): PageRecord => {
+    const end = heads[k + 1] ?? closing(atoms, stamp);
+    const list = Array.from({ length: end - stamp }, (_, n) => stamp + n);
+    const author = nameLike(atoms[stamp].text)!;
+    return { atoms: list, stamp, author, body: bodyOf(atoms, list, stamp, author, isAction) };
+  });
+  return isThread(atoms, records) ? { kind: 'posts', records } : null;
+}
+
 /**
  * Whether names over words are the heads of posts, where nothing says when: a glossary has such rows, an interview, a cast.
  * Two of four signs: somebody comes back after another, most names are made up as on boards, each piece ends on the same
@@ -222,10 +260,12 @@ function saidAtOnce(text: string): string | undefined {
   return name && (DAY.test(when) || AGO.test(when)) ? nameLike(name) : undefined;
 }
 
+const POSTED = /^(?:posted|asked|answered|started|submitted|written|by)\b/i;
 const stampLike = (a: Atom) =>
   a.type !== 'row' &&
   (isStamp(a.text) ||
     (a.text.length <= 70 && isStamp(unnamed(a))) ||
+    (!a.tag && POSTED.test(a.text) && DAY.test(a.text) && wordsOf(a.text).length <= 10) ||
     (CLOCK.test(a.text) && !withoutTimes(a.text)) ||
     ageIn(a) ||
     (a.time !== undefined && a.text.length <= 60));
@@ -240,8 +280,8 @@ const isClocked = (a: Atom) => CLOCK.test(a.text) || AGO.test(a.text) || ageIn(a
 function stampLabels(atoms: readonly Atom[]): Map<Atom, string> {
   const found = atoms.filter(stampLike).map((a) => {
     const [, label, colon] = /^(\p{L}+(?:\s\p{L}+)?)(?!\p{L})(:?)\s*(?=(?:\p{Lu}\p{L}{2,8},?\s)?(?:\d|an?\s|\p{Lu}\p{L}{2,8}\.?\s\d))/u.exec(a.text) ?? []; // prettier-ignore
-    // Somebody's name, set apart, is no label.
-    const named = !colon && (a.spans ?? []).some((t) => t === label && nameLike(t) !== undefined);
+    // Somebody's name is no label.
+    const named = !colon && (a.tag ? (a.spans ?? []).some((t) => t === label && nameLike(t) !== undefined) : !NO_NAME.test(label ?? '')); // prettier-ignore
     return { a, label: named ? undefined : label?.toLowerCase(), colon };
   });
   const counts = new Map<string, number>();
@@ -368,7 +408,8 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
   const within = (i: number, stamp: number) => held.get(stamp) === undefined || atoms[i].inside.includes(held.get(stamp)!); // prettier-ignore
   // Who wrote it, with rank and counts, may stand before the stamp: short rows, the first of them a name.
   const often = new Map<string, number>();
-  for (const a of atoms) often.set(a.text, (often.get(a.text) ?? 0) + 1);
+  const plain = (text: string) => text.replace(/\d+/g, '');
+  for (const a of atoms) often.set(plain(a.text), (often.get(plain(a.text)) ?? 0) + 1);
   const heads = new Set(stamps);
   const cardOf = (stamp: number) => {
     let first = stamp;
@@ -381,7 +422,7 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
       )
         break;
       // An action under the post before ("Back to top") ends the card.
-      if (often.get(text)! >= Math.max(3, stamps.length * 0.6)) {
+      if (often.get(plain(text))! >= Math.max(3, stamps.length * 0.6)) {
         if (first < stamp) break;
       } else if (nameLike(text) !== undefined) first = j;
     }
@@ -416,12 +457,36 @@ function endedBy(
   const [first, last] = [stamps[0], stamps.at(-1)!];
   const isSaid = (a: Atom) => !SIGNED.test(a.look) && (isProse(a) || /\p{L}[.!?…]["'”’)]*$/u.test(a.text)); // prettier-ignore
   const told = (from: number, to: number, stamp: number) => atoms.some((a, i) => i > from && i < to && within(i, stamp) && isSaid(a)); // prettier-ignore
-  const before = stamps.every((stamp, k) => told(stamps[k - 1] ?? -1, stamp, stamp));
-  if (!before || told(last, atoms.length, last) || !atoms[first].tag) return null;
+  // The opening may say it first, set otherwise than what answers it.
+  const run = (from: number, step: 1 | -1) => {
+    let n = 0;
+    while (atoms[from + step * (n + 1)] && isSaid(atoms[from + step * (n + 1)])) n++;
+    return n;
+  };
+  const apart = stamps.length > FEWEST && (!told(-1, first, first) || run(first, -1) < run(first, 1));
+  const before = stamps.every((stamp, k) => (k === 0 && apart) || told(stamps[k - 1] ?? -1, stamp, stamp));
+  if (!before) return null;
+  // Without markup nothing says where the posts end: what stands right before and behind a stamp does.
+  const right = (i: number) => atoms[i] !== undefined && isSaid(atoms[i]);
+  const closed = stamps.filter((i) => right(i - 1) || SIGNED.test(atoms[i - 1]?.look ?? '')).length;
+  // Actions of a post may stand under its head.
+  const plain = (i: number) => atoms[i]?.text.replace(/\d+/g, '');
+  const often = new Map<string | undefined, number>();
+  for (const i of atoms.keys()) often.set(plain(i), (often.get(plain(i)) ?? 0) + 1);
+  const nextOf = (stamp: number) => {
+    let next = stamp + 1;
+    while (often.get(plain(next))! > 1 && !isSaid(atoms[next])) next++;
+    return next;
+  };
+  // A gap that no other has parts it from the foot of the page.
+  const gap = (stamp: number) => atoms[nextOf(stamp)]?.gap ?? 0;
+  const behind = right(nextOf(last)) && gap(last) <= Math.max(...stamps.slice(0, -1).map(gap));
+  if (atoms[first].tag ? told(last, atoms.length, last) : behind || closed < stamps.length * 0.6) return null; // prettier-ignore
+  const rows = Array.from({ length: stamps[1] - first - 1 }, (_, n) => first + 1 + n).filter((i) => !isSaid(atoms[i])); // prettier-ignore
+  const openingEnds = apart ? (rows.at(-1) ?? stamps[1] - 1) : first;
   return stamps.map((stamp, k) => {
-    const list: number[] = [];
-    for (let j = (stamps[k - 1] ?? -1) + 1; j <= stamp; j++) if (within(j, stamp)) list.push(j);
-    return list;
+    const [from, to] = k === 0 ? [apart ? first : 0, openingEnds] : [(k === 1 ? openingEnds : stamps[k - 1]) + 1, stamp]; // prettier-ignore
+    return Array.from({ length: Math.max(0, to - from + 1) }, (_, n) => from + n).filter((j) => within(j, stamp)); // prettier-ignore
   });
 }
 
@@ -440,12 +505,12 @@ function closing(atoms: readonly Atom[], start: number): number {
 
 /** A name as people have on pages: one to four words, no sentence, no number alone. */
 function nameLike(text: string): string | undefined {
-  const clean = text.replace(/\s\d[\d.,]*k?\s(?=\p{L}+$)\p{L}+$/u, '').replace(/^(?:(?:posted |submitted |written |asked |answered )?by|from:?)\s+/i, '').replace(/\s*(?:\([^)]*\)|says:?|wrote:?|:)\s*$/i, '').trim(); // prettier-ignore
+  const clean = text.replace(/^#\d+\s+/, '').replace(/\s\d[\d.,]*k?\s\p{L}+$/u, '').replace(/\s(?:\((?:OP|author|mod)\)|OP)$/i, '').replace(/^(?:(?:posted |submitted |written |asked |answered )?by|from:?)\s+/i, '').replace(/\s*(?:\([^)]*\)|says:?|wrote:?|:)\s*$/i, '').trim(); // prettier-ignore
   if (
     !clean ||
     clean.length > 32 ||
     clean.split(' ').length > 5 ||
-    /\p{L}:|[;|·•]/u.test(clean) ||
+    /\p{L}:|[;|·•›»>]/u.test(clean) ||
     NO_NAME.test(clean)
   )
     return undefined;
@@ -457,8 +522,9 @@ function nameLike(text: string): string | undefined {
 
 /** The name in a row that says who and when. */
 export function nameIn(text: string): string | undefined {
-  const by = /(?:\bby|\bfrom)\s+([^\s,|·•]+(?:\s\p{Lu}[^\s,|·•]*){0,2})/iu.exec(text)?.[1] ?? /^(.{2,32}?)\s+(?:says|wrote|said|posted|replied|commented)\b/iu.exec(text)?.[1]; // prettier-ignore
-  const rest = withoutAge(withoutTimes(text)).replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim(); // prettier-ignore
+  const bare = withoutAge(withoutTimes(text));
+  const by = /(?:\b[Bb]y|\b[Ff]rom)\s+([^\s,|·•]+(?:\s\p{Lu}[^\s,|·•]*){0,2})/u.exec(bare)?.[1] ?? /^(.{2,32}?)\s+(?:says|wrote|said|posted|replied|commented)\b/iu.exec(text)?.[1]; // prettier-ignore
+  const rest = bare.replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim().replace(/\s(?:on|at|in)$/i, ''); // prettier-ignore
   return nameLike(by ?? '') ?? nameLike(rest);
 }
 
@@ -500,12 +566,12 @@ function judged(
   const perRecord = lists.map((list, k) => candidates(atoms, list, stamps[k]));
   // What every record says alike in one place is an action or a label, no name.
   const saidBy = new Map<string, number>();
-  const placed = (c: { key: string; name: string }) => `${c.key} ${c.name}`;
+  const placed = (c: { key: string; name: string }) => `${c.key} ${c.name.replace(/\(\d+\)/g, '')}`;
   for (const own of perRecord) for (const said of new Set(own.map(placed))) saidBy.set(said, (saidBy.get(said) ?? 0) + 1); // prettier-ignore
   const keys = new Map<string, { records: number; names: Set<string>; first: number }>();
   perRecord.forEach((own) =>
     own.forEach((c, order) => {
-      if (n > 3 && saidBy.get(placed(c))! >= n * 0.9) return;
+      if (n > 3 && saidBy.get(placed(c))! >= n * (/\(\d+\)/.test(c.name) ? 0.6 : 0.9)) return;
       if (own.findIndex((o) => o.key === c.key) !== order) return;
       const at = keys.get(c.key) ?? { records: 0, names: new Set<string>(), first: 0 };
       at.records++;
@@ -596,6 +662,8 @@ function bodyOf(
   const kept = list.filter((i) => {
     const a = atoms[i];
     if (i === stamp || stampLike(a) || SIGNED.test(a.look) || everywhere(i)) return false;
+    // Fields side by side that say when.
+    if (a.type === 'row' && POSTED.test(a.text) && CLOCK.test(a.text)) return false;
     if (a.linked > a.text.length * 0.9 || /^(?:BUTTON|LABEL)$/.test(a.tag)) return false;
     if (QUOTED.test(a.text) && a.text.length < 80) {
       quoting = true;

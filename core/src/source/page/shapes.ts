@@ -15,9 +15,15 @@ export const AGO =
 const UNIT = 's|m|h|d|w|mo|y|yrs?|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|wks?|months?|mths?|years?'; // prettier-ignore
 const AGE_AT_END = new RegExp(`(?:^|[\\s|·•,–—-])\\d{1,3}\\s?(?:${UNIT})\\.?:?$`, 'i');
 const AGE_BETWEEN = new RegExp(`(?:^|[|·•,–—-]\\s*)\\d{1,3}\\s?(?:${UNIT})\\s*[|·•,–—-]`, 'i');
-/** "20h", "3 hrs" alone, at the end of a row, or set apart in it: how long ago, without saying "ago". */
-export const tellsAge = (text: string) => text.length <= 60 && (AGE_AT_END.test(text) || AGE_BETWEEN.test(text)); // prettier-ignore
-export const withoutAge = (text: string) => text.replace(AGE_BETWEEN, ' ').replace(AGE_AT_END, ' ').trim();
+/** Before a name of one or two words, and nothing else. */
+const AGE_BEFORE = new RegExp(
+  `^\\d{1,3}\\s?(?:${UNIT})\\s(?!(?:read|watch|listen|left|later|before|after|away|walk|drive|old)\\b)(?=\\S+(?:\\s\\S+)?$)(?!.*[.!?]$)`,
+  'i',
+);
+const AGES = [AGE_BETWEEN, AGE_AT_END, AGE_BEFORE];
+/** "20h", "3 hrs" alone, at either end of a row, or set apart in it: how long ago, without saying "ago". */
+export const tellsAge = (text: string) => text.length <= 60 && AGES.some((age) => age.test(text));
+export const withoutAge = (text: string) => AGES.reduce((rest, age) => rest.replace(age, ' '), text).trim();
 export const ADDRESS =
   /https?:\/\/|\b(?:ftp|mailto|news|tel|urn|doi):(?=[\p{L}\d])|\bwww\.|\b[\w.+-]{1,64}@[\w-]{1,64}\.\w+|(?:^|\s)[@#]\p{L}[\w-]{2,}|\b[\w-]{1,63}\.(?:com|org|net|example|io|co\.uk|info)\b|\b[a-z\d-]{2,63}\.[a-z]{2,6}\/[\w-]+/iu;
 export const TELEPHONE = /(?:\+\d{1,3}[\s-]?)?\(?\b0\d{2,5}\)?[\s-]\d{3,4}[\s-]?\d{3,4}\b/;
