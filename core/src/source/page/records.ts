@@ -189,7 +189,6 @@ function namedLines(atoms: readonly Atom[]): RecordGroup | null {
     const head = run.find((i) => !isAction(i) && wordsOf(atoms[i].text).length <= 4 && nameLike(atoms[i].text)); // prettier-ignore
     return head !== undefined && run.at(-1)! + 1 < atoms.length ? [head] : [];
   });
-  // The site's own rows stand above the first post: it is told by the name that comes back, or by the row right over the words.
   if (heads.length < FEWEST_SIGNED || heads.length < short.length * 0.6) return null;
   const records = heads.map((stamp, k): PageRecord => {
     const end = heads[k + 1] ?? closing(atoms, stamp);
@@ -355,11 +354,21 @@ function answeredWithin(atoms: readonly Atom[], stamps: readonly number[]): numb
   const depth = (i: number) => atoms[i].inside.length;
   const deepest = Math.max(...stamps.map(depth));
   if (stamps.every((i) => depth(i) === deepest)) return null;
-  const free = (i: number) => (id: number) => stamps.every((j) => j === i || !atoms[j].inside.includes(id) || depth(j) > depth(i)); // prettier-ignore
+  // By element: how far up its highest stamp stands, how many stand there, how many there are.
+  const held = new Map<number, { top: number; there: number; all: number }>();
+  for (const i of stamps)
+    for (const id of atoms[i].inside) {
+      const h = held.get(id) ?? { top: Infinity, there: 0, all: 0 };
+      if (depth(i) < h.top) Object.assign(h, { top: depth(i), there: 0 });
+      if (depth(i) === h.top) h.there++;
+      h.all++;
+      held.set(id, h);
+    }
+  const free = (i: number) => (id: number) => held.get(id)!.top === depth(i) && held.get(id)!.there === 1;
   const level = Math.min(...stamps.map((i) => atoms[i].inside.filter(free(i)).length - 1));
   if (level < 0) return null;
   const root = new Map(stamps.map((i) => [atoms[i].inside[level], i]));
-  if (!stamps.some((i) => stamps.some((j) => j !== i && atoms[j].inside.includes(atoms[i].inside[level])))) return null; // prettier-ignore
+  if (![...root.keys()].some((id) => held.get(id)!.all > 1)) return null;
   const lists = new Map(stamps.map((i) => [i, [] as number[]]));
   atoms.forEach((a, k) => {
     const owner = root.get(a.inside.find((id) => root.has(id)) ?? -1);
@@ -384,8 +393,10 @@ function withNested(
     const heads = [stamps[k], ...inner];
     // What holds a reply begins before its stamp where the name stands first, or its words do.
     const holding = new Map<number, number>();
+    const firstIn = new Map<number, number>();
+    for (const h of heads) for (const e of atoms[h].inside) if (!firstIn.has(e)) firstIn.set(e, h);
     for (const i of inner) {
-      const id = atoms[i].inside.findLast((e) => !own.inside.includes(e) && heads.find((h) => atoms[h].inside.includes(e)) === i); // prettier-ignore
+      const id = atoms[i].inside.findLast((e) => !own.inside.includes(e) && firstIn.get(e) === i); // prettier-ignore
       if (id !== undefined) holding.set(id, i);
     }
     const slice = (i: number) => heads.findLast((h) => h <= i) ?? stamps[k];
