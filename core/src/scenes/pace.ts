@@ -28,12 +28,12 @@ const BY_MOOD: Readonly<Record<Mood, number>> = {
   playful: 0.85,
 };
 
-/** A handle of the writer's own curve: at a share of the script's planned time, so many seconds a picture. */
 /** How long a picture may be wanted, in seconds. */
 export const SHORTEST_PICTURE = 0.5;
 export const LONGEST_PICTURE = 30;
 /** The most handles of a curve. */
 export const MOST_HANDLES = 40;
+/** A handle of the writer's own curve: at a share of the script's planned time, so many seconds a picture. */
 export const paceHandleSchema = z.object({
   at: z.number().min(0).max(1),
   seconds: z.number().min(SHORTEST_PICTURE).max(LONGEST_PICTURE),

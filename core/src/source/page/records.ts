@@ -74,8 +74,14 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
 /** "moss Moderator" is moss, where moss posts too. */
 function withoutBadges(groups: readonly RecordGroup[]): RecordGroup[] {
   const names = new Set(groups.flatMap((g) => g.records.flatMap((r) => r.author ?? [])));
-  const bare = (name: string) => [...names].find((n) => n.length > 2 && name.startsWith(`${n} `) && name.slice(n.length).trim().split(' ').length <= 2); // prettier-ignore
-  return groups.map((g) => ({ ...g, records: g.records.map((r) => (r.author && bare(r.author) ? { ...r, author: bare(r.author)! } : r)) })); // prettier-ignore
+  const bare = (name: string) => {
+    const words = name.split(' ');
+    return [1, 2].map((n) => words.slice(0, -n).join(' ')).find((n) => n.length > 2 && names.has(n)) ?? name;
+  };
+  return groups.map((g) => ({
+    ...g,
+    records: g.records.map((r) => (r.author ? { ...r, author: bare(r.author) } : r)),
+  }));
 }
 
 /** Fields of a letter's head (RFC 5322, 3.6, RFC 5536, 3.1) as archives and readers of newsgroups show them. */
@@ -170,18 +176,28 @@ function signedPosts(atoms: readonly Atom[], taken: ReadonlySet<number>): Record
   return null;
 }
 
+/** Words of somebody: a paragraph, or what ends as a sentence does. */
+const isSaid = (a: Atom) => isProse(a) || /\p{L}[.!?…]["'”’)]*$/u.test(a.text);
+/** Actions under posts are alike but for their counts. */
+const unnumbered = (text: string) => text.replace(/\d+/g, '');
+/** How often each row stands on the page, whatever numbers are in it. */
+function howOften(atoms: readonly Atom[]): (i: number) => number {
+  const counts = new Map<string, number>();
+  for (const a of atoms) counts.set(unnumbered(a.text), (counts.get(unnumbered(a.text)) ?? 0) + 1);
+  return (i) => (atoms[i] ? counts.get(unnumbered(atoms[i].text))! : 0);
+}
+
 /** A thread without markup in which nothing says when: a name on a line of its own over each post, other short lines between. */
 function namedLines(atoms: readonly Atom[]): RecordGroup | null {
   if (atoms.some((a) => a.tag)) return null;
-  const said = (i: number) => isProse(atoms[i]) || /\p{L}[.!?…]["'”’)]*$/u.test(atoms[i].text);
   const short: number[][] = [];
   atoms.forEach((_, i) => {
-    if (said(i)) return;
+    if (isSaid(atoms[i])) return;
     if (short.at(-1)?.at(-1) === i - 1) short.at(-1)!.push(i);
     else short.push([i]);
   });
   const alikeIn = new Map<string, number>();
-  const plain = (i: number) => atoms[i].text.replace(/\d+/g, '');
+  const plain = (i: number) => unnumbered(atoms[i].text);
   for (const run of short) for (const text of new Set(run.map(plain))) alikeIn.set(text, (alikeIn.get(text) ?? 0) + 1); // prettier-ignore
   // What stands between most posts is an action, above their names.
   const isAction = (i: number) => alikeIn.get(plain(i))! >= Math.max(3, short.length * 0.7);
@@ -213,7 +229,7 @@ function isThread(atoms: readonly Atom[], records: readonly PageRecord[]): boole
     for (const text of new Set(
       r.atoms
         .filter((i) => i !== r.stamp && wordsOf(atoms[i].text).length <= 8)
-        .map((i) => atoms[i].text.replace(/\d+/g, '')),
+        .map((i) => unnumbered(atoms[i].text)),
     ))
       // prettier-ignore
       same.set(text, (same.get(text) ?? 0) + 1);
@@ -259,11 +275,12 @@ function saidAtOnce(text: string): string | undefined {
   return name && (DAY.test(when) || AGO.test(when)) ? nameLike(name) : undefined;
 }
 
+/** How a row begins that says who posted something, and when. */
 const POSTED = /^(?:posted|asked|answered|started|submitted|written|by)\b/i;
 const stampLike = (a: Atom) =>
   a.type !== 'row' &&
   (isStamp(a.text) ||
-    (a.text.length <= 70 && isStamp(unnamed(a))) ||
+    (a.text.length <= 70 && !!a.spans?.length && isStamp(unnamed(a))) ||
     (!a.tag && POSTED.test(a.text) && DAY.test(a.text) && wordsOf(a.text).length <= 10) ||
     (CLOCK.test(a.text) && !withoutTimes(a.text)) ||
     ageIn(a) ||
@@ -320,8 +337,8 @@ function groupOf(
   });
   const thin = members.filter((list, k) => !list.some((i) => i !== stamps[k] && !stampLike(atoms[i]) && wordsOf(atoms[i].text).length >= 5)).length; // prettier-ignore
   const beside = thin > members.length / 2;
-  const records = beside ? flat(atoms, stamps) : members;
   const deeper = answeredWithin(atoms, stamps);
+  const records = deeper ?? (beside ? flat(atoms, stamps, among) : members);
   const apart = deeper ? { stamps, lists: deeper } : records && withNested(atoms, stamps, records);
   const group = apart && judged(atoms, apart.stamps, apart.lists.map((list) => list.filter((i) => !taken.has(i)))); // prettier-ignore
   // Rows side by side that nobody signs are a text with dates in it.
@@ -388,7 +405,8 @@ function withNested(
   lists.forEach((list, k) => {
     const own = atoms[stamps[k]];
     const [set] = own.look.split('>');
-    const signed = (i: number) => candidates(atoms, [i - 1, i].filter((j) => list.includes(j)), i).length > 0; // prettier-ignore
+    const listed = new Set(list);
+    const signed = (i: number) => candidates(atoms, [i - 1, i].filter((j) => listed.has(j)), i).length > 0; // prettier-ignore
     const inner = list.filter((i) => i > stamps[k] && stampLike(atoms[i]) && atoms[i].look.startsWith(`${set}>`) && stampShape(atoms[i]) === stampShape(own) && (/\.\S/.test(set) || (atoms[i].inside.length > own.inside.length && signed(i)))); // prettier-ignore
     const heads = [stamps[k], ...inner];
     // What holds a reply begins before its stamp where the name stands first, or its words do.
@@ -401,8 +419,8 @@ function withNested(
     }
     const slice = (i: number) => heads.findLast((h) => h <= i) ?? stamps[k];
     const ownerOf = (i: number) => holding.get(atoms[i].inside.find((id) => holding.has(id)) ?? -1) ?? stamps[k]; // prettier-ignore
-    const told = [...holding].filter(([id, i]) => list.some((j) => j !== i && isProse(atoms[j]) && atoms[j].inside.includes(id))); // prettier-ignore
-    const owner = told.length === inner.length ? ownerOf : slice;
+    const told = new Set(list.filter((j) => isProse(atoms[j])).flatMap((j) => atoms[j].inside.filter((id) => (holding.get(id) ?? j) !== j))); // prettier-ignore
+    const owner = told.size === inner.length ? ownerOf : slice;
     for (const head of heads) {
       out.stamps.push(head);
       out.lists.push(list.filter((i) => owner(i) === head));
@@ -412,15 +430,16 @@ function withNested(
 }
 
 /** Heads and texts side by side in one element (or a text without any): each reaches to the next head. */
-function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | null {
+function flat(
+  atoms: readonly Atom[],
+  stamps: readonly number[],
+  among: ReadonlyMap<number, number>,
+): number[][] | null {
   // A record stays within what holds it and another: the same box may stand at both ends of a page.
-  const shared = (stamp: number) => atoms[stamp].inside.find((id) => stamps.some((i) => i !== stamp && atoms[i].inside.includes(id))); // prettier-ignore
-  const held = new Map(stamps.map((i) => [i, shared(i)]));
+  const held = new Map(stamps.map((i) => [i, atoms[i].inside.find((id) => among.get(id)! > 1)]));
   const within = (i: number, stamp: number) => held.get(stamp) === undefined || atoms[i].inside.includes(held.get(stamp)!); // prettier-ignore
   // Who wrote it, with rank and counts, may stand before the stamp: short rows, the first of them a name.
-  const often = new Map<string, number>();
-  const plain = (text: string) => text.replace(/\d+/g, '');
-  for (const a of atoms) often.set(plain(a.text), (often.get(plain(a.text)) ?? 0) + 1);
+  const often = howOften(atoms);
   const heads = new Set(stamps);
   const cardOf = (stamp: number) => {
     let first = stamp;
@@ -433,7 +452,7 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
       )
         break;
       // An action under the post before ("Back to top") ends the card.
-      if (often.get(plain(text))! >= Math.max(3, stamps.length * 0.6)) {
+      if (often(j) >= Math.max(3, stamps.length * 0.6)) {
         if (first < stamp) break;
       } else if (nameLike(text) !== undefined) first = j;
     }
@@ -443,7 +462,7 @@ function flat(atoms: readonly Atom[], stamps: readonly number[]): number[][] | n
   const carded = cards.filter((c, k) => c < stamps[k] && nameLike(atoms[c].text) !== undefined).length;
   const signed = stamps.filter((i) => candidates(atoms, [i], i).length > 0).length;
   const starts = carded >= stamps.length * 0.7 && signed < stamps.length * 0.5 ? cards : [...stamps];
-  const ends = endedBy(atoms, stamps, within);
+  const ends = endedBy(atoms, stamps, within, often);
   const out =
     ends ??
     starts.map((start, k) => {
@@ -464,36 +483,36 @@ function endedBy(
   atoms: readonly Atom[],
   stamps: readonly number[],
   within: (i: number, stamp: number) => boolean,
+  often: (i: number) => number,
 ): number[][] | null {
   const [first, last] = [stamps[0], stamps.at(-1)!];
-  const isSaid = (a: Atom) => !SIGNED.test(a.look) && (isProse(a) || /\p{L}[.!?…]["'”’)]*$/u.test(a.text)); // prettier-ignore
-  const told = (from: number, to: number, stamp: number) => atoms.some((a, i) => i > from && i < to && within(i, stamp) && isSaid(a)); // prettier-ignore
+  const says = (a: Atom | undefined) => a !== undefined && !SIGNED.test(a.look) && isSaid(a);
+  const told = (from: number, to: number, stamp: number) => {
+    for (let i = from + 1; i < to; i++) if (within(i, stamp) && says(atoms[i])) return true;
+    return false;
+  };
   // The opening may say it first, set otherwise than what answers it.
   const run = (from: number, step: 1 | -1) => {
     let n = 0;
-    while (atoms[from + step * (n + 1)] && isSaid(atoms[from + step * (n + 1)])) n++;
+    while (says(atoms[from + step * (n + 1)])) n++;
     return n;
   };
   const apart = stamps.length > FEWEST && (!told(-1, first, first) || run(first, -1) < run(first, 1));
   const before = stamps.every((stamp, k) => (k === 0 && apart) || told(stamps[k - 1] ?? -1, stamp, stamp));
   if (!before) return null;
   // Without markup nothing says where the posts end: what stands right before and behind a stamp does.
-  const right = (i: number) => atoms[i] !== undefined && isSaid(atoms[i]);
-  const closed = stamps.filter((i) => right(i - 1) || SIGNED.test(atoms[i - 1]?.look ?? '')).length;
+  const closed = stamps.filter((i) => says(atoms[i - 1]) || SIGNED.test(atoms[i - 1]?.look ?? '')).length;
   // Actions of a post may stand under its head.
-  const plain = (i: number) => atoms[i]?.text.replace(/\d+/g, '');
-  const often = new Map<string | undefined, number>();
-  for (const i of atoms.keys()) often.set(plain(i), (often.get(plain(i)) ?? 0) + 1);
   const nextOf = (stamp: number) => {
     let next = stamp + 1;
-    while (often.get(plain(next))! > 1 && !isSaid(atoms[next])) next++;
+    while (often(next) > 1 && !says(atoms[next])) next++;
     return next;
   };
   // A gap that no other has parts it from the foot of the page.
   const gap = (stamp: number) => atoms[nextOf(stamp)]?.gap ?? 0;
-  const behind = right(nextOf(last)) && gap(last) <= Math.max(...stamps.slice(0, -1).map(gap));
+  const behind = says(atoms[nextOf(last)]) && gap(last) <= Math.max(...stamps.slice(0, -1).map(gap));
   if (atoms[first].tag ? told(last, atoms.length, last) : behind || closed < stamps.length * 0.6) return null; // prettier-ignore
-  const rows = Array.from({ length: stamps[1] - first - 1 }, (_, n) => first + 1 + n).filter((i) => !isSaid(atoms[i])); // prettier-ignore
+  const rows = Array.from({ length: stamps[1] - first - 1 }, (_, n) => first + 1 + n).filter((i) => !says(atoms[i])); // prettier-ignore
   const openingEnds = apart ? (rows.at(-1) ?? stamps[1] - 1) : first;
   return stamps.map((stamp, k) => {
     const [from, to] = k === 0 ? [apart ? first : 0, openingEnds] : [(k === 1 ? openingEnds : stamps[k - 1]) + 1, stamp]; // prettier-ignore

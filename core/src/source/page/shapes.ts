@@ -9,10 +9,13 @@ export const DAY = new RegExp(
 );
 export const CLOCK =
   /\b\d{1,2}[:.]\d{2}(?:[:.]\d{2})?\s?(?:[ap]\.?m\.?|GMT|UTC|BST|CET|h)?(?![\d\p{L}])|\b\d{1,2}\s?[ap]\.?m\b/iu;
+const UNIT_AGO = 's|m|h|d|w|mo|y|yr|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|months?|years?';
 /** "2h ago", "3 days ago", "yesterday at", "just now". */
-export const AGO =
-  /\b(?:\d+|an?|one|two|three|last)\s?(?:s|m|h|d|w|mo|y|yr|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|months?|years?)\.?\s(?:ago|old)\b|\byesterday(?:,? at)?\b|\bjust now\b/i;
-const UNIT = 's|m|h|d|w|mo|y|yrs?|sec(?:ond)?s?|min(?:ute)?s?|hrs?|hours?|days?|weeks?|wks?|months?|mths?|years?'; // prettier-ignore
+export const AGO = new RegExp(
+  `\\b(?:\\d+|an?|one|two|three|last)\\s?(?:${UNIT_AGO})\\.?\\s(?:ago|old)\\b|\\byesterday(?:,? at)?\\b|\\bjust now\\b`,
+  'i',
+);
+const UNIT = `${UNIT_AGO}|yrs|wks?|mths?`;
 const AGE_AT_END = new RegExp(`(?:^|[\\s|·•,–—-])\\d{1,3}\\s?(?:${UNIT})\\.?:?$`, 'i');
 const AGE_BETWEEN = new RegExp(`(?:^|[|·•,–—-]\\s*)\\d{1,3}\\s?(?:${UNIT})\\s*[|·•,–—-]`, 'i');
 /** Before a name of one or two words, and nothing else. */
