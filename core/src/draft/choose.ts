@@ -42,6 +42,8 @@ const STRETCH = 4;
 const TOLD_OF_STRETCH = 1.4;
 /** What it costs to leave out one sentence between two told ones of a passage: what came of the first may stand there. */
 const HOLE = 1.2;
+/** What it costs to tell the same twice, in times of what the second telling is worth. */
+const SAID_TWICE = 3;
 const OPTIONS = { mip_rel_gap: 0.02, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
 
 /** Needs that hold for a unit given what was moved: adjacency to a moved unit can't be met. */
@@ -86,6 +88,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   const pairs = units.filter((u, k) => k > 0 && u.block.id === units[k - 1].block.id).map((u) => u.index);
   const paired = new Set(pairs);
   const holes = objective === 'worth' ? pairs.filter((i) => paired.has(i + 1)) : [];
+  const twice = objective === 'worth' ? units.filter((u) => u.repeats !== undefined && !hardNeeds(u).some((n) => n.to === u.repeats)) : []; // prettier-ignore
   const goal =
     objective === 'shortest'
       ? units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`)
@@ -94,7 +97,8 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
           ...pairs.map((i) => `+ ${(bound * (leansBack(units[i]) ? EXPLAINS : COHESION)).toFixed(3)} y${i}`),
           ...groups.map((g, b) => `+ ${g.gain.toFixed(3)} z${b}`),
           ...holes.map((i) => `- ${(bound * HOLE).toFixed(3)} h${i}`),
-        ];
+          ...twice.map((u) => `- ${((SAID_TWICE * Math.max(u.worth, mean(units.map((o) => o.worth))) * u.ms) / 1000).toFixed(3)} t${u.index}`),
+        ]; // prettier-ignore
   const rows: string[] = [];
   const total = units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`).join('\n ');
   if (objective === 'worth')
@@ -111,6 +115,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   if (objective === 'worth')
     for (const i of pairs) rows.push(`a${i}: y${i} - ${x(i)} <= 0`, `b${i}: y${i} - ${x(i - 1)} <= 0`);
   holes.forEach((i) => rows.push(`o${i}: ${x(i - 1)} + ${x(i + 1)} - ${x(i)} - h${i} <= 1`));
+  for (const u of twice) rows.push(`t${u.index}: ${x(u.index)} + ${x(u.repeats!)} - t${u.index} <= 1`);
   groups.forEach((g, b) =>
     rows.push(`w${b}: z${b} - ${g.units.map((i) => `${standsFor(units[i])} ${x(i)}`).join(' - ')} <= 0`),
   );
@@ -119,6 +124,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
     ...units.filter((u) => banned(u) && !choice.pins.has(u.index)).map((u) => `${x(u.index)} = 0`),
     ...(objective === 'worth' ? pairs.map((i) => `0 <= y${i} <= 1`) : []),
     ...holes.map((i) => `0 <= h${i} <= 1`),
+    ...twice.map((u) => `0 <= t${u.index} <= 1`),
     ...groups.map((_, b) => `0 <= z${b} <= 1`),
   ];
   return `${objective === 'worth' ? 'Maximize' : 'Minimize'}\n obj: ${goal.join('\n ')}\nSubject To\n ${rows.length ? rows.join('\n ') : 'none: 0 x0 <= 0'}\nBounds\n ${bounds.join('\n ')}\nBinary\n ${units.map((u) => x(u.index)).join('\n ')}\nEnd\n`;

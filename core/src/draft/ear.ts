@@ -18,6 +18,14 @@ const UNIT = new RegExp(`(${N})(?:\\s|-|\\u00a0)?(${PATTERNS.unit})(?![\\p{L}\\p
 const MONEY = new RegExp(`(${PATTERNS.currency})(${N})\\s?(${PATTERNS.scale})(?![\\p{L}\\p{N}])`, 'gu');
 const WORD_UNITS = new Set(['A', 'N', 'L', 'V', 'J', 'W', 'h', 's', 'm', 't', 'g', 'l']);
 
+/** What kind of piece it is, before its first words: "NEWS ANALYSIS:" (genres of the IPTC NewsCodes, from memory). */
+const GENRE =
+  /^(?:(?:NEWS|BREAKING|SPECIAL|MARKET|LIVE) )?(?:NEWS|ANALYSIS|BACKGROUND(?:ER)?|EXCLUSIVE|FEATURE|INTERVIEW|OPINION|COMMENT(?:ARY)?|EDITORIAL|REVIEW|UPDATE|SUMMARY|REPORT|PROFILE|WRAP-?UP|VIDEO|PHOTOS?|BREAKING)\s?\d?:\s+(?=\p{Lu})/u;
+
+/** A plural behind a figure, itself or behind one more word. */
+const COUNTED =
+  /^\s(?!(?:and|or|of|to|in|on|at|from|long|tall|high|wide|deep|across|above|below|away)\b)(?:[\p{L}-]+\s)?(?:\p{L}+[^su]s|people|men|women|children)\b/u;
+
 const NOT_CONTRACTIONS: readonly [RegExp, string][] = [
   ['did', 'didn’t'], ['does', 'doesn’t'], ['do', 'don’t'], ['was', 'wasn’t'], ['were', 'weren’t'], ['is', 'isn’t'], ['are', 'aren’t'], ['has', 'hasn’t'], ['have', 'haven’t'], ['had', 'hadn’t'],
   ['could', 'couldn’t'], ['would', 'wouldn’t'], ['should', 'shouldn’t'], ['will', 'won’t'],
@@ -48,11 +56,12 @@ export function forTheEar(text: string): string {
   return outsideQuotes(text, (part) =>
     part
       .replace(
-        /^(?:Background|Objectives?|Aims?|Methods?|Results?|Findings|Limitations?|Conclusions?|Discussion|Introduction)\s*:\s*(?=\p{Lu})/u,
+        /^(?:Background|Objectives?|Aims?|Methods?|Results?|Findings|Limitations?|Conclusions?|Discussion|Introduction|Summary|Overview)\s*:\s*(?=\p{Lu})/u,
         '',
       )
+      .replace(GENRE, '')
       .replace(
-        /\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^\d()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{1,8}|pictured|above|below)\)/gu,
+        /\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^\d()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{0,8}|pictured|above|below)\)/gu,
         '',
       )
       .replace(
@@ -71,17 +80,23 @@ export function forTheEar(text: string): string {
       .replace(/\bper cent\b/g, 'percent')
       // Behind a sign of money "m" is a million and no metre.
       .replace(MONEY, (_, sign: string, n: string, scale: string) => `${sign}${n} ${SCALES.get(scale)}`)
-      .replace(UNIT, (whole, n: string, unit: string) => {
+      .replace(UNIT, (whole, n: string, unit: string, at: number, part: string) => {
+        // "iPhone 4s", "the Mark 3s": a letter behind a name's number is the name's.
+        if (unit.length === 1 && !/\s/.test(whole) && /\p{Lu}[\p{L}]*\s$/u.test(part.slice(0, at)) && /^\d$/.test(n)) return whole; // prettier-ignore
         // "the 1960s" are no seconds.
         if (unit === 's' && /^(?:1[0-9]|20)\d0s$/.test(whole)) return whole;
         if (WORD_UNITS.has(unit) && !new RegExp(`${unit}$`).test(whole)) return whole;
+        // "6.8m sales", "5m people": what is counted may be millions, and may be walls of so many metres.
+        if (unit === 'm' && COUNTED.test(part.slice(at + whole.length))) return whole;
         const [one, many] = UNITS.get(unit)!;
         return `${n} ${n === '1' ? one : many}`;
       })
       .replace(/\s&\s/g, ' and ')
       .replace(/(\d{4})[-–](\d{4})/g, '$1 to $2')
       .replace(/\s+/g, ' ')
-      .replace(/,\s*([.;!?])/g, '$1'),
+      .replace(/,\s*([.;!?])/g, '$1')
+      // "Marsh & Co. (MRSH)." has lost what stood between two stops.
+      .replace(/(?<!\.)\.\s?\.(?=\s|$)/g, '.'),
   ).trim();
 }
 

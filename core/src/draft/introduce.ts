@@ -1,4 +1,7 @@
 /** People named in full, with who they are, where the sentence that introduces them is not told. In the source's own words. */
+import { isA } from '../language/classes.ts';
+import { isLegal } from '../facts/speech.ts';
+import { CLOSED } from '../language/closed.ts';
 import { PATTERNS } from '../language/lexicon.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { words } from './tell/sentence.ts';
@@ -25,6 +28,17 @@ const TITLED = new RegExp(String.raw`\b(${NAME})\b`, 'gu');
 /** A capital that opens a sentence, or a day, is nobody's name. */
 const NOBODY =
   /^(?:On|In|At|By|After|Before|Since|Until|From|The|Then|Now|Here|There|Once|An?|His|Her|Its|Their|When|While|If|But|And|So|For|With|Both|Two|Three|No|Not|That|This|Last|Next|Every|Each|Most|Some|Many) |(?:day|January|February|March|April|May|June|July|August|September|October|November|December)$/;
+/** "Our Curiosity", "Besides Orb": a word of the grammar that opens a sentence is no part of the name behind it. */
+const opensSentence = (name: string) => CLOSED.has(name.split(' ')[0].toLowerCase());
+/** "the skipper", "a nurse at the hospital": what is said of somebody names a person; "the virus" before a name is another thing. */
+const ofSomebody = (role: string) => {
+  const head = role
+    .split(/,| (?:of|at|in|for|from|on|with|who|to|by|and) /)[0]
+    .trim()
+    .split(/[ -]/)
+    .at(-1)!;
+  return isA(head, 'person', 'kin') || isA(head.replace(/s$/, ''), 'person', 'kin');
+};
 const ofNobody = (name: string) => name.replace(/[’']s?$/, '');
 const last = (name: string) =>
   name
@@ -39,17 +53,17 @@ export function introductionsOf(source: {
 }): Map<string, Introduction> {
   const out = new Map<string, Introduction>();
   // A box's rows are no sentences: "Genus: Petrorhina Hale, 1841" names nobody in full.
-  const texts = source.blocks.filter((b) => b.type !== 'heading' && b.type !== 'box').map((b) => b.text);
+  const texts = source.blocks.filter((b) => b.type !== 'heading' && b.type !== 'box' && !isLegal(b.text)).map((b) => b.text); // prettier-ignore
   const add = (name: string, phrase: string, comma: boolean, role?: string) => {
-    if (NOBODY.test(name) || out.has(last(name))) return;
+    if (NOBODY.test(name) || opensSentence(name) || out.has(last(name))) return;
     const says = role && source.kind === 'news' && !/\bformer\b|\blate\b/.test(role);
     out.set(last(name), { phrase, full: name, comma, ...(says ? { says: `${name} is ${role}.` } : {}) });
   };
   for (const text of texts) {
     for (const m of text.matchAll(BEFORE))
-      if (!/^(?:its|their)/i.test(m[1]))
+      if (!/^(?:its|their)/i.test(m[1]) && ofSomebody(m[1]))
         add(m[2], `${m[1].replace(/^An?\b/i, 'the').replace(/^The\b/, 'the')}, ${m[2]}`, true);
-    for (const m of text.matchAll(BEHIND)) add(m[1], `${m[1]}, ${m[2]}`, true, m[2]);
+    for (const m of text.matchAll(BEHIND)) if (ofSomebody(m[2])) add(m[1], `${m[1]}, ${m[2]}`, true, m[2]);
   }
   for (const text of texts) for (const m of text.matchAll(TITLED)) add(ofNobody(m[1]), ofNobody(m[1]), false);
   return out;

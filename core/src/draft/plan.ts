@@ -298,7 +298,10 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
     });
   const [told, ...others] = made;
   const again = repeated(told, source);
-  const first = told.map((u) => (again.has(u.index) ? { ...u, worth: u.worth * SAID_ALREADY } : u));
+  const first = told.map((u) => {
+    const { of, leanedOn } = again.get(u.index) ?? {};
+    return of === undefined ? u : { ...u, repeats: of, worth: leanedOn ? u.worth : u.worth * SAID_ALREADY };
+  });
   const heard = new Set(options.given ?? []);
   const joined = (first.length ? joinUnits(first, others, endingUnit(first, source)) : first).slice(
     0,
@@ -567,13 +570,20 @@ function unitsOf(
 /** How much less a sentence is worth that says again what one before it says. */
 const SAID_ALREADY = 0.15;
 
-/** Units that say again what one before them says. A guide and a story say things again on purpose; what is leaned on stays. */
-function repeated(units: readonly Unit[], { kind }: SourceDocument): Set<number> {
-  if (kind === 'howto' || kind === 'forum') return new Set();
+/** Units that say again what one before them says, with its index. A guide and a story say things again on purpose. */
+function repeated(
+  units: readonly Unit[],
+  { kind }: SourceDocument,
+): Map<number, { of: number; leanedOn: boolean }> {
+  if (kind === 'howto' || kind === 'forum') return new Map();
   const again = saidAgain(units.map((u) => u.sentence.fact));
   const leanedOn = new Set(units.flatMap((u) => u.needs.filter((n) => n.adjacent).map((n) => n.to)));
-  return new Set(
-    units.filter((u) => again.has(u.sentence.fact.id) && !leanedOn.has(u.index)).map((u) => u.index),
+  const at = new Map(units.map((u) => [u.sentence.fact.id, u.index]));
+  return new Map(
+    units.flatMap(({ index, sentence }) => {
+      const of = at.get(again.get(sentence.fact.id) ?? '');
+      return of === undefined ? [] : [[index, { of, leanedOn: leanedOn.has(index) }] as const];
+    }),
   );
 }
 

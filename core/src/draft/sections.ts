@@ -2,6 +2,7 @@
 import type { SectionRole } from '../script/data.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { stems } from '../facts/centrality.ts';
+import { MONTHS, WEEKDAYS } from '../language/lexicon.ts';
 import type { Unit } from './units.ts';
 
 /** A section is best about this long in long form (about 10 titled sections in ten minutes; common practice, no published source). */
@@ -141,6 +142,9 @@ export function sectionTitle(
   return title(phrase);
 }
 
+const LONGEST_PHRASE = 3;
+const LONGEST_NAME = 4;
+const WHEN = new RegExp(`^(?:${[...WEEKDAYS, ...MONTHS].join('|')})$`);
 /** Adjective-noun runs of one to three words. Two plain nouns side by side are believed only when the source has them twice: one may be a verb. */
 function nounPhrases(tokens: Unit['sentence']['tokens'], text: string): string[] {
   const out: string[] = [];
@@ -148,13 +152,21 @@ function nounPhrases(tokens: Unit['sentence']['tokens'], text: string): string[]
     let j = i;
     while (
       j < tokens.length &&
-      j - i < 3 &&
       (tokens[j].pos === 'ADJ' || tokens[j].pos === 'NOUN' || tokens[j].pos === 'PROPN') &&
       /^[\p{L}’'-]+$/u.test(tokens[j].text)
     )
       j++;
-    const last = tokens[j - 1];
+    const end = j;
+    // "Grizzlies coach Ann Ware": of a long run its last name whole, which cut would be nobody's.
     let from = i;
+    if (j - i > LONGEST_PHRASE) {
+      from = j;
+      while (from > i && tokens[from - 1].pos === 'PROPN') from--;
+      if (j - from < 1 || j - from > LONGEST_NAME) from = j;
+    }
+    // "the storm Wednesday", "Kuneitra early Thursday": when is no part of what.
+    while (j > from && (WHEN.test(tokens[j - 1].text) || /^(?:early|late)$/i.test(tokens[j - 1].text))) j--;
+    const last = tokens[j - 1];
     while (from < j && VAGUE.test(tokens[from].text)) from++;
     const bare = tokens
       .slice(from, j)
@@ -166,7 +178,7 @@ function nounPhrases(tokens: Unit['sentence']['tokens'], text: string): string[]
     const known = from === i && i > 0 && /^the$/i.test(tokens[i - 1].text);
     if (j > from && !doubtful && (last.pos === 'NOUN' || last.pos === 'PROPN') && last.text.length > 2)
       out.push(known ? `the ${bare}` : bare);
-    if (j > i) i = j - 1;
+    if (end > i) i = end - 1;
   }
   return out;
 }

@@ -39,7 +39,8 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
   for (let i = 1; i < tokens.length - 2; i++) {
     const token = tokens[i];
     if (quoted(token.start)) continue;
-    const left = tokens.slice(0, i);
+    // What is quoted has verbs of its own: "“…,” the study’s author Ann Ware of the Board and the College said".
+    const left = tokens.slice(0, i).filter((t) => !quoted(t.start));
     const right = tokens.slice(i + 1);
     const leftText = text.slice(0, token.start);
     if (wordsIn(leftText) < (token.text === ':' ? 3 : 4) || wordsIn(text.slice(token.end)) < 4) continue;
@@ -78,6 +79,11 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
       (/\bnot\b[^,]*$/.test(leftText) && word === 'but')
     )
       continue;
+    // "a replay of the day when one, trained by her, and another met": a clause that has no verb yet goes on.
+    const opened = left.findLastIndex((t) =>
+      /^(?:when|where|while|if|because|although|whose|what|who|how|why)$/.test(t.text),
+    );
+    if (opened >= 0 && !left.some((_, k) => k > opened && isFiniteVerb(left, k) && left[k + 1]?.text !== 'by')) continue; // prettier-ignore
     return { end: token.start, start: word === 'and' ? clause[0].start : right[0].start };
   }
   return null;
@@ -108,8 +114,12 @@ export function clauseOpens(tokens: readonly TaggedToken[]): boolean {
     return close > 0 && close - comma < 18 && isFiniteVerb(tokens, close + 1);
   }
   for (let i = 1; i < Math.min(tokens.length, 9); i++) {
-    if (isFiniteVerb(tokens, i)) return true;
+    // "an entirely stock version": no verb stands between an article and its noun.
+    const unnamed = /^(?:an?|the)$/i.test(tokens[0].text) && tokens.slice(1, i).every((t) => t.pos === 'ADV');
+    if (isFiniteVerb(tokens, i) && !unnamed) return true;
     if (/^[,;:]$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;
+    // "a division that mends lamps": what is told of a thing is no clause of its own.
+    if (/^(?:that|which|who|whose|whom|where)$/.test(tokens[i].text)) return false;
   }
   return false;
 }

@@ -30,6 +30,8 @@ export interface Unit {
   /** The time of its lines with the rests after them. */
   ms: number;
   worth: number;
+  /** The unit that says the same before it: both are told only where nothing else fills the time. */
+  repeats?: number;
 }
 
 /** Sentences longer than this tire a listener; they are told only where they must be (common practice, no published source). */
@@ -315,5 +317,6 @@ export function joinUnits(
     // Passages of two sources are never one, though both count theirs from p1.
     block: u.letter === first[0]?.letter ? u.block : { ...u.block, id: `${u.letter}${u.block.id}` },
     needs: u.needs.map((n) => ({ ...n, to: placeOf.get(listOf.get(u)![n.to])! })),
+    ...(u.repeats !== undefined && { repeats: placeOf.get(listOf.get(u)![u.repeats])! }),
   }));
 }

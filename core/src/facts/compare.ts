@@ -77,9 +77,9 @@ const LEAST_TO_REPEAT = 5;
 
 /**
  * Facts of one source that say again what one before them said in another passage: in nearly the same words, or with the same
- * counts of the same things ("126 homes and 31 businesses"), as a lead and the text below it do.
+ * counts of the same things ("126 homes and 31 businesses"), as a lead and the text below it do. By id, with the id of the first.
  */
-export function saidAgain(facts: readonly Fact[]): Set<string> {
+export function saidAgain(facts: readonly Fact[]): Map<string, string> {
   const entries = facts.map((f, at) => ({
     f,
     at,
@@ -88,28 +88,26 @@ export function saidAgain(facts: readonly Fact[]): Set<string> {
   }));
   const alike = sharing(entries, (e) => e.bag);
   const counted = sharing(entries, (e) => new Set(e.counts));
-  const again = new Set<string>();
+  const again = new Map<string, string>();
   for (const b of entries) {
     const before = (a: (typeof entries)[number]) => a.at < b.at && a.f.block !== b.f.block && !again.has(a.f.id);
-    const repeats =
+    const first =
       (b.bag.size >= LEAST_TO_REPEAT &&
-        [...alike(b)].some(
+        [...alike(b)].find(
           (a) => before(a) && a.bag.size >= LEAST_TO_REPEAT && overlap(a.bag, b.bag) >= SAME && sameFigures(a.f, b.f),
         )) ||
       (b.counts.length >= SAME_COUNTS &&
-        [...counted(b)].some((a) => before(a) && b.counts.filter((n) => a.counts.includes(n)).length >= SAME_COUNTS));
-    if (repeats) again.add(b.f.id);
+        [...counted(b)].find((a) => before(a) && b.counts.filter((n) => a.counts.includes(n)).length >= SAME_COUNTS));
+    if (first) again.set(b.f.id, first.f.id);
   }
   return again;
 } // prettier-ignore
 
+/** Whether the second gives no figure that the first doesn't give, and gives some if it does. */
 const sameFigures = (a: Fact, b: Fact) => {
-  const values = (f: Fact) =>
-    f.numbers
-      .map((n) => n.value)
-      .sort((x, y) => x - y)
-      .join();
-  return values(a) === values(b) && a.polarity === b.polarity;
+  const values = (f: Fact) => new Set(f.numbers.map((n) => n.value));
+  const [x, y] = [values(a), values(b)];
+  return (y.size > 0 || !x.size) && [...y].every((v) => x.has(v)) && a.polarity === b.polarity;
 };
 
 /** Compares every fact with every fact of the other sources. Cost: the product of their numbers, cut by shared rare stems. */

@@ -161,6 +161,19 @@ function silence(block: Block, form: string | null): string | null {
   return block.type === 'item' && form === NO_VERB ? null : form;
 }
 
+/** A small letter where a sentence begins, but not a name that has one ("iPhone"), nor "http". */
+const BEGINS_SMALL = /^["'“‘(]*\p{Ll}(?!\p{Ll}{0,3}\p{Lu})/u;
+/** Where so many sentences begin with a capital, one that doesn't is a piece of another. */
+const WRITES_CAPITALS = 0.9;
+function piecesOf(
+  found: readonly { block: Block; text: string }[],
+): (s: { block: Block; text: string }) => string | null {
+  const running = found.filter((s) => s.block.type !== 'item' && s.block.type !== 'row');
+  const small = running.filter((s) => BEGINS_SMALL.test(s.text)).length;
+  const writesCapitals = small <= running.length * (1 - WRITES_CAPITALS);
+  return ({ block, text }) => (writesCapitals && block.type === 'paragraph' && BEGINS_SMALL.test(text) ? 'it is a fragment' : null); // prettier-ignore
+}
+
 /** Words of a sentence that only answers; more say something themselves. */
 const ANSWER_WORDS = 12;
 const ANSWERS =
@@ -196,6 +209,7 @@ export function taggedFacts(
     return tagger(s.text);
   });
   const answers = answersReplies(source);
+  const piece = piecesOf(found);
   const known = capitalWords(tokens);
   const stemmed = found.map((s) => stems(s.text));
   const central = lexRankOf(stemmed);
@@ -221,7 +235,8 @@ export function taggedFacts(
     const statement = orders ? null : statementOf(s.text, tokens[i]);
     const silent = silence(
       s.block,
-      notSpeech(s.text, tokens[i]) ??
+      piece(s) ??
+        notSpeech(s.text, tokens[i]) ??
         (source.kind === 'forum'
           ? (toTheBoard(s.text) ??
             answers(s.block, found[i - 1]?.block.under !== s.block.under, s.text) ??

@@ -8,6 +8,9 @@ const PARTED = /\s[|·•»›→▸►]\s|::|\s->\s/;
 /** What points at another place of the page or the book. */
 const POINTS =
   /\b(?:see|cf\.?|in|from|as in) (?:also )?(?:the )?(?:sections?|chapters?|tables?|figures?|figs?\.?|appendix|box|equation|listing|example)\s\d|\b(?:see|in|as) (?:the )?(?:table|figure|chart|map|picture|photo(?:graph)?|diagram|list|box|video|gallery|link|panel|infobox) (?:below|above|opposite|overleaf|here|on the (?:left|right))\b|\bsee (?:the )?(?:section|chapter) (?:on|called|titled|[“"‘])/i;
+/** Where more is told: "The Heart Board has more about it.", "For further details, visit …". */
+const MORE_ELSEWHERE =
+  /^[^,;“”"]{3,60} (?:has|have|offers?|provides?) (?:more|further|additional)(?: \p{L}+)? (?:about|on)\b[^,;]{2,60}\.$|^(?:for|to (?:find|get|read)) (?:more|further|additional)\b[^.]{0,60}\b(?:visit|see|go to|call|contact|write to|click)\b/iu;
 /** "See also …": what a book of reference ends its entries with. */
 const SEE_ALSO = /^(?:see|cf\.?) also\b/i;
 /** An editor's note or a work that is cited: in brackets from its first letter to its last, or to the sentence's end. */
@@ -28,13 +31,22 @@ const isFormula = (text: string) => {
 };
 /** "Ann Ware is seen on June 5, 2013", "A barge is shown in this undated photo": words under a picture. */
 const PICTURED = new RegExp(
-  `\\b(?:is|are) (?:seen|pictured|shown)\\b[^.]{0,140}(?:${PATTERNS.month} \\d|\\d ${PATTERNS.month}|\\b(?:photo(?:graph)?|picture|image)\\b)`,
+  `\\b(?:is|are) (?:seen|pictured|shown)\\b[^.]{0,140}(?:${PATTERNS.month} \\d|\\d ${PATTERNS.month}|\\b(?:photo(?:graph)?|picture|image)\\b)|^(?:\\p{Lu}{2,}\\s)?[Tt]his (?:\\p{L}+ ){0,4}(?:photo(?:graph)?|picture|image|frame|footage|video)\\b.{0,160}\\b(?:shows|taken|released|provided)\\b`,
   'u',
 );
+/** Rights, and who wrote out or handed on what was broadcast; a copyright that is told of is followed by a small letter. */
+const LEGAL =
+  /\b[Cc]opyright (?:\d{4}|\(c\)|\p{Lu})|©|\b[Aa]ll rights reserved\b|^(?:Transcript|Report|Story|Article) (?:is )?(?:provided|courtesy|by|from)\b/u;
+const LONGEST_LEGAL = 16;
+/** Whether a text says who holds the rights in the piece. */
+export const isLegal = (text: string): boolean =>
+  LEGAL.test(text) && text.split(/\s+/).length <= LONGEST_LEGAL;
 /** "Example 10.10.", "Figure 3. The gate": what a book calls its pictures and pieces of code. */
 const NUMBERED = /^(?:Example|Figure|Fig\.|Table|Listing|Box|Plate|Chart)\s\d+(?:[.-]\d+)*(?:[.:](?:\s|$)|$)/;
 const LABEL = /^\p{L}+(?:\s\p{L}+){0,2}\s?:$/u;
 const VERBS = new Set(['VERB', 'AUX']);
+/** Capitals alone, up to so many words: a place before a report, a label. */
+const LONGEST_LABEL = 8;
 /** A row shorter than this without a verb is a label, unless the writer ended it like a sentence. */
 const SHORT_ROW = 12;
 
@@ -58,12 +70,22 @@ function isDatedRow(text: string, tokens: readonly TaggedToken[]): boolean {
   return !(named && tokens.slice(at + 1, at + 5).some((_, k) => isFiniteVerb(tokens, at + 1 + k)));
 }
 
+/** Signs of code or of markup that was shown as text: many for its length, brackets with assignments, entities. */
+const SHARE_OF_SIGNS = 0.08;
+const isCode = (text: string) =>
+  /[{}<>].*[;=]|[;=].*[{}<>]|&(?:[a-z]{2,6}|#\d+);/.test(text) ||
+  ((text.match(/[=+{}()<>;&|\\?"]/g)?.length ?? 0) > Math.max(5, text.length * SHARE_OF_SIGNS) &&
+    /[=+;|\\]/.test(text));
+
 /** Why a sentence of a source is no speech, in words for the person; null where it can be said. */
 export function notSpeech(text: string, tokens: readonly TaggedToken[]): string | null {
   const words = text.match(/[\p{L}\p{N}]+(?:['’][\p{L}]+)*/gu) ?? [];
   const letters = words.join('').replace(/\P{L}/gu, '').length;
   if (letters < 2 || (words.length === 1 && letters < 3)) return 'it is a fragment';
+  if (/^[,;:.)\]]/.test(text)) return 'it is a fragment';
   if (LABEL.test(text)) return 'it is a label';
+  if (isCode(text)) return 'it is code';
+  if (!/\p{Ll}/u.test(text) && !/[?!]["'”’]?$/.test(text) && words.length <= LONGEST_LABEL && !tokens.some((_, i) => isFiniteVerb(tokens, i))) return 'it is a label'; // prettier-ignore
   if (PARTED.test(text)) return 'signs part it like a row of a page';
   if (ADDRESS.test(text)) return 'it holds an address or a handle';
   const ended = /[.!?…]["'”’)\]]*$/.test(text);
@@ -71,11 +93,14 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (isStamp(text) && words.length <= 12 && !(ended && verbal)) return 'it only says when';
   if (isDatedRow(text, tokens)) return 'it is a row of a table of dates';
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
-  if (PICTURED.test(text) && words.length <= 30) return 'it says what a picture shows';
+  if (PICTURED.test(text) && words.length <= 48) return 'it says what a picture shows';
+  if (isLegal(text)) return 'it says who holds the rights';
+  if (/\bv\. .*\bNo\. ?\d/.test(text)) return 'it cites a case';
   if (isFormula(text)) return 'it is a formula';
   if (NUMBERED.test(text) && words.length <= 16) return 'it names a picture or a table';
   if (BRACKETED.test(text)) return 'it is a note in brackets';
-  if (POINTS.test(text) || SEE_ALSO.test(text)) return 'it points at another place of the page';
+  if (POINTS.test(text) || SEE_ALSO.test(text) || MORE_ELSEWHERE.test(text))
+    return 'it points at another place of the page';
   if (!ended && words.length < SHORT_ROW && !(verbal && (hasFiniteVerb(tokens) || tokens[0]?.pos === 'VERB')))
     return NO_VERB;
   // The end of somebody's words, without the words: "Rudkin.”"

@@ -9,15 +9,21 @@ export interface Abbreviation {
   say: string;
   /** Whether the full stop may also close a sentence. */
   ends: boolean;
+  /** Whether it is one only with a capital: "Det. Hale", not "to det.". */
+  name: boolean;
 }
 
+const shortForms = (rows: Record<string, string[]>, name: boolean): [string, Abbreviation][] =>
+  Object.entries(rows).map(([written, [say, ...marks]]) => [
+    written,
+    { say, ends: marks.includes('ends'), name: name || marks.includes('name') },
+  ]);
 /** Abbreviations by their lower-case written form, full stop included. */
 export const ABBREVIATIONS: ReadonlyMap<string, Abbreviation> = new Map(
-  Object.entries(abbreviations.abbreviations as Record<string, string[]>).map(([written, [say, ends]]) => [
-    written,
-    { say, ends: ends === 'ends' },
-  ]),
+  shortForms(abbreviations.abbreviations, false),
 );
+/** States cut short behind a place's name ("Millbrook, Calif."): without one, many are other words ("Miss.", "ill."). */
+export const STATES: ReadonlyMap<string, Abbreviation> = new Map(shortForms(abbreviations.states, true));
 export const SAID_AS_WORD: ReadonlySet<string> = new Set(acronyms.words);
 export const SAID_AS_LETTERS: ReadonlySet<string> = new Set(acronyms.letters);
 /** Unit symbol → [singular, plural]. */

@@ -1,6 +1,7 @@
 /** Sentences of a passage, aware of quotes, abbreviations, initials and decimal points. */
 import { SPOKE } from './reporting.ts';
-import { ABBREVIATIONS } from './lexicon.ts';
+import { isA } from './classes.ts';
+import { ABBREVIATIONS, STATES } from './lexicon.ts';
 
 export interface SentenceSpan {
   /** The sentence without surrounding space. */
@@ -18,8 +19,16 @@ const SHORTENED = /(?:^|\s)(?:co|st|ave|inc|ltd|dept|approx|etc|vs|jr|sr|bros|co
 /** What belongs to a state whose name is shortened ("the U.S. Government"). */
 const OF_THE_STATE =
   /^\s(?:Government|Army|Navy|Congress|Senate|Supreme|President|Department|House|Air|Coast|Treasury|State|Embassy|Geological|Census|Postal)\b/;
+/** Names in a row behind a state's letters ("the U.S. District Court"), joined as names of bodies are. */
+const NAMES_BEHIND = /^\s\p{Lu}[\p{L}'’-]+(?:\s(?:(?:and|of|for|the|&)\s){0,2}\p{Lu}[\p{L}'’-]+)+/u;
+/** What bodies of a state are called that WordNet's institutions don't hold, and who speaks for them. */
+const OF_A_BODY = /^(?:administration|force|court|service|office)$/;
+/** Zones and halves of a day behind an hour: "3:35 p.m. PT", "5 p.m. Eastern Time". */
+const OF_THE_HOUR = /^(?:\p{Lu}{2,4}\b|\p{Lu}\p{Ll}+ (?:\p{Lu}\p{Ll}+ )?Time\b)/u;
+/** A bracket behind a shortened word, and what stands behind it: "Corp. (STAR), a distributor". */
+const ASIDE = /^\s\([^()]{1,80}\)(.{0,2})/su;
 /** Letters without a vowel are a word cut short ("Jn. Pell"), unless they are a sound. */
-const CUT_SHORT = /\s(?!(?:[HM]m+|Sh+|Br+|Gr+|Psst|Pfft)\.)\p{Lu}[b-df-hj-np-tv-xz]{1,3}\.$/u;
+const CUT_SHORT = /\s(?!(?:[HM]m+|Sh+|Br+|Gr+|Psst|Pfft)\.)[B-DF-HJ-NP-TV-XZ][b-df-hj-np-tv-xz]{1,3}\.$/u;
 /** A sum or measure cut short before a small letter: "2s. and ale". */
 const SHORT_SUM = /\d\p{Ll}{1,2}$/u;
 /** Letters behind a word that is no article or preposition: they stand before a noun. */
@@ -30,6 +39,15 @@ const SMALL_WORD =
 /** Who said what was just quoted: "Ann Ware said". */
 const TAG = new RegExp(String.raw`^\s(?:\p{Lu}[\p{L}’'.-]*\s){1,4}${SPOKE}\b`, 'u');
 const OPENER = /^["'“‘([]*/;
+/** A small letter, but not a name that begins with one ("iPhone"). */
+const SMALL = /^\p{Ll}(?!\p{Ll}{0,3}\p{Lu})/u;
+
+const isBody = (names: string) =>
+  names
+    .trim()
+    .split(/\s+/)
+    .map((w) => w.replace(/['’]s?$/, ''))
+    .some((w) => OF_A_BODY.test(w.toLowerCase()) || isA(w, 'institution', 'person'));
 
 function isAbbreviation(text: string, stop: number): boolean {
   const head = /(?:^|[\s("“‘[])((?:[A-Za-z]\.)+|[A-Za-z]+\.|et al\.)$/.exec(
@@ -50,12 +68,26 @@ function isAbbreviation(text: string, stop: number): boolean {
     return true;
   // "b. 3 Feb. 1841", "d. 1919", "m. 1868", "fl. 1790": what entries of lives have before a date.
   if (/^(?:b|d|m|fl)\.$/.test(head) && /^(?:c(?:a|irca)?\.?\s)?\d/.test(next) && !/\d\s?\p{L}\.$/u.test(text.slice(Math.max(0, stop - 6), stop + 1))) return true; // prettier-ignore
-  const entry = ABBREVIATIONS.get(head.toLowerCase());
+  const rest = text.slice(stop + 1, stop + 90);
+  if (/^U\.(?:S|K|N)\.$/.test(head)) {
+    const names = NAMES_BEHIND.exec(rest)?.[0];
+    if (names && !SMALL_WORD.test(next) && isBody(names)) return true;
+  }
+  const behindPlace = STATES.get(head.toLowerCase());
+  if (behindPlace && /^\p{Lu}/u.test(head)) {
+    if (SMALL.test(next)) return true;
+    if (/\p{L},\s$/u.test(text.slice(0, stop - head.length + 1).slice(-4))) return !/^\p{Lu}|^$/u.test(next);
+  }
+  const known = ABBREVIATIONS.get(head.toLowerCase());
+  const entry = known && (!known.name || /^\p{Lu}/u.test(head)) ? known : undefined;
+  if (entry && /^[ap]\.m\.$/.test(head) && OF_THE_HOUR.test(next)) return true;
+  const aside = entry && ASIDE.exec(rest);
+  if (aside) return !/^\s?\p{Lu}/u.test(aside[1]) || !entry.ends;
   // "no." is an abbreviation only before a figure; short month forms only when written with a capital.
-  if (/^(no|nos|p|pp|ch|fig|vol|sec)\.$/i.test(head)) return /^\d/.test(next);
+  if (/^(no|nos|p|pp|ch|fig|vol|sec)\.$/i.test(head) && !/^\p{Lu}\.$/u.test(head)) return /^\d/.test(next);
   if (entry && /^(mar|sen|col|gen|est|ed|co|rev|hon|mt|v|c|ca)\.$/i.test(head) && /^[a-z]/.test(head))
     return /^(v|c|ca)\.$/.test(head);
-  if (entry) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
+  if (entry && !/^\p{Lu}\.$/u.test(head)) return !(entry.ends && (/^\p{Lu}/u.test(next) || next === ''));
   if (CUT_SHORT.test(text.slice(Math.max(0, stop - 6), stop + 1)) && /^\p{Lu}\p{Ll}/u.test(next)) return true;
   // A single capital is an initial when a name follows, but "plan B." ends, and so do "an A." and, but for "the J. Edgar Moss Hall", "the D."
   if (/^\p{Lu}\.$/u.test(head) && /^\p{Ll}/u.test(next)) return true;
@@ -114,7 +146,7 @@ export function sentences(text: string): SentenceSpan[] {
     // “MENLO FORD, Cal. -- In a bid”: what a dash goes on with has not ended.
     if (match[0] === '.' && /^(?:--|—|–)\s/.test(following)) continue;
     // “Why?” Tom Ware asked. — who said it belongs to it.
-    if (/[!?…]["”]$/.test(match[0]) && TAG.test(text.slice(end, end + 80))) continue;
+    if (/[!?…]['’]?["”]$/.test(match[0]) && TAG.test(text.slice(end, end + 80))) continue;
     // “Why?” he asked. — the stop belongs to what is quoted.
     if (lower && /[!?…]|["”’']$/.test(match[0])) continue;
     if (lower && (match[0] === '...' || SHORT_SUM.test(text.slice(Math.max(0, at - 5), at)))) continue;

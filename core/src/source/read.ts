@@ -148,7 +148,7 @@ const DATELINE = new RegExp(
   'u',
 );
 /** Among so many passages a dateline stands, and so many words must be behind it. */
-const DATELINE_AMONG = 4;
+const DATELINE_AMONG = 8;
 const BEHIND_DATELINE = 6;
 
 function withoutDateline(raw: RawDocument): RawDocument {

@@ -29,6 +29,26 @@ describe('sentences', () => {
     expect(split('See No. 5 for more. No. Never.')).to.deep.equal(['See No. 5 for more.', 'No.', 'Never.']);
   });
 
+  it('goes on behind a shortened word before a bracket, a small letter or the name of a body', () => {
+    const whole = [
+      'Marsh Corp. (MRSH, 6752.TO) and its lock unit have agreed to pay.',
+      'It was sold to Pell Motor Co. (PMC), Ware of the Isles, and Orrin Motor Co. (ORR).',
+      'The U.S. Justice Department’s campaign went on.',
+      'A panel of the U.S. Food and Drug Administration voted on Thursday.',
+      'It was updated at 3:35 p.m. PT with more comments.',
+      'The work by Diamond Mfg. (6895.TO), a maker of locks, stopped.',
+      'They announced on Jun. 6 that it was done.',
+      'One Calif. man ate it.',
+      'She lives in Mill Ford, Wash., with a dog.',
+      'The genome of P. salinus is long.',
+    ];
+    for (const one of whole) expect(split(one), one).to.have.length(1);
+    expect(split('It passed the Act. This is new.')).to.have.length(2);
+    expect(split('It was bred as Orb. Ogden bred it.')).to.have.length(2);
+    expect(split('He lives in Mill Ford, Calif. The dog does too.')).to.have.length(2);
+    expect(split("'Really? A whole liver?'\" Tom Ware said. He left.").at(-1)).to.equal('He left.');
+  });
+
   it('keeps a quotation’s own stop with the words around it', () => {
     expect(split('“Why?” he asked. “You wait.”')).to.deep.equal(['“Why?” he asked.', '“You wait.”']);
   });

@@ -16,6 +16,12 @@ export const finiteIn = (tokens: readonly TaggedToken[], from: number, to: numbe
 export const GOVERNS =
   /^(?:if|unless|whether|although|though|because|since|so|than|that|until|while|whenever|once|as)$/i;
 
+/** What hasn't happened, or may not have: "was expected to", "is said to", "hopes to"; a part told alone would be certain. */
+const UNSURE =
+  /^(?:expect|set|due|likely|unlikely|believe|think|suppose|schedule|plan|allege|accuse|hope|want|try|seek|aim|intend|promise|threaten|appear|seem|say|report|propose|agree|refuse|ask|tell|order|urge|need)$/;
+export const unsure = (tokens: readonly TaggedToken[]): boolean =>
+  tokens.some((t, i) => tokens[i + 1]?.text === 'to' && (UNSURE.test(t.lemma) || UNSURE.test(t.text)) && tokens[i + 2]?.pos !== 'DET'); // prettier-ignore
+
 /** Words in -ing that stand before a noun like prepositions (Quirk et al. 1985, 9.8, from memory), not for an act. */
 const PREPOSITIONS =
   /^(?:including|excluding|following|concerning|regarding|considering|according|depending|owing|barring|pending|given|starting|beginning|ranging|being|having|using|counting|assuming|notwithstanding|compared|judging|speaking|leading)$/i;
@@ -60,15 +66,16 @@ function behindOpening(tokens: readonly TaggedToken[]): number {
 }
 
 /** "He was clearing the yard when the bucket rang." → "He was clearing the yard. Then the bucket rang.": the clause behind is the event. */
+const OF_A_TIME = /^(?:refer|talk|speak|think|remember|describe|mention|recall|mean|wait|hope|dream)$/;
 export function whenEvent({ text, tokens }: Tagged): string[] | null {
   const at = tokens.findIndex((t, i) => i > 4 && t.text === 'when');
   if (at < 0 || inQuote(text, tokens[at].start) || /[?:;]/.test(text)) return null;
   const left = finiteIn(tokens, 0, at);
   if (left.length !== 1 || !/^(?:was|were)$/.test(tokens[left[0]].text)) return null;
-  // Only what went on is broken into: "was clearing", not "was cleared".
+  // Only what went on is broken into: "was clearing", not "was cleared", nor "was referring to the morning when".
   let v = left[0] + 1;
   while (tokens[v]?.pos === 'ADV') v++;
-  if (tokens[v]?.pos !== 'VERB' || !/ing$/.test(tokens[v].text)) return null;
+  if (tokens[v]?.pos !== 'VERB' || !/ing$/.test(tokens[v].text) || OF_A_TIME.test(tokens[v].lemma)) return null; // prettier-ignore
   if (
     tokens
       .slice(0, at)
@@ -107,6 +114,7 @@ export function participleTail({ text, tokens }: Tagged, carry: Subject): string
     const finite = finiteIn(tokens, from, i);
     if (
       !finite.length ||
+      unsure(tokens.slice(from, i)) ||
       tokens.slice(from, i).some((t) => GOVERNS.test(t.text) || /^(?:who|which|where|when|,)$/i.test(t.text))
     )
       return null;

@@ -66,6 +66,8 @@ export function carrier(persons: Persons): Subject {
           : upper(main.text)
         : null;
     if (main.pos === 'PROPN') {
+      // "The United States and the Union" are they, "the Sand and Gravel Board" is it: a name alone doesn't say.
+      if (tokens.some((t) => t.text === 'and' || t.text === '&')) return null;
       const last = named.at(-1)!.text;
       const known = persons.pronoun(last);
       if (known) return upper(known);

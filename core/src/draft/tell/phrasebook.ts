@@ -98,6 +98,8 @@ function match(
     if (element.startsWith('@')) {
       if (t.lemma !== element.slice(1) || (t.pos !== 'VERB' && t.pos !== 'AUX')) return null;
       if (element !== '@be' && t.pos !== 'VERB') return null;
+      // A capital inside a sentence is a name's, and so may be a lone "Departing," that opens one.
+      if (/^\p{Lu}/u.test(t.text) && (!opens(tokens, i) || (/ing$/.test(word) && tokens[i + 1]?.text === ','))) return null; // prettier-ignore
       const helper = helperBefore(tokens, i);
       if (helper === null && describes(tokens, i)) return null;
       caught.push({
@@ -159,10 +161,12 @@ const span = (tokens: readonly TaggedToken[], from: number, to: number) =>
     .map((t, k) => (k > 0 && t.start > tokens[from + k - 1].end ? ' ' : '') + t.text)
     .join('');
 
-/** "the selected boats": a participle before its noun is no verb. */
+const BEFORE_ATTRIBUTE = new Set(['DET', 'ADP', 'ADJ', 'ADV', 'NUM', 'PART', 'CCONJ']);
+/** "the selected boats", "leads to reduced output": a participle before its noun is no verb; behind "and" nobody can tell. */
 const describes = (tokens: readonly TaggedToken[], i: number) =>
   /(?:ed|en|t)$/.test(tokens[i].text) &&
-  ['DET', 'ADP', 'ADJ', 'NUM'].includes(tokens[i - 1]?.pos ?? '') &&
+  tokens[i].text !== tokens[i].lemma &&
+  BEFORE_ATTRIBUTE.has(tokens[i - 1]?.pos ?? '') &&
   ['NOUN', 'ADJ', 'PROPN'].includes(tokens[i + 1]?.pos ?? '');
 
 /** The form of "be" or "have" a verb hangs on, past adverbs; null without one. */
@@ -181,6 +185,9 @@ function guarded(phrase: Phrase, tokens: readonly TaggedToken[], at: number, end
   if (phrase.active) {
     const helper = helperBefore(tokens, at);
     if (helper !== null && BE.test(helper)) return false;
+    // "Asked whether", "when asked whether", "the boat, intended to", "it’s intended to": participles too.
+    const before = tokens[at - 1];
+    if (/(?:ed|en)$/.test(tokens[at].text) && (!before || ['PUNCT', 'SCONJ'].includes(before.pos) || /^(?:when|if|partly|in part|part|['’](?:s|re|m))$/i.test(before.text))) return false; // prettier-ignore
     // "the test carried out by": a participle behind its noun has no helper either.
     if (/(?:ed|en)$/.test(tokens[at].text) && tokens[end]?.text === 'by') return false;
   }

@@ -3,6 +3,7 @@
  * always, with its guards. All work on one sentence outside quotations and return null where they don't apply.
  */
 import { MONTHS, PATTERNS, WEEKDAYS } from '../../language/lexicon.ts';
+import { CLOSED } from '../../language/closed.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { formOf, inflect } from '../../language/inflect.ts';
 import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
@@ -58,6 +59,9 @@ export function frontTime({ text, tokens }: Tagged): string | null {
   // A clause word before it, or a noun right before it that it may belong to ("the flood of water in 1880", "a harbour in May").
   if (CLAUSE_WORD.test(head) || /[,“”]/.test(head)) return null;
   const last = before[before.length - 1];
+  // "a study of samples published last month": the time of what is told of a thing.
+  if (last.pos === 'VERB' && before.length - 1 > verb && before.slice(verb + 1, -1).some((t) => t.pos === 'NOUN' || t.pos === 'PROPN')) return null; // prettier-ignore
+  if (/\baccording to\b/i.test(head)) return null;
   // "on the first Saturday in June": a time within a time.
   if (TIME_WORD.test(last.text)) return null;
   if (last.pos === 'NOUN' && before.slice(verb + 1).some((t) => t.pos === 'ADP')) return null;
@@ -148,6 +152,22 @@ export function bareRelative({ text, tokens }: Tagged): string | null {
 }
 
 /** "£38,000" as it is said, "38,000 pounds"; "on 9 October" as it is said, "on the 9th of October". */
+const COINS: Readonly<Record<string, readonly [string, string]>> = {
+  '£': ['pound', 'pounds'],
+  $: ['dollar', 'dollars'],
+  '€': ['euro', 'euros'],
+};
+/** Whose dollars, as Unicode CLDR writes them in English. */
+const WHOSE: Readonly<Record<string, string>> = { A: 'Australian ', CA: 'Canadian ', C: 'Canadian ', HK: 'Hong Kong ', NZ: 'New Zealand ', US: 'US ' }; // prettier-ignore
+/** "a $5 million fine": a sum before what it measures is said in the singular. */
+const MEASURES = /^[ -](?!(?:more|less|each|apiece|per)\b)(\p{L}[\p{L}’'-]*)/u;
+const isMeasured = (before: string, after: string): boolean => {
+  const word = MEASURES.exec(after)?.[1];
+  if (!word || CLOSED.has(word.toLowerCase())) return false;
+  if (/\ban?\s$/i.test(before)) return true;
+  return /\b(?:the|its|his|her|their|this|that|another)\s$/i.test(before) && !/(?:ed|ing|t|n)$/.test(word);
+};
+
 export function spokenFigures(text: string): string {
   const spans = quotedSpans(text);
   let out = '';
@@ -156,9 +176,20 @@ export function spokenFigures(text: string): string {
     out += text
       .slice(at, s)
       .replace(
-        /([£$€])(\d+(?:,\d{3})*(?:\.\d)?)( (?:million|billion|thousand))?(?![\d.]?\d|\p{L})/gu,
-        (_, sign: string, n: string, scale = '') =>
-          `${n}${scale} ${{ '£': n === '1' && !scale ? 'pound' : 'pounds', $: n === '1' && !scale ? 'dollar' : 'dollars', '€': n === '1' && !scale ? 'euro' : 'euros' }[sign]}`,
+        /(?<!\p{L})((?:A|CA?|HK|NZ|US)(?=\$))?([£$€])(\d+(?:,\d{3})*(?:\.\d{1,2}(?= (?:million|billion|trillion))|\.\d)?)( (?:million|billion|trillion|thousand))?(?![\d.]?\d|\p{L})/gu,
+        (
+          whole: string,
+          whose: string | undefined,
+          sign: string,
+          n: string,
+          scale: string | undefined,
+          from: number,
+          part: string,
+        ) => {
+          const one =
+            (n === '1' && !scale) || isMeasured(part.slice(0, from), part.slice(from + whole.length));
+          return `${n}${scale ?? ''} ${whose ? WHOSE[whose] : ''}${COINS[sign][one ? 0 : 1]}`;
+        },
       )
       .replace(
         new RegExp(`\\b([Oo]n|[Uu]ntil|[Ss]ince|[Bb]y|of) (\\d{1,2}) (${MONTH})(?! \\d{1,2}\\b)`, 'gu'),

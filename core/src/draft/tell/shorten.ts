@@ -16,6 +16,8 @@ const BINDS =
 const DENIES = /\b(?:not|never|no|nobody|none|nothing|only|without|until)\b|n['’]t\b/i;
 
 const SAYS = new RegExp(`^${SPOKE}$`);
+/** "…, Ann Ware, said": a name whose bracket is gone stands right before its verb. */
+const LEFT_APART = new RegExp(`, (\\p{Lu}[\\p{L}’'.-]*(?: \\p{Lu}[\\p{L}’'.-]*){1,3}), (?=${SPOKE}\\b)`, 'u');
 
 interface Piece {
   start: number;
@@ -207,7 +209,7 @@ export function shortened(sentence: Tagged, longest: number): string | null {
     // "until 4 p.m.": its own stop closes the sentence.
     out = `${before}${/^[,.!?]/.test(behind) ? '' : ' '}${before.endsWith('.') && behind === '.' ? '' : behind}`;
   }
-  return out;
+  return LEFT_APART.test(text) ? out : out.replace(LEFT_APART, ', $1 ');
 }
 
 /** Whether a subject and its verb, or a verb, stand next. */

@@ -81,6 +81,14 @@ const unbracketed = (text: string) =>
     ? text
     : text.replace(/^\(\s*|\s*\)$/g, '').replace(/\s*\)([.!?])$/, '$1');
 
+/** The last sentence of somebody's words has the mark that closes them, and is heard as theirs with one that opens. */
+const withOpening = (text: string) =>
+  /”$/.test(text) && !text.includes('“')
+    ? `“${text}`
+    : /"$/.test(text) && text.match(/"/g)!.length === 1
+      ? `"${text}`
+      : text;
+
 /** How a poster labels what is added later: "EDIT 2, Tuesday:", "Update (solved):". */
 const WHEN = `\\d[\\d./:-]*(?:st|nd|rd|th)?|[ap]m|morning|afternoon|evening|night|later|again|${MONTHS.join('|')}`;
 const ADDED = new RegExp(
@@ -120,7 +128,7 @@ export function tellSentence(
   speech = false,
 ): string[] {
   // Where a quotation begins or ends without the other mark, some of it is somebody's words.
-  if (speech || !quotesBalance(text)) return [unbracketed(text)];
+  if (speech || !quotesBalance(text)) return [unbracketed(speech ? text : withOpening(text))];
   const { source, tagger } = teller;
   let said = unbracketed(forTheEar(withoutLabel(withoutNotice(text), tagger)));
   if (source.kind === 'forum') said = withTeller(said, tagger);

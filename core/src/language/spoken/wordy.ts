@@ -1,5 +1,5 @@
 /** Rules for what starts with a letter or a sign: addresses, abbreviations, initials, letters, Roman numerals, symbols. */
-import { ABBREVIATIONS, PATTERNS, SAID_AS_LETTERS, SAID_AS_WORD } from '../lexicon.ts';
+import { ABBREVIATIONS, PATTERNS, SAID_AS_LETTERS, SAID_AS_WORD, STATES } from '../lexicon.ts';
 import { numberWords, ordinal, romanValue, year, cardinal } from '../numbers.ts';
 import type { Said, SpokenRule } from './rule.ts';
 
@@ -37,9 +37,10 @@ function addressWords(address: string): string {
     .trim();
 }
 
-function abbreviation(written: string, after: string): Said | null {
-  const entry = ABBREVIATIONS.get(written.toLowerCase().replace(/\s/g, ''));
-  if (!entry) return null;
+function abbreviation(written: string, before: string, after: string): Said | null {
+  const form = written.toLowerCase().replace(/\s/g, '');
+  const entry = (/\p{L},\s$/u.test(before) && STATES.get(form)) || ABBREVIATIONS.get(form);
+  if (!entry || (entry.name && !/^\p{Lu}/u.test(written))) return null;
   // "No." and single letters are words of their own unless a figure or a name follows.
   if (/^(no|nos|p|pp|c|ca|ch|sec|fig|figs|vol)\.$/i.test(written) && !/^\s?\d/.test(after)) return null;
   if (/^v\.$/i.test(written) && !/^\s\p{Lu}/u.test(after)) return null;
@@ -101,8 +102,8 @@ export const wordyRules: readonly SpokenRule[] = [
     ),
     say: (m, c) => {
       const known =
-        abbreviation(m[0].trim(), c.after) ??
-        (m[0].endsWith(' ') ? abbreviation(m[0].trim(), ` ${c.after}`) : null);
+        abbreviation(m[0].trim(), c.before, c.after) ??
+        (m[0].endsWith(' ') ? abbreviation(m[0].trim(), c.before, ` ${c.after}`) : null);
       if (known) return { ...known, length: m[0].trimEnd().length };
       return null;
     },
