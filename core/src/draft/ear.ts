@@ -1,4 +1,5 @@
 /** From print to the ear: what a listener can't hear is taken out or said in words. Values stay as they are. */
+import { CLOSED } from '../language/closed.ts';
 import { PATTERNS, SCALES, UNITS } from '../language/lexicon.ts';
 import { quotedSpans } from '../language/quotes.ts';
 
@@ -12,6 +13,15 @@ export function outsideQuotes(text: string, change: (part: string) => string): s
   }
   return out + change(text.slice(at));
 }
+
+/** "a $5 million fine": a sum before what it measures is said in the singular. */
+const MEASURES = /^[ -](?!(?:more|less|each|apiece|per)\b)(\p{L}[\p{L}’'-]*)/u;
+export const isMeasured = (before: string, after: string): boolean => {
+  const word = MEASURES.exec(after)?.[1];
+  if (!word || CLOSED.has(word.toLowerCase())) return false;
+  if (/\ban?\s$/i.test(before)) return true;
+  return /\b(?:the|its|his|her|their|this|that|another)\s$/i.test(before) && !/(?:ed|ing|t|n)$/.test(word);
+};
 
 const N = PATTERNS.number;
 const UNIT = new RegExp(`(${N})(?:\\s|-|\\u00a0)?(${PATTERNS.unit})(?![\\p{L}\\p{N}/²³])`, 'gu');
@@ -89,7 +99,7 @@ export function forTheEar(text: string): string {
         // "6.8m sales", "5m people": what is counted may be millions, and may be walls of so many metres.
         if (unit === 'm' && COUNTED.test(part.slice(at + whole.length))) return whole;
         const [one, many] = UNITS.get(unit)!;
-        return `${n} ${n === '1' ? one : many}`;
+        return `${n} ${n === '1' || isMeasured(part.slice(0, at), part.slice(at + whole.length)) ? one : many}`;
       })
       .replace(/\s&\s/g, ' and ')
       .replace(/(\d{4})[-–](\d{4})/g, '$1 to $2')

@@ -174,6 +174,9 @@ function piecesOf(
   return ({ block, text }) => (writesCapitals && block.type === 'paragraph' && BEGINS_SMALL.test(text) ? 'it is a fragment' : null); // prettier-ignore
 }
 
+/** A teaser's last words, cut for its box; in somebody's story points are a pause. */
+const BREAKS_OFF = /^[^“”"]*\p{L}\s?(?:\.\.\.|…)$/u;
+
 /** Words of a sentence that only answers; more say something themselves. */
 const ANSWER_WORDS = 12;
 const ANSWERS =
@@ -236,6 +239,7 @@ export function taggedFacts(
     const silent = silence(
       s.block,
       piece(s) ??
+        (source.kind !== 'forum' && BREAKS_OFF.test(s.text) ? 'it breaks off' : null) ??
         notSpeech(s.text, tokens[i]) ??
         (source.kind === 'forum'
           ? (toTheBoard(s.text) ??

@@ -70,6 +70,8 @@ function isAbbreviation(text: string, stop: number): boolean {
   if (/^(?:b|d|m|fl)\.$/.test(head) && /^(?:c(?:a|irca)?\.?\s)?\d/.test(next) && !/\d\s?\p{L}\.$/u.test(text.slice(Math.max(0, stop - 6), stop + 1))) return true; // prettier-ignore
   const rest = text.slice(stop + 1, stop + 90);
   if (/^U\.(?:S|K|N)\.$/.test(head)) {
+    // No sentence is "The U.S." alone.
+    if (/(?:^|[.!?]["”’)]*\s)(?:The )?U\.\p{Lu}\.$/u.test(text.slice(Math.max(0, stop - 11), stop + 1)) && next !== '') return true; // prettier-ignore
     const names = NAMES_BEHIND.exec(rest)?.[0];
     if (names && !SMALL_WORD.test(next) && isBody(names)) return true;
   }

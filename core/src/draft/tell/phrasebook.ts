@@ -337,9 +337,10 @@ export function articles(text: string): string {
       // A capital within a sentence is a letter or a name: "hepatitis A illnesses".
       if (a === 'A' && !/(?:^|[.!?:]["”’)]?\s+)["“‘(]?$/.test(text.slice(0, at))) return whole;
       const vowel =
-        /^(?:[aeio]|u(?!ni|se|su|ti|k|r[aeiou])|hour|honest|heir|honou?r)/i.test(next) &&
+        /^(?:[aeio]|u(?!ni|nan|se|su|ti|k|r[aeiou])|hour|honest|heir|honou?r)/i.test(next) &&
         !/^(?:one|once|eu|uni|use)/i.test(next);
-      if (/^\p{Lu}{2,}$/u.test(next)) return whole;
+      // "a U.N. mandate", "an E. coli": letters are named, and the writer has heard them.
+      if (/^\p{Lu}{2,}$/u.test(next) || /^\p{Lu}$/u.test(next)) return whole;
       return vowel === (n === 'n') ? whole : `${a}${vowel ? 'n' : ''} `;
     },
   );

@@ -3,8 +3,8 @@
  * always, with its guards. All work on one sentence outside quotations and return null where they don't apply.
  */
 import { MONTHS, PATTERNS, WEEKDAYS } from '../../language/lexicon.ts';
-import { CLOSED } from '../../language/closed.ts';
 import { quotedSpans } from '../../language/quotes.ts';
+import { isMeasured } from '../ear.ts';
 import { formOf, inflect } from '../../language/inflect.ts';
 import { hasFiniteVerb, isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 
@@ -151,7 +151,6 @@ export function bareRelative({ text, tokens }: Tagged): string | null {
   return null;
 }
 
-/** "£38,000" as it is said, "38,000 pounds"; "on 9 October" as it is said, "on the 9th of October". */
 const COINS: Readonly<Record<string, readonly [string, string]>> = {
   '£': ['pound', 'pounds'],
   $: ['dollar', 'dollars'],
@@ -159,15 +158,7 @@ const COINS: Readonly<Record<string, readonly [string, string]>> = {
 };
 /** Whose dollars, as Unicode CLDR writes them in English. */
 const WHOSE: Readonly<Record<string, string>> = { A: 'Australian ', CA: 'Canadian ', C: 'Canadian ', HK: 'Hong Kong ', NZ: 'New Zealand ', US: 'US ' }; // prettier-ignore
-/** "a $5 million fine": a sum before what it measures is said in the singular. */
-const MEASURES = /^[ -](?!(?:more|less|each|apiece|per)\b)(\p{L}[\p{L}’'-]*)/u;
-const isMeasured = (before: string, after: string): boolean => {
-  const word = MEASURES.exec(after)?.[1];
-  if (!word || CLOSED.has(word.toLowerCase())) return false;
-  if (/\ban?\s$/i.test(before)) return true;
-  return /\b(?:the|its|his|her|their|this|that|another)\s$/i.test(before) && !/(?:ed|ing|t|n)$/.test(word);
-};
-
+/** "£38,000" as it is said, "38,000 pounds"; "on 9 October" as it is said, "on the 9th of October". */
 export function spokenFigures(text: string): string {
   const spans = quotedSpans(text);
   let out = '';
