@@ -1,7 +1,7 @@
 /** People named in full, with who they are, where the sentence that introduces them is not told. In the source's own words. */
 import { isA } from '../language/classes.ts';
 import { isLegal } from '../facts/speech.ts';
-import { CLOSED } from '../language/closed.ts';
+import { CLOSED, PREPOSITIONS } from '../language/closed.ts';
 import { PATTERNS } from '../language/lexicon.ts';
 import type { SourceDocument } from '../source/document.ts';
 import { words } from './tell/sentence.ts';
@@ -29,7 +29,10 @@ const TITLED = new RegExp(String.raw`\b(${NAME})\b`, 'gu');
 const NOBODY =
   /^(?:On|In|At|By|After|Before|Since|Until|From|The|Then|Now|Here|There|Once|An?|His|Her|Its|Their|When|While|If|But|And|So|For|With|Both|Two|Three|No|Not|That|This|Last|Next|Every|Each|Most|Some|Many) |(?:day|January|February|March|April|May|June|July|August|September|October|November|December)$/;
 /** "Our Curiosity", "Besides Orb": a word of the grammar that opens a sentence is no part of the name behind it. */
-const opensSentence = (name: string) => CLOSED.has(name.split(' ')[0].toLowerCase());
+const opensSentence = (name: string) => {
+  const first = name.split(' ')[0].toLowerCase();
+  return CLOSED.has(first) || PREPOSITIONS.has(first);
+};
 /** "the skipper", "a nurse at the hospital": what is said of somebody names a person; "the virus" before a name is another thing. */
 const ofSomebody = (role: string) => {
   const head = role
@@ -65,7 +68,13 @@ export function introductionsOf(source: {
         add(m[2], `${m[1].replace(/^An?\b/i, 'the').replace(/^The\b/, 'the')}, ${m[2]}`, true);
     for (const m of text.matchAll(BEHIND)) if (ofSomebody(m[2])) add(m[1], `${m[1]}, ${m[2]}`, true, m[2]);
   }
-  for (const text of texts) for (const m of text.matchAll(TITLED)) add(ofNobody(m[1]), ofNobody(m[1]), false);
+  // "Besides Orla Marsh": the name begins behind the word that opens the sentence.
+  const own = (name: string) => (opensSentence(name) ? name.slice(name.indexOf(' ') + 1) : name);
+  for (const text of texts)
+    for (const m of text.matchAll(TITLED)) {
+      const name = own(ofNobody(m[1]));
+      if (name.includes(' ')) add(name, name, false);
+    }
   return out;
 }
 

@@ -85,7 +85,7 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (/^[,;:.)\]]/.test(text)) return 'it is a fragment';
   if (LABEL.test(text)) return 'it is a label';
   if (isCode(text)) return 'it is code';
-  if (!/\p{Ll}/u.test(text) && !/[?!]["'”’]?$/.test(text) && words.length <= LONGEST_LABEL && !tokens.some((_, i) => isFiniteVerb(tokens, i))) return 'it is a label'; // prettier-ignore
+  if (!/\p{Ll}/u.test(text) && !/[?!]["'”’]?$/.test(text) && words.length <= LONGEST_LABEL && (text.includes(',') || !tokens.some((_, i) => isFiniteVerb(tokens, i)))) return 'it is a label'; // prettier-ignore
   if (PARTED.test(text)) return 'signs part it like a row of a page';
   if (ADDRESS.test(text)) return 'it holds an address or a handle';
   const ended = /[.!?…]["'”’)\]]*$/.test(text);

@@ -6,6 +6,8 @@ const any = (...lists: readonly string[]) =>
 
 /** Every word of the closed classes, in lower case. */
 export const CLOSED: ReadonlySet<string> = new Set(data.closed.split(' '));
+/** Prepositions of one word, rare ones and those in -ing too. */
+export const PREPOSITIONS: ReadonlySet<string> = new Set(data.prepositions.split(' '));
 /** A word that denies what it stands with, with short forms ("can’t"), as a part of a regular expression that folds case. */
 export const DENIAL = `(?:${any(data.denials)}|cannot|\\w*n['’]t)`;
 /** A word or mark that a clause begins behind or with. */

@@ -71,7 +71,7 @@ export const MOOD_RULES: Readonly<Record<Mood, MoodRules>> = {
     contractions: true,
     questions: 1.2,
     restMs: 550,
-    worth: { quotations: 3, people: 2.2, figures: 0.4 },
+    worth: { quotations: 3, people: 2.2, figures: 0.3 },
     opens: ['scene', 'confession', 'promise'],
   },
   dry: {

@@ -155,6 +155,8 @@ function subjectOf(tokens: readonly TaggedToken[], from: number, verb: number): 
   }
   if (found && /^(?:that|which|who)$/i.test(found.text)) found = null;
   if (found) return found;
+  // "It sank. That is according to her.": no relative of the sentence before.
+  if (/^[.!?]$/.test(tokens[from - 1]?.text ?? '')) return null;
   for (let j = from - 1; j >= 0; j--)
     if (
       ['NOUN', 'PROPN', 'PRON'].includes(tokens[j].pos) &&

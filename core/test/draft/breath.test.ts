@@ -280,6 +280,96 @@ describe('a long sentence', () => {
       of: 'He took the lamp down, carried it along the wall to the harbour, and hung it over the door of the old customs house.',
       not: 'He took the lamp down, the long pole and the oil, and hung them over the door of the old customs house before it rained.',
     },
+    {
+      id: 'midRelative',
+      where: 'what is told of somebody within the subject, behind the rest',
+      parts: [
+        'But Mira Holt says the gates above the town were shut long before the water came down the hill.',
+        'Holt has kept the lock for eleven years.',
+      ],
+      of: 'But Mira Holt, who has kept the lock for eleven years, says the gates above the town were shut long before the water came down the hill.',
+      not: 'Mira Holt, a keeper at the Northern Lock, who has seen eleven floods, says the gates above the town were shut long before the water came down.',
+    },
+    {
+      id: 'midApposition',
+      where: 'what a firm is, behind what it did',
+      parts: [
+        'The court said on Monday that Marsh Locks agreed to pay for the gates that gave way above the town.',
+        'Marsh Locks is a maker of wooden gates.',
+      ],
+      of: 'The court said on Monday that Marsh Locks, a maker of wooden gates, agreed to pay for the gates that gave way above the town.',
+      not: 'The court said on Monday that Pell, Ware and Marsh, the three makers of gates, agreed to pay for the gates that gave way above the town.',
+    },
+    {
+      id: 'midParticiple',
+      where: 'how it began before what it does',
+      parts: [
+        'Marsh Locks was founded in 1887 by a retired ferryman from the coast.',
+        'Marsh Locks has always denied that its gates were made of anything but the best oak.',
+      ],
+      of: 'Marsh Locks, founded in 1887 by a retired ferryman from the coast, has always denied that its gates were made of anything but the best oak.',
+      not: 'The gates, as everybody in the town above the weir has known since the flood, were made of nothing but pine and a coat of green paint.',
+    },
+    {
+      id: 'includingTail',
+      where: 'what belongs to it, named again',
+      parts: [
+        'The money will be used to try new ways of paying for the upkeep of old bridges.',
+        'Those bridges include the Long Arch, the Halfpenny and the Iron One.',
+      ],
+      of: 'The money will be used to try new ways of paying for the upkeep of old bridges including the Long Arch, the Halfpenny and the Iron One.',
+      not: 'The money will be used to try new ways of paying for the upkeep of one old bridge including its arch, its piers and its iron gates.',
+    },
+    {
+      id: 'withTail',
+      where: 'what went beside it',
+      parts: [
+        'The company made a loss of four thousand pounds in the second quarter of the year on its ferries.',
+        'Fares fell by a fifth.',
+      ],
+      of: 'The company made a loss of four thousand pounds in the second quarter of the year on its ferries, with fares falling by a fifth.',
+      not: 'The company said it had made a loss of four thousand pounds in the second quarter of the year on its ferries, with fares falling by a fifth.',
+    },
+    {
+      id: 'definingTail',
+      where: 'what a thing is',
+      parts: [
+        'For eleven years the two firms along the canal had fixed the price of their small green lamps.',
+        'That’s a type of lamp with two wicks.',
+      ],
+      of: 'For eleven years the two firms along the canal had fixed the price of their small green lamps, a type of lamp with two wicks.',
+      not: 'When the lamps above the long weir went out on the coldest night of that winter, a boy with a candle walked up to the gate.',
+    },
+    {
+      id: 'afterOpening',
+      where: 'what came before, told first',
+      parts: [
+        'Tests in the spring had shown that the whole of the upper gate leaked badly at its foot.',
+        'Then the keeper closed the lock for a month.',
+      ],
+      of: 'After tests in the spring had shown that the whole of the upper gate leaked badly at its foot, the keeper closed the lock for a month.',
+      not: 'After eleven years of tests on the upper gate and on both of its feet in the mud, the keeper has shut the lock for good.',
+    },
+    {
+      id: 'concession',
+      where: 'what is granted before what holds',
+      parts: [
+        'The upper gate held through the whole of a long and very wet October night.',
+        'But the old wall beside it gave way in two places.',
+      ],
+      of: 'Although the upper gate held through the whole of a long and very wet October night, the old wall beside it gave way in two places.',
+      not: 'Although never asked for by anybody in the town or by the people along the canal, the upper gate was painted green, red and white.',
+    },
+    {
+      id: 'andClause',
+      where: 'at a bare “and” before a clause of its own',
+      parts: [
+        'The wind along the coast rose to near sixty miles an hour during the night.',
+        'The old ferry was taken up the river to the lock.',
+      ],
+      of: 'The wind along the coast rose to near sixty miles an hour during the night and the old ferry was taken up the river to the lock.',
+      not: 'The blend that was sold all along the coast by the firms of Ware and Pell was taken off the shelves in the first week of the year.',
+    },
   ];
   for (const { id, where, of, parts, not } of PARTED)
     it(`is parted ${where}`, () => {

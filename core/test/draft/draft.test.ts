@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { draftScript, DraftError, sourceCarries, type Draft } from '../../src/draft/index.ts';
+import { spokenFigures } from '../../src/draft/tell/restructure.ts';
 import { contract, forTheEar, speakerFirst, toldTheReporter } from '../../src/draft/ear.ts';
 import { safeSplits } from '../../src/draft/split.ts';
 import { references } from '../../src/facts/references.ts';
@@ -310,7 +311,22 @@ describe('saying it for the ear', () => {
     expect(forTheEar('It does 30 km/h in and/or out.')).to.contain('and/or');
     expect(forTheEar('The Lockside Society (LSS) met.')).to.equal('The Lockside Society met.');
     expect(forTheEar('About 5% of it, e.g. mud.')).to.equal('About 5 percent of it, for example mud.');
+    expect(forTheEar('It was sold by Marsh & Co. (MRSH).')).to.equal('It was sold by Marsh and Co.');
+    expect(forTheEar('About 5m people saw its 6.8m sales.')).to.equal('About 5m people saw its 6.8m sales.');
+    expect(forTheEar('The 14.4MB file and the Lamp 4s are new.')).to.equal('The 14.4 megabyte file and the Lamp 4s are new.'); // prettier-ignore
+    expect(forTheEar('NEWS ANALYSIS: The lamps were off.')).to.equal('The lamps were off.');
     expect(forTheEar('Results: The lamps were off.')).to.equal('The lamps were off.');
+  });
+
+  it('says a sum in the singular before what it measures, and whose dollars they are', () => {
+    expect(spokenFigures('They paid a $56.5 million fine.')).to.equal(
+      'They paid a 56.5 million dollar fine.',
+    );
+    expect(spokenFigures('It cost its A$37.4 billion network.')).to.equal('It cost its 37.4 billion Australian dollar network.'); // prettier-ignore
+    expect(spokenFigures('They paid $3.23 billion in all.')).to.equal(
+      'They paid 3.23 billion dollars in all.',
+    );
+    expect(spokenFigures('The £5 million paid by Ware is gone.')).to.equal('The 5 million pounds paid by Ware is gone.'); // prettier-ignore
   });
 
   it('contracts where speakers do, never in a quotation or before a stop', () => {

@@ -21,6 +21,16 @@ describe('an introduction', () => {
     expect([...people.keys()]).to.not.include('Wednesday');
   });
 
+  it('is somebody’s: no thing that stands before a name, no word that opens a sentence, no line about rights', async () => {
+    const of = introductionsOf(
+      await readSource(
+        'The lamp\n\nNobody looked for the virus, Craig Hale said. Besides Orla Marsh, two came. Our Orb was the first. It was seen by Orla Marsh.\n\nCopyright Lock Press.',
+        { kind: 'news' },
+      ),
+    );
+    expect([...of.values()].map((i) => i.phrase)).to.deep.equal(['Craig Hale', 'Orla Marsh']);
+  });
+
   it('takes no contraction for a last name', async () => {
     expect([...introductionsOf(await readSource('What I’ve seen is odd. Maud O’Brien saw it.')).keys()]).to.deep.equal(['O’Brien']); // prettier-ignore
   });

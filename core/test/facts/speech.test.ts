@@ -27,11 +27,23 @@ describe('what is no speech', () => {
     '[How deep was it, beside the old one?]',
     'See also tide mill and sluice.',
     'Newsgroup: news:alt.locks.old.',
+    ', Ware of the Isles, and Orrin Motor Co.',
+    'MILL FORD, KENT.',
+    '&lt;br&gt; The slowdown is felt along the canal.',
+    'var lock = find(gates); if (lock) { open(lock); }',
+    'The Heart Board has more about lamps.',
+    'For more information about the lock, visit the office at the gate.',
+    'Transcript provided by the Lock Hour, Copyright LH.',
+    'The case is Ware v. Pell et al, District Court, No. 12-028.',
+    'MF This citizen picture provided by the Lock News shows smoke above a village on Thursday.',
   ])
     it(`is not told: ${text}`, () => expect(silent(text)).to.be.a('string'));
 
   for (const text of [
     'Not one. Two.',
+    'The charity offers advice on damp and lamps.',
+    'Nobody holds the copyright in the old plans, the court said.',
+    '“WHO WAS IT?”',
     '[The lock] was closed in May, and stayed so.',
     'See the water rise, and you will also see it fall.',
     'The good news: nobody was hurt.',

@@ -4,6 +4,7 @@
  * real prose; where one fails the sentence stays whole.
  */
 import { formOf, inflect } from '../../language/inflect.ts';
+import { ASSERTS } from '../../language/reporting.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import type { Subject } from './decompose.ts';
 import type { Tagged } from './restructure.ts';
@@ -25,6 +26,9 @@ export const unsure = (tokens: readonly TaggedToken[]): boolean =>
 /** Words in -ing that stand before a noun like prepositions (Quirk et al. 1985, 9.8, from memory), not for an act. */
 const PREPOSITIONS =
   /^(?:including|excluding|following|concerning|regarding|considering|according|depending|owing|barring|pending|given|starting|beginning|ranging|being|having|using|counting|assuming|notwithstanding|compared|judging|speaking|leading)$/i;
+
+/** Acts of speech are done by whoever else wants or expects something, too. */
+const SPEAKS = new RegExp(`^(?:${ASSERTS})$`);
 
 type Time = 'past' | 'present';
 /** The time a main clause tells in; null where a modal makes it neither. */
@@ -114,7 +118,7 @@ export function participleTail({ text, tokens }: Tagged, carry: Subject): string
     const finite = finiteIn(tokens, from, i);
     if (
       !finite.length ||
-      unsure(tokens.slice(from, i)) ||
+      (unsure(tokens.slice(from, i)) && !SPEAKS.test(inflect(act.lemma, 'past'))) ||
       tokens.slice(from, i).some((t) => GOVERNS.test(t.text) || /^(?:who|which|where|when|,)$/i.test(t.text))
     )
       return null;

@@ -8,6 +8,17 @@ import { formOf } from '../../language/inflect.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { phraseThenClause, saidBetween, whoSpeaks, whoseClause } from './clauses.ts';
+import {
+  afterOpening,
+  andClause,
+  concession,
+  definingTail,
+  includingTail,
+  midApposition,
+  midParticiple,
+  midRelative,
+  withTail,
+} from './long.ts';
 import { agentTail, participleTail, spanTail, throughBefore, whenEvent } from './breath.ts';
 import {
   afterTail,
@@ -479,19 +490,33 @@ export const DECOMPOSITIONS: readonly {
   { id: 'thenTail', apply: forBreath(thenTail) },
   { id: 'heldIn', apply: forBreath(heldIn) },
   { id: 'threeVerbs', apply: forBreath(threeVerbs) },
+  { id: 'midApposition', apply: midApposition },
+  { id: 'midRelative', apply: midRelative },
+  { id: 'midParticiple', apply: midParticiple },
+  { id: 'includingTail', apply: includingTail },
+  { id: 'withTail', apply: withTail },
+  { id: 'definingTail', apply: definingTail },
+  { id: 'afterOpening', apply: afterOpening },
+  { id: 'andClause', apply: andClause },
+  { id: 'concession', apply: concession },
 ];
 
 /** Who says it stands last: a part told without that would be nobody's claim. */
 const SAID_LAST =
-  /, (?:according to [^,]+|[^,“”"]{2,70} (?:said|says|reported|reports|wrote|added|announced|estimates?|estimated)(?: (?:on )?\p{Lu}\p{Ll}+day| in an? [^,]{3,40})?|(?:said|says) [^“”"]{2,90})\.$/u;
+  /, (?:according to [^“”"]{3,120}|(?:said|says|reported|reports) \p{Lu}[^“”"]{2,120}|[^,“”"]{2,70} (?:said|says|reported|reports|wrote|added|announced|estimates?|estimated)(?: (?:on )?\p{Lu}\p{Ll}+day| in an? [^,]{3,40})?|(?:said|says) [^“”"]{2,90})\.$/u;
 
 /** Words from which on who says it is said in a sentence of its own. */
 const LONG_CLAIM = 24;
 const REPORTED =
   /^(.{40,}), ((?:an?|the|his|her|their|its|\p{Lu})[^,“”":;]{1,60}) (said|says|reported|reports|announced|confirmed)((?: (?:on )?\p{Lu}\p{Ll}+day| (?:yesterday|today|last (?:week|month|night)|this (?:week|month|morning)))?)\.$/u;
+/** Who it is according to, with who that is; "…, said Ann Ware, a keeper of the lock" too. */
+const ACCORDING =
+  /^(.{40,}), (?:according to|(?:said|says|reported|reports) (?=\p{Lu}\p{Ll}+ \p{Lu})) ?([^“”":;]{3,120})\.$/u;
 /** "…, the council confirmed on Monday." → "…. The council confirmed it on Monday.": what is certain is confirmed; what is said is so according to somebody. */
 export function reportTail({ text }: Pick<Tagged, 'text'>): string[] | null {
   if (words(text) < LONG_CLAIM || /[“”"?]/.test(text)) return null;
+  const [, told, source] = ACCORDING.exec(text) ?? [];
+  if (told) return [closed(told), `That’s according to ${source}.`];
   const [, claim, who, verb, when] = REPORTED.exec(text) ?? [];
   if (!claim) return null;
   if (/^(?:confirmed|announced)$/.test(verb)) return [closed(claim), `${upper(who)} ${verb} it${when}.`];
