@@ -405,6 +405,36 @@ describe('the Page', function () {
     await soon(async () => expect((await texts())[0]).to.match(/Kept\.$/));
   });
 
+  it('sets what a channel’s scripts start from, and keeps it', async () => {
+    const { channels } = (await desk.server.get('/library')).body as { channels: { id: string }[] };
+    const { page } = desk;
+    await page.goto(`${desk.server.url}/channel/${channels[0].id}`);
+    await page.getByRole('button', { name: 'What its scripts start from' }).click();
+    const form = page.getByRole('form', { name: 'What its scripts start from' });
+    await form.getByLabel('pace, words a minute').fill('fast');
+    await form.getByText('A pace is words a minute, like 150.').waitFor();
+    await form.getByLabel('pace, words a minute').fill('162');
+    await form.getByLabel('usual length, from').fill('2:30');
+    await form.getByLabel('opening line').fill('Good evening. <b>Mind</b> the gate.');
+    await form.getByRole('radio', { name: 'dry' }).click();
+    expect(await axe(page)).to.deep.equal([]);
+    await form.getByRole('button', { name: 'Keep it' }).press('Enter');
+    await form.waitFor({ state: 'detached' });
+    await page.reload();
+    await page.getByRole('button', { name: 'What its scripts start from' }).click();
+    expect(await form.getByLabel('opening line').inputValue()).to.equal(
+      'Good evening. <b>Mind</b> the gate.',
+    );
+    expect(await form.getByLabel('usual length, from').inputValue()).to.equal('2:30');
+    await form.getByLabel('name', { exact: true }).press('Escape');
+    await form.waitFor({ state: 'detached' });
+    const after = (await desk.server.get('/library')).body as { channels: { id: string; settings: { pace: number; mood: string } }[] }; // prettier-ignore
+    expect(after.channels.find((c) => c.id === channels[0].id)!.settings).to.include({
+      pace: 162,
+      mood: 'dry',
+    });
+  });
+
   it('measures a channel, switches a rule off and on', async () => {
     const { channels } = (await desk.server.get('/library')).body as {
       channels: { id: string; name: string }[];

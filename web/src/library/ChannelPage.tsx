@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { RULES } from '@ursprung/core/rules';
 import { api, type ChannelSettings } from '../api.ts';
+import { ChannelSettings as StartsFrom } from './ChannelSettings.tsx';
 import { CHANNELS, useChannels } from './lists.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Missing } from '../shell/Missing.tsx';
@@ -26,21 +27,26 @@ export function ChannelPage() {
   const navigate = useNavigate();
   const [pasted, setPasted] = useState('');
   const [pasting, setPasting] = useState(false);
+  const [setting, setSetting] = useState(false);
   const channel = channels.data?.find((c) => c.id === id);
   const again = () => client.invalidateQueries({ queryKey: ['library'] });
+  const changed = (next: Awaited<ReturnType<typeof api.patchChannel>>) =>
+    client.setQueryData(CHANNELS, (old: typeof channels.data) =>
+      old?.map((c) => (c.id === next.id ? { ...c, ...next } : c)),
+    );
   const patch = useMutation({
     mutationFn: (settings: Partial<ChannelSettings>) => api.patchChannel(id!, { settings }),
-    onSuccess: (next) =>
-      client.setQueryData(CHANNELS, (old: typeof channels.data) =>
-        old?.map((c) => (c.id === next.id ? { ...c, ...next } : c)),
-      ),
+    onSuccess: changed,
   });
   const measure = useMutation({
     mutationFn: (texts: readonly string[]) => api.measureStyle(id!, texts),
     onSuccess: () => (setPasting(false), again()),
   });
   const actions = useMemo(
-    () => [{ id: 'library', name: 'Go to the library', run: () => navigate('/') }],
+    () => [
+      { id: 'starts-from', name: 'What its scripts start from', run: () => setSetting(true) },
+      { id: 'library', name: 'Go to the library', run: () => navigate('/') },
+    ],
     [navigate],
   );
   useActions('channel', actions);
@@ -64,6 +70,9 @@ export function ChannelPage() {
       <div className="flex-1 min-w-0 flex flex-col">
         <header className="deskhead border-b border-mark">
           <h1 className="font-serif text-[18px] font-medium flex-1">{channel.name}</h1>
+          <button className="quietpress" onClick={() => setSetting(!setting)} aria-expanded={setting}>
+            What its scripts start from
+          </button>
           <button className="quietpress" onClick={() => setPasting(!pasting)} aria-expanded={pasting}>
             Measure pasted scripts
           </button>
@@ -75,6 +84,13 @@ export function ChannelPage() {
           <p className="px-6 py-2 bg-lit border-b border-hair" role="alert">
             <span className="finding">Not done.</span> {error}
           </p>
+        )}
+        {setting && (
+          <StartsFrom
+            channel={channel}
+            onDone={(next) => (changed(next), setSetting(false), void again())}
+            onCancel={() => setSetting(false)}
+          />
         )}
         {pasting && (
           <form
