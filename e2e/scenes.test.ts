@@ -125,6 +125,32 @@ describe('scenes and handoff', function () {
     await page.getByTestId('description').filter({ hasNotText: 'brass wheel' }).waitFor();
   });
 
+  it('sound as the writer says: a cue is added, worded, moved, levelled and left out, by the keyboard alone', async () => {
+    const { page } = desk;
+    await scenes().nth(4).click();
+    await page.getByRole('button', { name: 'Add a cue' }).press('Enter');
+    const fields = page.getByRole('group', { name: 'A new cue' });
+    await page.keyboard.press('Enter');
+    await fields.getByRole('alert').filter({ hasText: 'A cue says what is heard.' }).waitFor();
+    await fields.getByLabel('What is heard').fill('a <b>gate</b> creaks');
+    await fields.getByLabel('at, s').press('ArrowUp');
+    await fields.getByLabel('level, dB').fill('-9');
+    expect(await axe(page)).to.deep.equal([]);
+    await fields.getByLabel('level, dB').press('Enter');
+    const said = page.getByRole('button', { name: /a <b>gate<\/b> creaks at 0\.1 s, -9 dB/ });
+    await said.press('Enter');
+    const again = page.getByRole('group', { name: /^Cue: / });
+    await again.getByLabel('Kind of cue').selectOption('ambience');
+    await again.getByLabel('at, s').fill('0');
+    await again.getByLabel('at, s').press('Enter');
+    await page.getByRole('button', { name: /^ambience a <b>gate<\/b> creaks at 0\.0 s/ }).waitFor();
+    await saved();
+    await page.reload();
+    await scenes().nth(4).click();
+    await page.getByRole('button', { name: 'Leave out a <b>gate</b> creaks' }).press('Enter');
+    await soon(async () => expect(await page.getByText('creaks at').count()).to.equal(0));
+  });
+
   it('know a person once said in every description', async () => {
     const { page } = desk;
     await page.getByRole('button', { name: 'Cast and places' }).click();
@@ -283,13 +309,27 @@ describe('scenes and handoff', function () {
     await page.getByRole('alert').filter({ hasText: 'not a WAV' }).waitFor();
   });
 
-  it('a translation by the stand-in is shown as a machine’s, with the lines that will not fit', async () => {
+  it('a translation by the stand-in is shown as a machine’s, with the lines that will not fit, which are said shorter there', async () => {
     const { page } = desk;
     await page.getByRole('button', { name: /^Translator/ }).click();
     await page.getByRole('button', { name: 'A first Spanish draft by the stand-in' }).click();
     await page.getByText('by a machine: to be gone over by a person').waitFor();
     await page.getByText(/in its own language/).waitFor();
     expect(await axe(page)).to.deep.equal([]);
+    const line = page.getByRole('region', { name: 'The script in es' }).getByTitle('Say it otherwise').nth(1);
+    await line.press('Enter');
+    const field = page.getByRole('textbox', { name: 'This line in the other language' });
+    await field.fill('palabra '.repeat(90));
+    await field.press('Enter');
+    await page
+      .getByText(/s too long: it may take/)
+      .first()
+      .waitFor();
+    await line.press('Enter');
+    await field.fill('<b>Sí.</b>');
+    expect(await axe(page)).to.deep.equal([]);
+    await field.press('Enter');
+    await line.filter({ hasText: '<b>Sí.</b>' }).waitFor();
   });
 
   it('the page to speak from works on a phone: large text, presses for a thumb, and passes axe', async () => {

@@ -542,6 +542,11 @@ export const filmInput = figuresInput;
 export const translationInput = z.object({
   xliff: z.string().max(8_000_000, 'This file is larger than any translated script.'),
 });
+/** One line of a translation said otherwise; empty: not translated. */
+export const translatedLineInput = z.object({
+  line: z.string().min(1).max(40),
+  text: z.string().trim().max(4000, 'A line has at most 4,000 characters.'),
+});
 export const machineInput = z.object({
   language: z.literal('es', 'The stand-in translates into Spanish only.'),
 });

@@ -1,7 +1,14 @@
 /** Addresses of scenes, kits, translations and recordings. */
 import { Router, json, type Request } from 'express';
 import { fileName, writerById, writers } from '@ursprung/core/handoff';
-import { filmInput, handoffInput, machineInput, translationInput, type HandoffView } from './api.ts';
+import {
+  filmInput,
+  handoffInput,
+  machineInput,
+  translatedLineInput,
+  translationInput,
+  type HandoffView,
+} from './api.ts';
 import { ApiError } from './errors.ts';
 import { streamRow } from './eventStream.ts';
 import type { Handoffs } from './handoffs.ts';
@@ -84,6 +91,10 @@ export function handoffRoutes(handoffs: Handoffs): Router {
     async (req, res) =>
       void res.status(201).json(await handoffs.translate(id(req), body(machineInput, req).language)),
   );
+  router.patch('/scripts/:id/translations/:language', taken, async (req, res) => {
+    const language = String(req.params.language).slice(0, 20);
+    res.json(await handoffs.sayTranslated(id(req), language, body(translatedLineInput, req)));
+  });
   router.delete('/scripts/:id/translations/:language', async (req, res) => {
     await handoffs.removeTranslation(id(req), String(req.params.language).slice(0, 20));
     res.json({ language: req.params.language });

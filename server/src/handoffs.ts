@@ -344,6 +344,26 @@ export class Handoffs {
     });
   }
 
+  /** One line of a translation in other words; without any it is not translated. */
+  async sayTranslated(scriptId: string, language: string, { line, text }: { line: string; text: string }) {
+    const { sections } = await this.input(scriptId);
+    if (!sections.some((s) => s.lines.some((l) => l.id === line)))
+      throw new ApiError('not-found', 'This line is not in the script, or no longer.');
+    await this.deps.service.db.transaction(async (transaction) => {
+      // Two lines at once take turns, so that neither is lost.
+      await this.deps.service.scriptRow(scriptId, { transaction, lock: true });
+      const row = await this.models.translations.findOne({ where: { scriptId, language }, transaction });
+      if (!row) throw new ApiError('not-found', 'This script has no translation into that language yet.');
+      const { [line]: _said, ...others } = row.body.lines;
+      const body = { ...row.body, lines: text ? { ...others, [line]: text } : others };
+      await this.models.translations.update(
+        { body, at: this.deps.now() },
+        { where: { scriptId, language }, transaction },
+      );
+    });
+    return { language, line };
+  }
+
   async takeXliff(scriptId: string, xliff: string) {
     const { sections } = await this.input(scriptId);
     const read = await this.deps.work.fromXliff(xliff, [...sections]);

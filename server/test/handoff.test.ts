@@ -178,6 +178,35 @@ describe('scenes, kits and translations over the API', () => {
     expect(sheet.language).to.equal('es');
     expect(sheet.captions[0].rows[0]).to.match(/^¡/);
   });
+  it('a line of a translation that won’t fit is said shorter, one at a time, and none other changes', async () => {
+    const address = `/scripts/${scriptId}/translations/es`;
+    const sheet = async () => (await server.get(`/scripts/${scriptId}/sheet?language=es`)).body;
+    const linesOf = (of: { blocks: { lines: { id: string; parts: { text?: string }[] }[] }[] }) =>
+      of.blocks.flatMap((b) =>
+        b.lines.map((l) => [l.id, l.parts.map((p) => p.text ?? '').join('')] as const),
+      );
+    const before = linesOf(await sheet());
+    const [line] = before[1];
+    const long = 'palabra '.repeat(80).trim();
+    expect((await server.raw('PATCH', address, JSON.stringify({ line, text: long }))).status).to.equal(200);
+    expect((await sheet()).tooLong.map((t: { line: string }) => t.line)).to.include(line);
+    await Promise.all([
+      server.raw('PATCH', address, JSON.stringify({ line, text: '<b>Sí.</b>' })),
+      server.raw('PATCH', address, JSON.stringify({ line: before[2][0], text: 'No.' })),
+    ]);
+    const after = await sheet();
+    expect(after.tooLong.map((t: { line: string }) => t.line)).to.not.include(line);
+    const wanted = before.map(([id, text], i) => [id, i === 1 ? '<b>Sí.</b>' : i === 2 ? 'No.' : text]);
+    expect(linesOf(after)).to.deep.equal(wanted);
+    const refused = async (path: string, body: unknown) =>
+      (await (await server.raw('PATCH', path, JSON.stringify(body))).json()) as {
+        error: { message: string };
+      };
+    expect((await refused(address, { line: 'nope', text: 'a' })).error.message).to.match(/not in the script/);
+    expect((await refused(address.replace(/es$/, 'fr'), { line, text: 'a' })).error.message).to.match(
+      /no translation/,
+    );
+  });
   it('a first translation by the stand-in is marked as a machine’s', async () => {
     const { status, body } = await server.post(`/scripts/${scriptId}/translate`, { language: 'es' });
     expect([status, body.missing]).to.deep.equal([201, 0]);

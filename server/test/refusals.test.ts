@@ -185,6 +185,7 @@ describe('every address of the server', function () {
       'POST /scripts/:id/ask',
       'POST /scripts/:id/translations',
       'POST /scripts/:id/translate',
+      'PATCH /scripts/:id/translations/:language',
       'PUT /service',
       'POST /commissions/:id/send',
       'POST /commissions/:id/stop',

@@ -266,6 +266,8 @@ export const api = {
     call<TakenTranslation>('POST', `/scripts/${scriptId}/translations`, { xliff }),
   translate: (scriptId: string, language: string) =>
     call<TakenTranslation>('POST', `/scripts/${scriptId}/translate`, { language }),
+  sayTranslated: (scriptId: string, language: string, line: string, text: string) =>
+    call('PATCH', `/scripts/${scriptId}/translations/${encodeURIComponent(language)}`, { line, text }),
   removeTranslation: (scriptId: string, language: string) =>
     call('DELETE', `/scripts/${scriptId}/translations/${encodeURIComponent(language)}`, {}),
   exportAddress: (...what: Parameters<typeof exportPath>) => `/api${exportPath(...what)}`,

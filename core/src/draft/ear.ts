@@ -20,7 +20,10 @@ export const isMeasured = (before: string, after: string): boolean => {
   const word = MEASURES.exec(after)?.[1];
   if (!word || CLOSED.has(word.toLowerCase())) return false;
   if (/\ban?\s$/i.test(before)) return true;
-  return /\b(?:the|its|his|her|their|this|that|another)\s$/i.test(before) && !/(?:ed|aid|eld|old|ing|t|n)$/.test(word);
+  return (
+    /\b(?:the|its|his|her|their|this|that|another)\s$/i.test(before) &&
+    !/(?:ed|aid|eld|old|ing|t|n)$/.test(word)
+  );
 };
 
 const N = PATTERNS.number;

@@ -136,7 +136,7 @@ export function outlineOf(source: SourceDocument, facts: readonly Fact[]): Outli
     .filter((p) => p.facts.length > 0);
 }
 
-/** What is thin in a source, in words for the writer; empty when nothing is. */
+/** What is thin in a source, in words for the writer; empty when nothing is. An interview's turns are somebody's own words without quotation marks. */
 export function thinIn(facts: readonly Fact[]): string[] {
   const names = facts.flatMap((f) => f.names);
   const count = (type: string) => new Set(names.filter((n) => n.type === type).map((n) => n.text)).size;
@@ -146,6 +146,6 @@ export function thinIn(facts: readonly Fact[]): string[] {
     ...(count('place') === 0 ? ['no place'] : []),
     ...(numbers === 0 ? ['no number'] : numbers === 1 ? ['one number'] : []),
     ...(facts.every((f) => f.dates.length === 0) ? ['no date'] : []),
-    ...(facts.every((f) => f.quotes.length === 0) ? ['nobody’s own words'] : []),
+    ...(facts.every((f) => f.quotes.length === 0 && f.type !== 'quote') ? ['nobody’s own words'] : []),
   ];
 }

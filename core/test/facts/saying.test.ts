@@ -233,6 +233,12 @@ describe('what a source holds, by kind', () => {
       'nobody’s own words',
     ]);
   });
+  it('finds what is said in turns somebody’s own words', async () => {
+    const { document } = await read('Orla Marsh kept the gate. It was green. Nobody saw it.');
+    const turns = { ...document, blocks: document.blocks.map((b) => ({ ...b, type: 'turn' as const })) };
+    expect(thinIn(extractFacts(document, tagger))).to.include('nobody’s own words');
+    expect(thinIn(extractFacts(turns, tagger))).to.not.include('nobody’s own words');
+  });
 });
 
 describe('people, places and hard words', () => {

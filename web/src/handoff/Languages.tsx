@@ -1,5 +1,6 @@
 /** Translations: out as XLIFF with each line's seconds, in again, timed in their own language. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { api } from '../api.ts';
 import { clockText } from '../text/clockText.ts';
 import type { PreviewProps } from './Preview.tsx';
@@ -25,7 +26,12 @@ export function Languages({ sheet, language, session, onLanguage }: PreviewProps
     mutationFn: (l: string) => api.removeTranslation(id, l),
     onSuccess: () => done(null),
   });
-  const error = take.error ?? machine.error ?? remove.error;
+  const say = useMutation({
+    mutationFn: ({ line, text }: { line: string; text: string }) =>
+      api.sayTranslated(id, language!, line, text),
+    onSuccess: () => done(language),
+  });
+  const error = take.error ?? machine.error ?? remove.error ?? say.error;
   const over = new Map(sheet.tooLong.map((t) => [t.line, t]));
   const lines = sheet.blocks.flatMap((b) => b.lines).filter((l) => l.silentMs === null);
   return (
@@ -93,22 +99,75 @@ export function Languages({ sheet, language, session, onLanguage }: PreviewProps
             )}
           </p>
           {lines.map((l) => (
-            <p
+            <Translated
               key={l.id}
-              dir="auto"
-              className="font-serif text-[15px] leading-[21px] border-b border-hair py-1"
-            >
-              {l.parts.map((p) => (p.type === 'breath' ? '' : p.text)).join('')}
-              {over.has(l.id) && (
-                <span className="finding font-sans text-[12.5px] block">
-                  {(over.get(l.id)!.overMs / 1000).toFixed(1)} s too long: it may take{' '}
-                  {(over.get(l.id)!.mayMs / 1000).toFixed(1)} s.
-                </span>
-              )}
-            </p>
+              text={l.parts.map((p) => (p.type === 'breath' ? '' : p.text)).join('')}
+              language={language}
+              over={over.get(l.id)}
+              onSay={(text) => say.mutate({ line: l.id, text })}
+            />
           ))}
         </section>
       )}
     </>
+  );
+}
+
+/** One line in the other language: pressed, it can be said shorter; taken when it is left or with Enter. */
+function Translated({
+  text,
+  language,
+  over,
+  onSay,
+}: {
+  text: string;
+  language: string;
+  over: { overMs: number; mayMs: number } | undefined;
+  onSay: (text: string) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const leave = (take: boolean) => {
+    if (take && typed !== null && typed.trim() !== text) onSay(typed.trim());
+    setTyped(null);
+  };
+  return (
+    <div className="border-b border-hair py-1">
+      {typed === null ? (
+        <button
+          dir="auto"
+          lang={language}
+          title="Say it otherwise"
+          className="block w-full text-start cursor-text font-serif text-[15px] leading-[21px] hover:underline underline-offset-4 decoration-dotted"
+          onClick={() => setTyped(text)}
+        >
+          {text || <span className="text-ink3">not translated</span>}
+        </button>
+      ) : (
+        <textarea
+          dir="auto"
+          lang={language}
+          aria-label="This line in the other language"
+          className="field w-full font-serif text-[15px] leading-[21px] resize-y"
+          rows={Math.max(2, Math.ceil(typed.length / 60))}
+          maxLength={4000}
+          autoFocus
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={() => leave(true)}
+          onKeyDown={(e) => {
+            if (e.key === 'Escape') leave(false);
+            if (e.key === 'Enter' && !e.nativeEvent.isComposing) {
+              e.preventDefault();
+              leave(true);
+            }
+          }}
+        />
+      )}
+      {over && (
+        <span className="finding text-[12.5px] block">
+          {(over.overMs / 1000).toFixed(1)} s too long: it may take {(over.mayMs / 1000).toFixed(1)} s.
+        </span>
+      )}
+    </div>
   );
 }

@@ -2,6 +2,7 @@
 import type { CastEntry, Picture, Scene } from '@ursprung/core/scenes/desk';
 import { SHOT_ANGLES, SHOT_SIZES, type SceneOwn } from '@ursprung/core/script';
 import { clockText } from '../text/clockText.ts';
+import { Cues } from './Cues.tsx';
 import { Description } from './Description.tsx';
 import { Choice, Head, Lines, Word } from './fields.tsx';
 import { SceneFrame } from './SceneFrame.tsx';
@@ -215,28 +216,7 @@ export function ScenePanel({
             onSave={(rows) => onSay({ onScreen: rows.slice(0, 6) })}
           />
           <Head what="sound" set={set.has('sound')} onReset={() => onSay({ sound: undefined })} />
-          {picture.sound.length === 0 && <p className="text-ink3 text-[12.5px]">only the voice</p>}
-          {picture.sound.map((c, i) => (
-            <p key={i} className="text-[12.5px] leading-[17px] flex gap-2">
-              <span className="text-ink3 w-[60px] shrink-0">{c.kind}</span>
-              <span className="flex-1">
-                {c.what}
-                <span className="text-ink3">
-                  {' '}
-                  at {c.at.toFixed(1)} s, {c.level} dB{c.dip ? `, ${c.dip} dB under speech` : ''}
-                </span>
-              </span>
-              <button
-                className="textpress"
-                aria-label={`Leave out ${c.what}`}
-                onClick={() =>
-                  onSay({ sound: picture.sound.filter((_, k) => k !== i).map((s) => ({ ...s })) })
-                }
-              >
-                Leave out
-              </button>
-            </p>
-          ))}
+          <Cues key={scene.id} cues={picture.sound} ms={ms} onSave={(sound) => onSay({ sound })} />
           <Word
             label="credit"
             value={scene.own.credit ?? ''}
