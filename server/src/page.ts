@@ -132,7 +132,8 @@ export class PageDesk {
   /** A note on the page's own sections: what is not saved yet counts too. */
   async revise(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
     const { row, sources, from } = await this.ofScript(id);
-    const { title, voice, pace } = row.settings;
+    const { title, voice, pace, frame, mood, paceCurve } = row.settings;
+    const usualMs = await this.service.usualPictureMs(row.channelId);
     return this.work.revise({
       note,
       sections,
@@ -141,6 +142,12 @@ export class PageDesk {
       voice,
       pace,
       sayings: await this.service.sayings(row.channelId),
+      pictures: {
+        frame,
+        mood,
+        ...(usualMs ? { usualMs } : {}),
+        ...(paceCurve?.length ? { handles: paceCurve } : {}),
+      },
       sources,
       ...(from ? { from } : {}),
       salt: randomUUID().slice(0, 8),

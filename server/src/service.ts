@@ -660,6 +660,12 @@ export class Service {
     return this.script(id);
   }
 
+  /** How long one of a channel's pictures usually stays, where it says so. */
+  async usualPictureMs(channelId: string): Promise<number | undefined> {
+    const channel = await this.models.channels.findOne({ where: this.own({ id: channelId }) });
+    return channel?.settings.pictures?.usualMs;
+  }
+
   /** How a channel says words; the clock and the voice follow it. */
   async sayings(channelId: string): Promise<Saying[]> {
     const channel = await this.models.channels.findOne({ where: this.own({ id: channelId }) });

@@ -8,6 +8,7 @@ import {
   type StyleDifference,
 } from '@ursprung/core/measure';
 import { propose, tellerOf, type Revised, type Selection } from '@ursprung/core/revise';
+import type { PaceWanted } from '@ursprung/core/scenes';
 import type { PlainSection } from '@ursprung/core/script';
 import { frequencyOf } from './frequency.ts';
 import { drafting, expected, type DraftTask, type WorkResult } from './drafting.ts';
@@ -22,6 +23,7 @@ export interface ReviseTask {
   voice: string;
   pace: number;
   sayings: readonly { word: string; say: string }[];
+  pictures: PaceWanted;
   sources: ({ letter: string } & SourceText)[];
   /** To tell anew; absent without sources. */
   from?: DraftTask;
@@ -50,6 +52,7 @@ export const revise = (task: ReviseTask): Promise<WorkResult<Revised>> =>
       sources: task.sources.map(reviewed),
       title: task.title,
       pace: task.pace,
+      pictures: task.pictures,
       kin: getKin(),
       fresh: () => `${task.salt}${(n++).toString(36)}`,
     };

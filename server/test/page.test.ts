@@ -87,6 +87,12 @@ describe('what the Page asks of the server', function () {
     expect(texts(another.sections)).to.not.deep.equal(texts(own));
     expect(another.sections[1].takes).to.have.length(1);
     expect(another.unsupported.after).to.be.at.most(another.unsupported.before);
+    const many = await server.post(`/scripts/${scriptId}/revise`, {
+      note: 'cut it into 2 pictures',
+      sections: own,
+    });
+    expect(many.body.proposal.changes).to.deep.equal([]);
+    expect(many.body.proposal.settings.paceCurve[0].seconds).to.be.greaterThan(0);
     const none = (await server.post(`/scripts/${scriptId}/revise`, { note: 'make it pop', sections: own }))
       .body;
     expect(none.cannot).to.equal('I don’t know this change.');

@@ -1,4 +1,5 @@
 /** Changes asked for in plain words: what is understood, and what an operation is. */
+import type { PaceHandle, PaceWanted } from '../scenes/pace.ts';
 import type { Kin } from '../language/kin.ts';
 import type { Pronouncer } from '../language/phones.ts';
 import type { Tagger } from '../language/tagged.ts';
@@ -54,6 +55,8 @@ export interface ReviseContext {
   title: string;
   /** Words a minute, where it is known. */
   pace?: number;
+  /** How long pictures are wanted; absent where they can't be asked for. */
+  pictures?: PaceWanted;
   /** When each line begins, in milliseconds, and last when the script ends; absent where nothing is timed. */
   startsMs?: () => readonly number[];
   /** Which words mean much the same; absent where it isn't loaded. */
@@ -67,6 +70,8 @@ export interface ScriptSettings {
   /** Words a minute. */
   pace?: number;
   title?: string;
+  /** The wanted curve of seconds a picture. */
+  paceCurve?: PaceHandle[];
 }
 
 /** Named pieces of a note, by slot. */

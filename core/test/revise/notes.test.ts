@@ -1,6 +1,7 @@
 /** Notes in plain words: what is understood, what is proposed, and that nothing else is touched. */
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { breakScenes } from '../../src/scenes/index.ts';
 import type { PlainLine, PlainSection } from '../../src/script/index.ts';
 import {
   OPERATIONS,
@@ -326,12 +327,30 @@ describe('changes of the script as a whole', () => {
   const whole = (note: string) => {
     const r = propose(
       note,
-      { ...context(null), pace: 150 },
+      { ...context(null), pace: 150, pictures: { frame: '16:9' } },
       { ...tools, clockAt: (pace) => getClock('even', pace) },
     );
     if ('cannot' in r) throw new Error(r.cannot);
     return r.proposal;
   };
+
+  it('cut it into so many pictures, or one every so many seconds, and leave the words', () => {
+    const all = (note: string) => {
+      const p = whole(note);
+      expect(p.changes, note).to.deep.equal([]);
+      const { sections } = context(null);
+      const found = breakScenes(sections, tools.clock, { frame: '16:9', handles: p.settings!.paceCurve! });
+      expect(p.notes.join(' '), note).to.contain(`${found.length} after`);
+      return { count: found.length, each: found.at(-1)!.endMs / found.length };
+    };
+    for (const note of ['make it 9 pictures', '9 shots in all please', 'cut the whole thing into 9 images'])
+      expect(all(note).count, note).to.be.within(8, 10);
+    for (const note of ['one picture every 8 seconds', 'a new shot every eight seconds'])
+      expect(all(note).each, note).to.be.within(6500, 9500);
+    const none = propose('make it 9 pictures', { ...context(null), pace: 150 }, tools);
+    expect('cannot' in none && none.cannot).to.contain('can’t be changed here');
+    expect(() => whole('make it 0 pictures')).to.throw('between 1 and');
+  });
 
   it('another pace: the words stay, and the seconds are those of the new pace', () => {
     const p = whole('I read quicker than that, put it at 165 wpm');

@@ -7,6 +7,8 @@ export type Phrasing = readonly [note: string, operation: string | null, scope?:
 
 export const SEEN: readonly Phrasing[] = [
   ['read it at 165 wpm', 'pace', '*'],
+  ['make it 40 pictures', 'pictures', '*'],
+  ['a new picture every 6 seconds', 'pictures', '*'],
   ['slow down the bridge part', 'slower', 'S2'],
   ['write “88” in words', 'said-in-words', '*'],
   ['use metric units', 'units', '*'],

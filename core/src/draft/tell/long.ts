@@ -6,6 +6,7 @@
 import { formOf, inflect } from '../../language/inflect.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { isA } from '../../language/classes.ts';
+import { SPOKE } from '../../language/reporting.ts';
 import { MONTHS, WEEKDAYS } from '../../language/lexicon.ts';
 import { finiteIn, GOVERNS, timeOf, unsure } from './breath.ts';
 import type { Subject } from './decompose.ts';
@@ -21,6 +22,9 @@ const OF_THE_PAST = /^(?:was|were|had|died|former|late|then|ex|once|when|whose)$
 const MARKS = /[“”"();:?]/;
 const SAID =
   /^(?:said|says|say|told|thought|thinks|believed?|believes|claim(?:s|ed)?|reported|reports|that)$/i;
+
+/** Words of a report: somebody says it, or a day of the week is enough to say when. */
+const OF_TODAY = new RegExp(`^(?:${SPOKE}|is|are|has|have|will|${WEEKDAYS.join('|')})$`);
 
 const long = (text: string) => words(text) > TOO_LONG && !/[?;]/.test(text);
 const commaFrom = (tokens: readonly TaggedToken[], from: number, text: string) =>
@@ -38,7 +42,9 @@ function phraseBefore(tokens: readonly TaggedToken[], comma: number): readonly T
   if (!named && tokens[from]?.pos !== 'NOUN') return null;
   const belongs = (t: TaggedToken, next: TaggedToken) =>
     t.end === next.start ||
-    (named ? t.pos === 'PROPN' || (t.pos !== 'ADP' && /^\p{Lu}/u.test(t.text) && t.pos !== 'DET') : ['ADJ', 'NOUN', 'NUM', 'PROPN'].includes(t.pos)); // prettier-ignore
+    (named
+      ? t.pos === 'PROPN' || (t.pos !== 'ADP' && /^\p{Lu}/u.test(t.text) && t.pos !== 'DET')
+      : ['ADJ', 'NOUN', 'NUM', 'PROPN'].includes(t.pos));
   while (from > 0 && belongs(tokens[from - 1], tokens[from])) from--;
   if (from > 0 && tokens[from - 1].pos === 'DET') from--;
   return tokens.slice(from, comma);
@@ -49,9 +55,14 @@ const isGoverned = (tokens: readonly TaggedToken[], phrase: readonly TaggedToken
 
 /** The noun that an apposition is: before its first preposition or relative. */
 const headOf = (tokens: readonly TaggedToken[]) => {
-  const end = tokens.findIndex((t, i) => i > 0 && (t.pos === 'ADP' || /^(?:that|which|who|to)$/.test(t.text)));
-  return tokens.slice(0, end < 0 ? tokens.length : end).findLast((t) => t.pos === 'NOUN' || t.pos === 'PROPN') ?? tokens[0];
-}; // prettier-ignore
+  const end = tokens.findIndex(
+    (t, i) => i > 0 && (t.pos === 'ADP' || /^(?:that|which|who|to)$/.test(t.text)),
+  );
+  return (
+    tokens.slice(0, end < 0 ? tokens.length : end).findLast((t) => t.pos === 'NOUN' || t.pos === 'PROPN') ??
+    tokens[0]
+  );
+};
 
 /** How a phrase is spoken of again: a name as it is, a thing with "the". */
 function again(phrase: readonly TaggedToken[], text: string): string | null {
@@ -67,7 +78,11 @@ function again(phrase: readonly TaggedToken[], text: string): string | null {
 export function midRelative({ text, tokens }: Tagged): string[] | null {
   if (!long(text)) return null;
   for (let i = 2; i < tokens.length - 6; i++) {
-    if (tokens[i].text !== ',' || !/^(?:which|who)$/.test(tokens[i + 1].text) || inQuote(text, tokens[i].start))
+    if (
+      tokens[i].text !== ',' ||
+      !/^(?:which|who)$/.test(tokens[i + 1].text) ||
+      inQuote(text, tokens[i].start)
+    )
       continue;
     const close = commaFrom(tokens, i + 4, text);
     if (close < 0 || verbAt(tokens, close + 1) < 0) return null;
@@ -79,12 +94,20 @@ export function midRelative({ text, tokens }: Tagged): string[] | null {
     if (!phrase) return null;
     const head = phrase.at(-1)!;
     const person = tokens[i + 1].text === 'who';
-    if (person && (isGoverned(tokens, phrase) || !(head.pos === 'PROPN' ? phrase.length > 1 : isA(head.lemma, 'person', 'crowd'))))
+    if (
+      person &&
+      (isGoverned(tokens, phrase) ||
+        !(head.pos === 'PROPN' ? phrase.length > 1 : isA(head.lemma, 'person', 'crowd')))
+    )
       return null;
     const plural = head.pos === 'NOUN' && PLURAL.test(head.text);
-    if ((/^(?:is|was|has)$/.test(tokens[verb].text) && plural) || (/^(?:are|were|have)$/.test(tokens[verb].text) && !plural))
+    if (
+      (/^(?:is|was|has)$/.test(tokens[verb].text) && plural) ||
+      (/^(?:are|were|have)$/.test(tokens[verb].text) && !plural)
+    )
       return null;
-    const lastName = person && head.pos === 'PROPN' && phrase[0].pos !== 'DET' && phrase.every((t) => t.end !== head.start);
+    const lastName =
+      person && head.pos === 'PROPN' && phrase[0].pos !== 'DET' && phrase.every((t) => t.end !== head.start);
     const who = lastName ? head.text : again(phrase, text);
     if (!who) return null;
     return [
@@ -93,13 +116,21 @@ export function midRelative({ text, tokens }: Tagged): string[] | null {
     ];
   }
   return null;
-} // prettier-ignore
+}
 
 /** "… said Marsh Locks, a maker of lamps, agreed to pay." → "… said Marsh Locks agreed to pay. Marsh Locks is a maker of lamps.": what a name is, where it still is. */
 export function midApposition({ text, tokens }: Tagged, carry: Subject): string[] | null {
   if (!long(text)) return null;
+  // What is told with a year may be long past, and who somebody was then.
+  if (tokens.some((t) => /^1[0-9]\d\d$/.test(t.text)) || !tokens.some((t) => OF_TODAY.test(t.text)))
+    return null;
   for (let i = 1; i < tokens.length - 5; i++) {
-    if (tokens[i].text !== ',' || !/^(?:an?|the|its)$/.test(tokens[i + 1].text) || inQuote(text, tokens[i].start)) continue;
+    if (
+      tokens[i].text !== ',' ||
+      !/^(?:an?|the|its)$/.test(tokens[i + 1].text) ||
+      inQuote(text, tokens[i].start)
+    )
+      continue;
     if (tokens[i - 1].pos !== 'PROPN' || /^[JS]r\.?$/.test(tokens[i - 1].text)) continue;
     const close = commaFrom(tokens, i + 3, text);
     if (close < 0 || verbAt(tokens, close + 1) < 0) continue;
@@ -116,11 +147,12 @@ export function midApposition({ text, tokens }: Tagged, carry: Subject): string[
     const person = isA(headOf(is).lemma, 'person', 'kin');
     const says = closed(`${upper(name)} ${verb} ${inner}`);
     const rest = text.slice(tokens[close + 1].start);
-    if (phrase[0] === tokens[0]) return [says, closed(`${person ? phrase.at(-1)!.text : (carry(name, phrase) ?? upper(name))} ${rest}`)];
+    if (phrase[0] === tokens[0])
+      return [says, closed(`${person ? phrase.at(-1)!.text : (carry(name, phrase) ?? upper(name))} ${rest}`)];
     return [closed(`${text.slice(0, tokens[i].start)} ${rest}`), says];
   }
   return null;
-} // prettier-ignore
+}
 
 /** Participles that say how a thing is, and not what was done to it once. */
 const STATIVE =
@@ -131,9 +163,14 @@ export function midParticiple({ text, tokens }: Tagged, carry: Subject): string[
   if (!long(text)) return null;
   const comma = commaFrom(tokens, 0, text);
   const act = tokens[comma + 1];
-  if (comma < 1 || comma > 7 || act?.pos !== 'VERB' || formOf(act.text, act.lemma, true) !== 'participle') return null;
+  if (comma < 1 || comma > 7 || act?.pos !== 'VERB' || formOf(act.text, act.lemma, true) !== 'participle')
+    return null;
   const subject = tokens.slice(0, comma);
-  if (!subject.every((t) => ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(t.pos)) || tokens[0].pos === 'ADJ') return null;
+  if (
+    !subject.every((t) => ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(t.pos)) ||
+    tokens[0].pos === 'ADJ'
+  )
+    return null;
   const close = commaFrom(tokens, comma + 3, text);
   const main = verbAt(tokens, close + 1);
   const inner = text.slice(act.start, tokens[close]?.start ?? 0);
@@ -149,7 +186,7 @@ export function midParticiple({ text, tokens }: Tagged, carry: Subject): string[
     closed(`${text.slice(0, subject.at(-1)!.end)} ${be} ${inner}`),
     closed(`${upper(carried)} ${text.slice(tokens[close + 1].start)}`),
   ];
-} // prettier-ignore
+}
 
 /** "… for federal programs including Ora, Pell and Marsh." → "… for federal programs. Those programs include Ora, Pell and Marsh." */
 export function includingTail({ text, tokens }: Tagged): string[] | null {
@@ -166,23 +203,42 @@ export function includingTail({ text, tokens }: Tagged): string[] | null {
 /** "…, with revenues falling by a fifth." → "Revenues fell by a fifth." */
 export function withTail({ text, tokens }: Tagged): string[] | null {
   if (!long(text)) return null;
-  const at = tokens.findLastIndex((t, i) => t.text === ',' && tokens[i + 1]?.text === 'with' && !inQuote(text, t.start));
+  const at = tokens.findLastIndex(
+    (t, i) => t.text === ',' && tokens[i + 1]?.text === 'with' && !inQuote(text, t.start),
+  );
   if (at < 5) return null;
-  const act = tokens.findIndex((t, i) => i > at + 2 && !['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON'].includes(t.pos));
+  const act = tokens.findIndex(
+    (t, i) => i > at + 2 && !['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON'].includes(t.pos),
+  );
   if (act < 0 || act > at + 8 || tokens[act].pos !== 'VERB' || !/ing$/.test(tokens[act].text)) return null;
   const tail = text.slice(tokens[act].end);
   const [first] = finiteIn(tokens, 0, at);
-  if (first === undefined || MARKS.test(tail) || words(tail) < 2 || finiteIn(tokens, act + 1, tokens.length).length) return null;
-  if (unsure(tokens.slice(0, at)) || tokens.slice(0, at).some((t) => GOVERNS.test(t.text) || SAID.test(t.text))) return null;
+  if (
+    first === undefined ||
+    MARKS.test(tail) ||
+    words(tail) < 2 ||
+    finiteIn(tokens, act + 1, tokens.length).length
+  )
+    return null;
+  if (
+    unsure(tokens.slice(0, at)) ||
+    tokens.slice(0, at).some((t) => GOVERNS.test(t.text) || SAID.test(t.text))
+  )
+    return null;
   const time = timeOf(tokens, first);
   const head = tokens[act - 1];
-  if (!time || !['NOUN', 'PROPN'].includes(head.pos) || (act + 1 < tokens.length && tokens.slice(act).some((t) => t.text === 'and' || t.text === ','))) return null;
+  if (
+    !time ||
+    !['NOUN', 'PROPN'].includes(head.pos) ||
+    (act + 1 < tokens.length && tokens.slice(act).some((t) => t.text === 'and' || t.text === ','))
+  )
+    return null;
   const form = time === 'past' ? 'past' : PLURAL.test(head.text) ? 'base' : 'third';
   return [
     closed(text.slice(0, tokens[at].start)),
     closed(`${upper(text.slice(tokens[at + 2].start, head.end))} ${inflect(tokens[act].lemma, form)}${tail}`),
   ];
-} // prettier-ignore
+}
 
 /** What an apposition says a thing is for good, whatever happened to it. */
 const DEFINES =
@@ -191,7 +247,8 @@ const DEFINES =
 export function definingTail({ text, tokens }: Tagged): string[] | null {
   if (!long(text)) return null;
   const at = tokens.findLastIndex((t) => t.text === ',' && !inQuote(text, t.start));
-  if (at < 6 || !/^an?$/.test(tokens[at + 1]?.text ?? '') || !['NOUN', 'PROPN'].includes(tokens[at - 1].pos)) return null;
+  if (at < 6 || !/^an?$/.test(tokens[at + 1]?.text ?? '') || !['NOUN', 'PROPN'].includes(tokens[at - 1].pos))
+    return null;
   const head = tokens.findIndex((t, i) => i > at + 1 && t.pos === 'NOUN' && tokens[i + 1]?.pos !== 'NOUN');
   if (head < 0 || head > at + 5 || !DEFINES.test(tokens[head].text)) return null;
   const tail = text.slice(tokens[at + 1].start);
@@ -202,7 +259,7 @@ export function definingTail({ text, tokens }: Tagged): string[] | null {
   // "a dog, a cat": one of several.
   if (tokens.slice(0, at).filter((t) => t.text === ',').length > 1) return null;
   return [closed(text.slice(0, tokens[at].start)), closed(`That’s ${tail}`)];
-} // prettier-ignore
+}
 
 /** "Winds rose to 60 miles an hour and the storm was expected to turn." → two sentences: a clause with its own subject and helper behind a bare "and". */
 export function andClause({ text, tokens }: Tagged): string[] | null {
@@ -211,7 +268,15 @@ export function andClause({ text, tokens }: Tagged): string[] | null {
     if (tokens[i].text !== 'and' || inQuote(text, tokens[i].start) || tokens[i - 1].text === ',') continue;
     const left = tokens.slice(0, i);
     if (!finiteIn(tokens, 0, i).length || unsure(left)) return null;
-    if (left.some((t) => GOVERNS.test(t.text) || SAID.test(t.text) || /^(?:who|which|where|when|what|how|why|not|both|between)$/i.test(t.text))) return null;
+    if (
+      left.some(
+        (t) =>
+          GOVERNS.test(t.text) ||
+          SAID.test(t.text) ||
+          /^(?:who|which|where|when|what|how|why|not|both|between)$/i.test(t.text),
+      )
+    )
+      return null;
     let v = i + 1;
     while (v < i + 8 && ['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM'].includes(tokens[v]?.pos ?? '')) v++;
     const subject = tokens.slice(i + 1, v);
@@ -225,7 +290,7 @@ export function andClause({ text, tokens }: Tagged): string[] | null {
     return [closed(text.slice(0, tokens[i].start)), closed(upper(right))];
   }
   return null;
-} // prettier-ignore
+}
 
 /** "After tests showed that it leaked, she shut the gate." → "Tests showed that it leaked. Then she shut the gate." */
 export function afterOpening({ text, tokens }: Tagged): string[] | null {
@@ -233,17 +298,35 @@ export function afterOpening({ text, tokens }: Tagged): string[] | null {
   const comma = commaFrom(tokens, 4, text);
   const clause = tokens.slice(1, comma);
   const verb = finiteIn(tokens, 1, comma)[0];
-  if (comma < 5 || verb === undefined || verb > 8 || !['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(tokens[1].pos)) return null;
+  if (
+    comma < 5 ||
+    verb === undefined ||
+    verb > 8 ||
+    !['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(tokens[1].pos)
+  )
+    return null;
   const main = finiteIn(tokens, comma + 1, Math.min(tokens.length, comma + 9))[0];
-  if (main === undefined || !['DET', 'PRON', 'PROPN', 'NOUN', 'NUM'].includes(tokens[comma + 1].pos)) return null;
-  if (timeOf(tokens, verb) !== 'past' || timeOf(tokens, main) !== 'past' || /^(?:has|have)$/.test(tokens[main].text)) return null;
-  if (MARKS.test(text.slice(0, tokens[comma].start)) || words(text.slice(clause[0].start, tokens[comma].start)) < 4) return null;
+  if (main === undefined || !['DET', 'PRON', 'PROPN', 'NOUN', 'NUM'].includes(tokens[comma + 1].pos))
+    return null;
+  if (
+    timeOf(tokens, verb) !== 'past' ||
+    timeOf(tokens, main) !== 'past' ||
+    /^(?:has|have)$/.test(tokens[main].text)
+  )
+    return null;
+  if (
+    MARKS.test(text.slice(0, tokens[comma].start)) ||
+    words(text.slice(clause[0].start, tokens[comma].start)) < 4
+  )
+    return null;
   const rest = text.slice(tokens[comma + 1].start);
   return [
     closed(upper(text.slice(clause[0].start, tokens[comma].start))),
-    closed(`Then ${tokens[comma + 1].pos === 'PROPN' || tokens[comma + 1].text === 'I' ? rest : lower(rest)}`),
+    closed(
+      `Then ${tokens[comma + 1].pos === 'PROPN' || tokens[comma + 1].text === 'I' ? rest : lower(rest)}`,
+    ),
   ];
-} // prettier-ignore
+}
 
 /** "Although the gate held, the wall gave way in two places." → "The gate held. But the wall gave way in two places." */
 export function concession({ text, tokens }: Tagged): string[] | null {
@@ -251,13 +334,23 @@ export function concession({ text, tokens }: Tagged): string[] | null {
   const from = /^(?:Although|Though) /.test(text) ? 1 : /^Even though /.test(text) ? 2 : 0;
   if (!from) return null;
   // The comma behind which the main clause begins: the first with a subject and its verb, not a list's.
-  const comma = tokens.findIndex((t, i) => i > from + 2 && t.text === ',' && !inQuote(text, t.start) && clauseBegins(tokens, i + 1));
+  const comma = tokens.findIndex(
+    (t, i) => i > from + 2 && t.text === ',' && !inQuote(text, t.start) && clauseBegins(tokens, i + 1),
+  );
   if (comma < 0 || !finiteIn(tokens, from, comma).length) return null;
   const granted = text.slice(tokens[from].start, tokens[comma].start);
-  if (MARKS.test(granted) || words(granted) < 4 || tokens.slice(from, comma).some((t) => GOVERNS.test(t.text))) return null;
+  if (
+    MARKS.test(granted) ||
+    words(granted) < 4 ||
+    tokens.slice(from, comma).some((t) => GOVERNS.test(t.text))
+  )
+    return null;
   const rest = text.slice(tokens[comma + 1].start);
-  return [closed(upper(granted)), closed(`But ${tokens[comma + 1].pos === 'PROPN' || tokens[comma + 1].text === 'I' ? rest : lower(rest)}`)];
-} // prettier-ignore
+  return [
+    closed(upper(granted)),
+    closed(`But ${tokens[comma + 1].pos === 'PROPN' || tokens[comma + 1].text === 'I' ? rest : lower(rest)}`),
+  ];
+}
 
 const clauseBegins = (tokens: readonly TaggedToken[], from: number): boolean => {
   if (!['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(tokens[from]?.pos ?? '')) return false;

@@ -3,6 +3,8 @@ import type { HookKind } from '../../plan/hooks.ts';
 import type { PlainLine, PlainSection } from '../../script/data.ts';
 import { clockLines, emptyLine } from '../../script/schema.ts';
 import type { Redone } from '../../draft/redo.ts';
+import { breakScenes } from '../../scenes/breaks.ts';
+import { MOST_PICTURES, paceForCount } from '../../scenes/count.ts';
 import { FASTEST_PACE, SLOWEST_PACE, isPace } from '../../timing/clock.ts';
 import { amountOf } from '../amount.ts';
 import { scopeMs } from './cut.ts';
@@ -344,6 +346,32 @@ export const shapeOps: readonly Operation[] = [
       return pace === context.pace
         ? { refused: `It is read at ${pace} words a minute already.` }
         : { sections: [...context.sections], settings: { pace }, notes: [`${context.pace} words a minute before, ${pace} after; the words stay.`] };
+    }, // prettier-ignore
+  },
+  {
+    id: 'pictures',
+    says: 'cut it into so many pictures',
+    otherwise: 'whole',
+    patterns: [
+      '(?:make |cut |use |have |give it |show |i want |we need )?(?:it |the script |everything |the whole(?: thing)? )?(?:in |into |with |to |from )?{n} (?:pictures|images|shots)(?: in all| in total| all in all)?',
+      '(?:make |cut |use |show )?(?:it )?(?:to )?(?:one|a)(?: new)? (?:picture|image|shot) (?:every|each|per|for every) {amount}',
+      '(?:a )?(?:new )?(?:picture|image|shot) (?:every|each) {amount}',
+    ],
+    apply: ({ slots, amount }, { sections, pictures }, { clock }) => {
+      if (!pictures) return { refused: 'The pictures can’t be changed here.' };
+      const before = breakScenes(sections, clock, pictures);
+      const totalMs = before.at(-1)?.endMs ?? 0;
+      const each = amount && amount.type !== 'share' ? amount.ms : 0;
+      const count = slots.n ? Number(slots.n) : each ? Math.round(totalMs / each) : 0;
+      if (!(count >= 1 && count <= MOST_PICTURES)) return { refused: `A script has between 1 and ${MOST_PICTURES} pictures.` };
+      if (count === before.length) return { refused: `It has ${count} pictures already.` };
+      const found = paceForCount(count, sections, clock, pictures);
+      const near = found.count === count ? '' : `, as near to ${count} as these words, rests and cuts of your own allow`;
+      return {
+        sections: [...sections],
+        settings: { paceCurve: found.handles },
+        notes: [`${before.length} pictures before, ${found.count} after${near}: one every ${(totalMs / 1000 / found.count).toFixed(1)} s. The words stay.`],
+      };
     }, // prettier-ignore
   },
   {
