@@ -78,7 +78,8 @@ function isAbbreviation(text: string, stop: number): boolean {
   const behindPlace = STATES.get(head.toLowerCase());
   if (behindPlace && /^\p{Lu}/u.test(head)) {
     if (SMALL.test(next)) return true;
-    if (/\p{L},\s$/u.test(text.slice(Math.max(0, stop - head.length - 3), stop - head.length + 1))) return !/^\p{Lu}|^$/u.test(next);
+    if (/\p{L},\s$/u.test(text.slice(Math.max(0, stop - head.length - 3), stop - head.length + 1)))
+      return !/^\p{Lu}|^$/u.test(next);
   }
   const known = ABBREVIATIONS.get(head.toLowerCase());
   const entry = known && (!known.name || /^\p{Lu}/u.test(head)) ? known : undefined;
