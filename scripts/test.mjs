@@ -88,6 +88,7 @@ const series = only.length
           ]),
       ],
       [
+        () => mocha(['server/test/**/*.test.ts']),
         () => check('eslint', ['node_modules/eslint/bin/eslint.js', '.']),
         () =>
           check('prettier', [
@@ -99,7 +100,6 @@ const series = only.length
           ]),
         () => check('types', ['node_modules/typescript/bin/tsc', '-p', 'tsconfig.json']),
         () => check('types of the page', ['node_modules/typescript/bin/tsc', '-p', 'web/tsconfig.json']),
-        () => mocha(['server/test/**/*.test.ts']),
       ],
     ];
 let ended = [];
