@@ -88,6 +88,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   const pairs = units.filter((u, k) => k > 0 && u.block.id === units[k - 1].block.id).map((u) => u.index);
   const paired = new Set(pairs);
   const holes = objective === 'worth' ? pairs.filter((i) => paired.has(i + 1)) : [];
+  const usual = mean(units.map((u) => u.worth));
   const twice = objective === 'worth' ? units.filter((u) => u.repeats !== undefined && !hardNeeds(u).some((n) => n.to === u.repeats)) : []; // prettier-ignore
   const goal =
     objective === 'shortest'
@@ -97,7 +98,7 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
           ...pairs.map((i) => `+ ${(bound * (leansBack(units[i]) ? EXPLAINS : COHESION)).toFixed(3)} y${i}`),
           ...groups.map((g, b) => `+ ${g.gain.toFixed(3)} z${b}`),
           ...holes.map((i) => `- ${(bound * HOLE).toFixed(3)} h${i}`),
-          ...twice.map((u) => `- ${((SAID_TWICE * Math.max(u.worth, mean(units.map((o) => o.worth))) * u.ms) / 1000).toFixed(3)} t${u.index}`),
+          ...twice.map((u) => `- ${((SAID_TWICE * Math.max(u.worth, usual) * u.ms) / 1000).toFixed(3)} t${u.index}`),
         ]; // prettier-ignore
   const rows: string[] = [];
   const total = units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`).join('\n ');
