@@ -12,6 +12,7 @@ import {
 import type { GrammarHit } from '@ursprung/core/review';
 import type { HouseStyle, StyleDifference } from '@ursprung/core/measure';
 import { answered, orderOf, type ReviseContext, type Revised } from '@ursprung/core/revise';
+import { ownPace } from '@ursprung/core/scenes';
 import type { z } from 'zod';
 import type { channelPatch, reviseInput } from './api.ts';
 import { ApiError } from './errors.ts';
@@ -133,7 +134,7 @@ export class PageDesk {
   async revise(id: string, { note, sections, selection }: z.infer<typeof reviseInput>): Promise<Revised> {
     const { row, sources, from } = await this.ofScript(id);
     const { title, voice, pace, frame, mood, paceCurve } = row.settings;
-    const usualMs = await this.service.usualPictureMs(row.channelId);
+    const channel = await this.service.channelSettings(row.channelId);
     return this.work.revise({
       note,
       sections,
@@ -141,13 +142,8 @@ export class PageDesk {
       title,
       voice,
       pace,
-      sayings: await this.service.sayings(row.channelId),
-      pictures: {
-        frame,
-        mood,
-        ...(usualMs ? { usualMs } : {}),
-        ...(paceCurve?.length ? { handles: paceCurve } : {}),
-      },
+      sayings: channel?.sayings ?? [],
+      pictures: { frame, mood, ...ownPace({ usualMs: channel?.pictures?.usualMs, paceCurve }) },
       sources,
       ...(from ? { from } : {}),
       salt: randomUUID().slice(0, 8),

@@ -39,6 +39,7 @@ import type {
   Rights,
   Saying,
   ScriptRowSettings,
+  ChannelSettings,
 } from './api.ts';
 import { defineModels, type Models, type ScriptRow, type SourceRow } from './db/models.ts';
 import { ApiError } from './errors.ts';
@@ -660,16 +661,15 @@ export class Service {
     return this.script(id);
   }
 
-  /** How long one of a channel's pictures usually stays, where it says so. */
-  async usualPictureMs(channelId: string): Promise<number | undefined> {
+  /** What a channel is set to; null where it is gone. */
+  async channelSettings(channelId: string): Promise<ChannelSettings | null> {
     const channel = await this.models.channels.findOne({ where: this.own({ id: channelId }) });
-    return channel?.settings.pictures?.usualMs;
+    return channel?.settings ?? null;
   }
 
   /** How a channel says words; the clock and the voice follow it. */
   async sayings(channelId: string): Promise<Saying[]> {
-    const channel = await this.models.channels.findOne({ where: this.own({ id: channelId }) });
-    return channel?.settings.sayings ?? [];
+    return (await this.channelSettings(channelId))?.sayings ?? [];
   }
 
   async patchSettings(id: string, { revision, settings }: z.infer<typeof settingsPatch>) {

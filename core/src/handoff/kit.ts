@@ -3,6 +3,7 @@ import type { Pronouncer } from '../language/phones.ts';
 import { promiseIdeas, type Material } from '../plan/index.ts';
 import {
   filmOf,
+  ownPace,
   type CastOwn,
   type Film,
   type FilmInput,
@@ -102,10 +103,7 @@ export const filmInput = ({
   frame: settings.frame,
   mood: settings.mood,
   style: channel.style,
-  pace: {
-    ...(channel.usualMs ? { usualMs: channel.usualMs } : {}),
-    ...(paceCurve?.length ? { handles: paceCurve } : {}),
-  },
+  pace: ownPace({ usualMs: channel.usualMs, paceCurve }),
 });
 
 /** The kit of a script. Most of its time goes into tagging every line once, and the facts' titles. */

@@ -49,6 +49,15 @@ export interface PaceWanted {
   handles?: readonly PaceHandle[];
 }
 
+/** What a channel and a script themselves want of pictures, as far as they say it. */
+export const ownPace = (own: {
+  usualMs?: number | undefined;
+  paceCurve?: readonly PaceHandle[] | undefined;
+}): Pick<PaceWanted, 'usualMs' | 'handles'> => ({
+  ...(own.usualMs ? { usualMs: own.usualMs } : {}),
+  ...(own.paceCurve?.length ? { handles: own.paceCurve } : {}),
+});
+
 /**
  * Wanted milliseconds of a picture for each section, in order. A section's place on the writer's curve is taken from the
  * planned seconds and not from the spoken ones, so that typing in one section moves no cut in another.

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { RULES } from '@ursprung/core/rules';
 import { api, type ChannelSettings } from '../api.ts';
-import { ChannelSettings as StartsFrom } from './ChannelSettings.tsx';
+import { ChannelForm } from './ChannelForm.tsx';
 import { CHANNELS, useChannels } from './lists.ts';
 import { Foot } from '../shell/Foot.tsx';
 import { Missing } from '../shell/Missing.tsx';
@@ -86,7 +86,7 @@ export function ChannelPage() {
           </p>
         )}
         {setting && (
-          <StartsFrom
+          <ChannelForm
             channel={channel}
             onDone={(next) => (changed(next), setSetting(false), void again())}
             onCancel={() => setSetting(false)}

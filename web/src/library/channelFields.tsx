@@ -1,7 +1,6 @@
 /** What a channel's scripts start from: the same fields where a channel is added and where it is changed. */
-import { useState } from 'react';
 import type { ChannelSettings } from '../api.ts';
-import { FrameChoice, MoodChoice, USUAL_PACE } from '../brief/fields.tsx';
+import { FrameChoice, MoodChoice, USUAL_PACE, VoiceChoice } from '../brief/fields.tsx';
 import { Choice } from '../shell/Choice.tsx';
 import { lengthMs } from '../text/clockText.ts';
 
@@ -22,11 +21,6 @@ export interface ChannelDraft {
 
 const OPENING = 'opening';
 const SIGN_OFF = 'sign-off';
-const VOICES: readonly (readonly [ChannelSettings['voice'], string])[] = [
-  ['even', 'even'],
-  ['quick', 'quick'],
-  ['plain', 'plain'],
-];
 /** What a frame's scripts usually last, in seconds (common practice, no published source). */
 const USUAL: Readonly<Record<ChannelSettings['frame'], ChannelSettings['usual']>> = {
   '16:9': { from: 300, to: 600 },
@@ -100,7 +94,8 @@ export function settingsOf(draft: ChannelDraft, had?: ChannelSettings) {
   };
 } // prettier-ignore
 
-function Typed({
+/** A labelled line of words. */
+export function Typed({
   label,
   value,
   onChange,
@@ -114,6 +109,7 @@ function Typed({
   placeholder?: string;
   maxLength?: number;
   inputMode?: 'numeric';
+  autoFocus?: boolean;
 }) {
   return (
     <label className="flex flex-col gap-0.5 text-ink3">
@@ -148,11 +144,9 @@ export function ChannelFields({
       </div>
       <div>
         <div className="text-ink3">voice on the clock</div>
-        <Choice
-          label="Voice"
+        <VoiceChoice
           value={draft.voice || usualVoice(draft.frame)}
           onChange={(voice) => onChange({ voice })}
-          options={VOICES}
         />
       </div>
       <Typed
@@ -221,10 +215,4 @@ export function ChannelFields({
       />
     </>
   );
-}
-
-/** The draft of a channel's settings, kept while it is typed. */
-export function useChannelDraft(settings?: ChannelSettings) {
-  const [draft, setDraft] = useState(() => draftOf(settings));
-  return { draft, change: (part: Partial<ChannelDraft>) => setDraft((old) => ({ ...old, ...part })) };
 }

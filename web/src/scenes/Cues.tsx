@@ -1,10 +1,6 @@
 /** What is heard under a scene: each cue worded, moved, levelled or left out, and new ones of one's own. */
-import { CUE_LEVELS, SOUND_KINDS, type SoundCue, type SoundKind } from '@ursprung/core/script';
+import { CUE_LEVELS, CUE_LIMITS, SOUND_KINDS, type SoundCue, type SoundKind } from '@ursprung/core/script';
 import { useState, type KeyboardEvent } from 'react';
-
-const MOST = 8;
-const LEVEL = { min: -60, max: 6 } as const;
-const DIP = { min: -40, max: 0 } as const;
 
 /** A cue as it is typed. */
 interface Typed {
@@ -29,8 +25,9 @@ export function cueOf(typed: Typed, seconds: number): SoundCue | string {
   if (!what) return 'A cue says what is heard.';
   if (!Number.isFinite(at) || at < 0 || at > seconds)
     return `It begins between 0 and ${seconds.toFixed(1)} s.`;
-  if (!Number.isFinite(level) || level < LEVEL.min || level > LEVEL.max) return `A level is ${LEVEL.min} to ${LEVEL.max} dB.`; // prettier-ignore
-  if (!Number.isFinite(dip) || dip < DIP.min || dip > DIP.max) return `Under speech it goes down by ${DIP.max} to ${DIP.min} dB.`; // prettier-ignore
+  const { level: loud, dip: down } = CUE_LIMITS;
+  if (!(level >= loud[0] && level <= loud[1])) return `A level is ${loud[0]} to ${loud[1]} dB.`;
+  if (!(dip >= down[0] && dip <= down[1])) return `Under speech it goes down by ${down[1]} to ${down[0]} dB.`;
   return { kind: typed.kind, what, at, level, dip };
 }
 
@@ -86,7 +83,7 @@ export function Cues({
       {open === 'new' && (
         <CueFields ms={ms} onDone={(cue) => (setOpen(null), cue && own((list) => [...list, cue]))} />
       )}
-      {open === null && cues.length < MOST && (
+      {open === null && cues.length < CUE_LIMITS.cues && (
         <button className="textpress" onClick={() => setOpen('new')}>
           Add a cue
         </button>
@@ -161,7 +158,7 @@ function CueFields({
           aria-label="What is heard"
           placeholder="what is heard"
           autoFocus
-          maxLength={120}
+          maxLength={CUE_LIMITS.letters}
           value={typed.what}
           onChange={(e) => set({ what: e.target.value })}
         />

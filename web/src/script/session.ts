@@ -9,6 +9,7 @@ import type { EditorView } from 'prosemirror-view';
 import type { NoveltyWindow } from '@ursprung/core/measure';
 import type { Loop } from '@ursprung/core/plan';
 import type { ReviewSource } from '@ursprung/core/review';
+import { ownPace } from '@ursprung/core/scenes/desk';
 import {
   brokenLocks,
   difference,
@@ -427,17 +428,11 @@ export class ScriptSession {
 
   private setup(): void {
     const { voice, pace, frame, mood, paceCurve } = this.snapshot.settings;
-    const usualMs = this.channel?.pictures?.usualMs;
     this.clock.post({
       type: 'setup',
       voice,
       pace,
-      scenes: {
-        frame,
-        mood,
-        ...(usualMs ? { usualMs } : {}),
-        ...(paceCurve?.length ? { handles: paceCurve } : {}),
-      },
+      scenes: { frame, mood, ...ownPace({ usualMs: this.channel?.pictures?.usualMs, paceCurve }) },
       sources: this.sources.map((s) => s.document.text),
       support: this.sources.map((s) => supportOf({ text: s.document.text, facts: s.facts })),
       sayings: (this.channel?.sayings ?? []).map((s) => [s.word, s.say] as const),
