@@ -22,8 +22,9 @@ interface Piece {
 }
 type Draw = () => number;
 
-const esc = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
-const pick = <T>(draw: Draw, list: readonly T[]): T => list[Math.floor(draw() * list.length)];
+/** Text as it stands in markup. */
+export const esc = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
+export const pick = <T>(draw: Draw, list: readonly T[]): T => list[Math.floor(draw() * list.length)];
 const upTo = (draw: Draw, n: number) => Math.floor(draw() * (n + 1));
 
 const kindOf = (a: Atom): Piece['kind'] => (a.type === 'paragraph' || a.type === 'reply' ? 'text' : (a.type as Piece['kind'])); // prettier-ignore

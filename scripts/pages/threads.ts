@@ -5,6 +5,7 @@
  */
 import { readSource } from '../../core/src/source/read.ts';
 import { random } from './boost.ts';
+import { esc, pick } from './composed.ts';
 
 interface Post {
   by: string;
@@ -182,9 +183,6 @@ const THREADS: readonly Thread[] = [
   },
 ];
 
-type Draw = () => number;
-const pick = <T>(draw: Draw, list: readonly T[]): T => list[Math.floor(draw() * list.length)];
-const esc = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
 const MONTHS = 'January February March April May June July August September October November December'.split(
   ' ',
 );

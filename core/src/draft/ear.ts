@@ -14,8 +14,9 @@ export function outsideQuotes(text: string, change: (part: string) => string): s
   return out + change(text.slice(at));
 }
 
-/** "a $5 million fine": a sum before what it measures is said in the singular. */
+/** The word behind a sum that may be what it measures. */
 const MEASURES = /^[ -](?!(?:more|less|each|apiece|per)\b)(\p{L}[\p{L}’'-]*)/u;
+/** Whether a sum stands before what it measures, and is said in the singular: "a $5 million fine", by what is before and behind it. */
 export const isMeasured = (before: string, after: string): boolean => {
   const word = MEASURES.exec(after)?.[1];
   if (!word || CLOSED.has(word.toLowerCase())) return false;

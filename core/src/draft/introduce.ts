@@ -25,9 +25,9 @@ const BEFORE = new RegExp(
 );
 const BEHIND = new RegExp(String.raw`\b(${NAME}), ((?:an?|the) [^,.;“”]{3,60})(?=[,.;])`, 'gu');
 const TITLED = new RegExp(String.raw`\b(${NAME})\b`, 'gu');
-/** A capital that opens a sentence, or a day, is nobody's name. */
+/** A number, an order or a day is nobody's name. */
 const NOBODY =
-  /^(?:On|In|At|By|After|Before|Since|Until|From|The|Then|Now|Here|There|Once|An?|His|Her|Its|Their|When|While|If|But|And|So|For|With|Both|Two|Three|No|Not|That|This|Last|Next|Every|Each|Most|Some|Many) |(?:day|January|February|March|April|May|June|July|August|September|October|November|December)$/;
+  /^(?:Once|Two|Three|Last|Next) |(?:day|January|February|March|April|May|June|July|August|September|October|November|December)$/;
 /** "Our Curiosity", "Besides Orb": a word of the grammar that opens a sentence is no part of the name behind it. */
 const opensSentence = (name: string) => {
   const first = name.split(' ')[0].toLowerCase();

@@ -1,6 +1,6 @@
 /** From a source to its facts: one a sentence, with values, names, quotes and strength. */
 import { z } from 'zod';
-import { sentences } from '../language/sentences.ts';
+import { beginsSmall, sentences } from '../language/sentences.ts';
 import type { TaggedToken, Tagger } from '../language/tagged.ts';
 import type { Block, SourceDocument } from '../source/document.ts';
 import { isOrder } from '../source/kind.ts';
@@ -161,17 +161,15 @@ function silence(block: Block, form: string | null): string | null {
   return block.type === 'item' && form === NO_VERB ? null : form;
 }
 
-/** A small letter where a sentence begins, but not a name that has one ("iPhone"), nor "http". */
-const BEGINS_SMALL = /^["'“‘(]*\p{Ll}(?!\p{Ll}{0,3}\p{Lu})/u;
 /** Where so many sentences begin with a capital, one that doesn't is a piece of another. */
 const WRITES_CAPITALS = 0.9;
 function piecesOf(
   found: readonly { block: Block; text: string }[],
 ): (s: { block: Block; text: string }) => string | null {
   const running = found.filter((s) => s.block.type !== 'item' && s.block.type !== 'row');
-  const small = running.filter((s) => BEGINS_SMALL.test(s.text)).length;
+  const small = running.filter((s) => beginsSmall(s.text)).length;
   const writesCapitals = small <= running.length * (1 - WRITES_CAPITALS);
-  return ({ block, text }) => (writesCapitals && block.type === 'paragraph' && BEGINS_SMALL.test(text) ? 'it is a fragment' : null); // prettier-ignore
+  return ({ block, text }) => (writesCapitals && block.type === 'paragraph' && beginsSmall(text) ? 'it is a fragment' : null); // prettier-ignore
 }
 
 /** A teaser's last words, cut for its box; in somebody's story points are a pause. */

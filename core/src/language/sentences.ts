@@ -39,8 +39,8 @@ const SMALL_WORD =
 /** Who said what was just quoted: "Ann Ware said". */
 const TAG = new RegExp(String.raw`^\s(?:\p{Lu}[\p{L}’'.-]*\s){1,4}${SPOKE}\b`, 'u');
 const OPENER = /^["'“‘([]*/;
-/** A small letter, but not a name that begins with one ("iPhone"). */
-const SMALL = /^\p{Ll}(?!\p{Ll}{0,3}\p{Lu})/u;
+/** Whether a text begins with a small letter, behind marks that open it, and not with a name that has one ("iPhone"). */
+export const beginsSmall = (text: string): boolean => /^["'“‘([]*\p{Ll}(?!\p{Ll}{0,3}\p{Lu})/u.test(text);
 
 const isBody = (names: string) =>
   names
@@ -77,7 +77,7 @@ function isAbbreviation(text: string, stop: number): boolean {
   }
   const behindPlace = STATES.get(head.toLowerCase());
   if (behindPlace && /^\p{Lu}/u.test(head)) {
-    if (SMALL.test(next)) return true;
+    if (beginsSmall(next)) return true;
     if (/\p{L},\s$/u.test(text.slice(Math.max(0, stop - head.length - 3), stop - head.length + 1)))
       return !/^\p{Lu}|^$/u.test(next);
   }

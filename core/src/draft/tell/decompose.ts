@@ -35,7 +35,7 @@ import {
 } from './tails.ts';
 import type { Tagged } from './restructure.ts';
 import { upper } from './restructure.ts';
-import { closed, inQuote, small, words } from './sentence.ts';
+import { closed, inQuote, PLURAL, small, words } from './sentence.ts';
 
 /** What stands for a subject said just before: "It", "They", "She", or its short name. */
 export type Subject = (phrase: string, tokens: readonly TaggedToken[]) => string | null;
@@ -44,7 +44,6 @@ const NOMINAL = new Set(['DET', 'ADJ', 'NOUN', 'PROPN', 'NUM', 'PRON', 'PART']);
 /** Titles that take the article. */
 const TITLED =
   /^The (?:Rev|Hon|Right|Very|Most|King|Queen|Prince|Duke|Duchess|Earl|Count|Lord|Lady|Pope|Bishop|Archbishop|Emperor|Empress|Sultan|President|Prime|Chancellor|Mayor)/i;
-const PLURAL = /(?:[^su]s|people|men|women|children|police)$/i;
 const retokened = (tokens: readonly TaggedToken[], from: number): TaggedToken[] =>
   tokens.filter((t) => t.start >= from).map((t) => ({ ...t, start: t.start - from, end: t.end - from }));
 

@@ -6,27 +6,29 @@
 import { formOf, inflect } from '../../language/inflect.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { isA } from '../../language/classes.ts';
-import { SPOKE } from '../../language/reporting.ts';
+import { ASSERTS, SPOKE, THINKS } from '../../language/reporting.ts';
 import { MONTHS, WEEKDAYS } from '../../language/lexicon.ts';
+import { clauseOpens } from '../split.ts';
 import { finiteIn, GOVERNS, timeOf, unsure } from './breath.ts';
 import type { Subject } from './decompose.ts';
 import { lower, upper, type Tagged } from './restructure.ts';
-import { closed, inQuote, words } from './sentence.ts';
+import { closed, inQuote, PLURAL, words } from './sentence.ts';
 
 /** More words than a listener keeps in mind at once (common practice, no published source). */
 const TOO_LONG = 24;
 const LEAST = 3;
-const PLURAL = /(?:[^su]s|people|men|women|children|police)$/i;
 /** What was, or what nobody knows of now. */
 const OF_THE_PAST = /^(?:was|were|had|died|former|late|then|ex|once|when|whose)$/i;
 const MARKS = /[“”"();:?]/;
-const SAID =
-  /^(?:said|says|say|told|thought|thinks|believed?|believes|claim(?:s|ed)?|reported|reports|that)$/i;
+const SAID = new RegExp(`^(?:${ASSERTS}|${THINKS}|that)$`, 'i');
 
 /** Words of a report: somebody says it, or a day of the week is enough to say when. */
 const OF_TODAY = new RegExp(`^(?:${SPOKE}|is|are|has|have|will|${WEEKDAYS.join('|')})$`);
 
 const long = (text: string) => words(text) > TOO_LONG && !/[?;]/.test(text);
+/** What another word now stands before: a name keeps its capital. */
+const within = (first: TaggedToken, rest: string) =>
+  first.pos === 'PROPN' || first.text === 'I' ? rest : lower(rest);
 const commaFrom = (tokens: readonly TaggedToken[], from: number, text: string) =>
   tokens.findIndex((t, i) => i >= from && t.text === ',' && !inQuote(text, t.start));
 const verbAt = (tokens: readonly TaggedToken[], i: number): number => {
@@ -322,9 +324,7 @@ export function afterOpening({ text, tokens }: Tagged): string[] | null {
   const rest = text.slice(tokens[comma + 1].start);
   return [
     closed(upper(text.slice(clause[0].start, tokens[comma].start))),
-    closed(
-      `Then ${tokens[comma + 1].pos === 'PROPN' || tokens[comma + 1].text === 'I' ? rest : lower(rest)}`,
-    ),
+    closed(`Then ${within(tokens[comma + 1], rest)}`),
   ];
 }
 
@@ -335,7 +335,7 @@ export function concession({ text, tokens }: Tagged): string[] | null {
   if (!from) return null;
   // The comma behind which the main clause begins: the first with a subject and its verb, not a list's.
   const comma = tokens.findIndex(
-    (t, i) => i > from + 2 && t.text === ',' && !inQuote(text, t.start) && clauseBegins(tokens, i + 1),
+    (t, i) => i > from + 2 && t.text === ',' && !inQuote(text, t.start) && clauseOpens(tokens.slice(i + 1)),
   );
   if (comma < 0 || !finiteIn(tokens, from, comma).length) return null;
   const granted = text.slice(tokens[from].start, tokens[comma].start);
@@ -346,17 +346,5 @@ export function concession({ text, tokens }: Tagged): string[] | null {
   )
     return null;
   const rest = text.slice(tokens[comma + 1].start);
-  return [
-    closed(upper(granted)),
-    closed(`But ${tokens[comma + 1].pos === 'PROPN' || tokens[comma + 1].text === 'I' ? rest : lower(rest)}`),
-  ];
+  return [closed(upper(granted)), closed(`But ${within(tokens[comma + 1], rest)}`)];
 }
-
-const clauseBegins = (tokens: readonly TaggedToken[], from: number): boolean => {
-  if (!['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(tokens[from]?.pos ?? '')) return false;
-  for (let i = from + 1; i < Math.min(tokens.length, from + 9); i++) {
-    if (isFiniteVerb(tokens, i)) return true;
-    if (/^(?:,|and|or|that|which|who)$/.test(tokens[i].text)) return false;
-  }
-  return false;
-};

@@ -2,7 +2,7 @@
  * A sentence said in another order or in fewer words, the same claim: each operation is one that was found right nearly
  * always, with its guards. All work on one sentence outside quotations and return null where they don't apply.
  */
-import { MONTHS, PATTERNS, WEEKDAYS } from '../../language/lexicon.ts';
+import { CURRENCIES, MONTHS, PATTERNS, WEEKDAYS } from '../../language/lexicon.ts';
 import { quotedSpans } from '../../language/quotes.ts';
 import { isMeasured } from '../ear.ts';
 import { formOf, inflect } from '../../language/inflect.ts';
@@ -151,11 +151,6 @@ export function bareRelative({ text, tokens }: Tagged): string | null {
   return null;
 }
 
-const COINS: Readonly<Record<string, readonly [string, string]>> = {
-  '£': ['pound', 'pounds'],
-  $: ['dollar', 'dollars'],
-  '€': ['euro', 'euros'],
-};
 /** Whose dollars, as Unicode CLDR writes them in English. */
 const WHOSE: Readonly<Record<string, string>> = { A: 'Australian ', CA: 'Canadian ', C: 'Canadian ', HK: 'Hong Kong ', NZ: 'New Zealand ', US: 'US ' }; // prettier-ignore
 /** "£38,000" as it is said, "38,000 pounds"; "on 9 October" as it is said, "on the 9th of October". */
@@ -179,7 +174,7 @@ export function spokenFigures(text: string): string {
         ) => {
           const one =
             (n === '1' && !scale) || isMeasured(part.slice(0, from), part.slice(from + whole.length));
-          return `${n}${scale ?? ''} ${whose ? WHOSE[whose] : ''}${COINS[sign][one ? 0 : 1]}`;
+          return `${n}${scale ?? ''} ${whose ? WHOSE[whose] : ''}${CURRENCIES.get(sign)![one ? 0 : 1]}`;
         },
       )
       .replace(

@@ -5,6 +5,9 @@ import { writtenWords } from '../../language/sentences.ts';
 /** Words as a listener counts them: what a hyphen joins are several. */
 export const words = (text: string): number => writtenWords(text).length;
 
+/** Nouns that are several, by their form. */
+export const PLURAL = /(?:[^su]s|people|men|women|children|police)$/i;
+
 /** A carried pronoun behind another word: "Then we held"; a name keeps its capital. */
 export const small = (carried: string): string =>
   /^(?:It|They|He|She|We|You)$/.test(carried) ? carried.toLowerCase() : carried;
