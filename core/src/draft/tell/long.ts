@@ -6,9 +6,8 @@
 import { formOf, inflect } from '../../language/inflect.ts';
 import { isFiniteVerb, type TaggedToken } from '../../language/tagged.ts';
 import { isA } from '../../language/classes.ts';
-import { ASSERTS, SPOKE, THINKS } from '../../language/reporting.ts';
+import { SPOKE } from '../../language/reporting.ts';
 import { MONTHS, WEEKDAYS } from '../../language/lexicon.ts';
-import { clauseOpens } from '../split.ts';
 import { finiteIn, GOVERNS, timeOf, unsure } from './breath.ts';
 import type { Subject } from './decompose.ts';
 import { lower, upper, type Tagged } from './restructure.ts';
@@ -20,7 +19,9 @@ const LEAST = 3;
 /** What was, or what nobody knows of now. */
 const OF_THE_PAST = /^(?:was|were|had|died|former|late|then|ex|once|when|whose)$/i;
 const MARKS = /[“”"();:?]/;
-const SAID = new RegExp(`^(?:${ASSERTS}|${THINKS}|that)$`, 'i');
+/** Plain verbs of saying and thinking, and what they open; the lexicon's “assumed” is as often a deed. */
+const SAID =
+  /^(?:said|says|say|told|thought|thinks|believed?|believes|claim(?:s|ed)?|reported|reports|that)$/i;
 
 /** Words of a report: somebody says it, or a day of the week is enough to say when. */
 const OF_TODAY = new RegExp(`^(?:${SPOKE}|is|are|has|have|will|${WEEKDAYS.join('|')})$`);
@@ -335,7 +336,7 @@ export function concession({ text, tokens }: Tagged): string[] | null {
   if (!from) return null;
   // The comma behind which the main clause begins: the first with a subject and its verb, not a list's.
   const comma = tokens.findIndex(
-    (t, i) => i > from + 2 && t.text === ',' && !inQuote(text, t.start) && clauseOpens(tokens.slice(i + 1)),
+    (t, i) => i > from + 2 && t.text === ',' && !inQuote(text, t.start) && clauseBegins(tokens, i + 1),
   );
   if (comma < 0 || !finiteIn(tokens, from, comma).length) return null;
   const granted = text.slice(tokens[from].start, tokens[comma].start);
@@ -348,3 +349,13 @@ export function concession({ text, tokens }: Tagged): string[] | null {
   const rest = text.slice(tokens[comma + 1].start);
   return [closed(upper(granted)), closed(`But ${within(tokens[comma + 1], rest)}`)];
 }
+
+/** A plain subject and its verb: no clause that another word opens, as `clauseOpens` has them. */
+const clauseBegins = (tokens: readonly TaggedToken[], from: number): boolean => {
+  if (!['DET', 'PRON', 'PROPN', 'NOUN', 'NUM', 'ADJ'].includes(tokens[from]?.pos ?? '')) return false;
+  for (let i = from + 1; i < Math.min(tokens.length, from + 9); i++) {
+    if (isFiniteVerb(tokens, i)) return true;
+    if (/^(?:,|and|or|that|which|who)$/.test(tokens[i].text)) return false;
+  }
+  return false;
+};
