@@ -100,14 +100,21 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   saidTwice(atoms, out);
   if (asked.author) aboutAuthor(atoms, asked.author, out);
   listsHeadings(atoms, out);
-  const posts = groups.filter((g) => g.kind === 'posts');
+  let posts = groups.filter((g) => g.kind === 'posts');
   for (const g of groups.filter((x) => x.kind === 'cards'))
     for (const r of g.records) for (const i of r.atoms) if (sure[i] < 0.9) out(i, 'it leads to another page');
-  const thread = threadIn(atoms, sure, posts, asked);
+  const found = threadIn(atoms, sure, posts, asked);
+  // An article that is signed and dated as the comments under it are is judged as an article; they stay posts.
+  if (found?.article)
+    posts = posts.map((g) => ({ ...g, records: g.records.filter((r) => r !== found.opening) }));
+  const thread = found?.article
+    ? { opening: undefined, teller: undefined, day: undefined, article: true as const }
+    : found;
   const inPosts = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const live = groups.find((g) => g.kind === 'entries' && isLive(atoms, g, state));
   if (live) for (const r of live.records) out(r.stamp, 'it says when');
 
+  if (!thread?.opening) underComments(atoms, sure, inPosts, out);
   const captions = new Set<number>();
   if (!thread?.opening) decideTogether({ atoms, sure, state, why, inPosts, captions, title: asked.title });
   const order = live ? oldestFirst(atoms, live) : atoms.map((_, i) => i);
@@ -133,8 +140,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   const taken = order.filter((i) => state[i] === 'in' && !inPosts.has(i));
   const doubtful = thread?.opening ? new Set<number>() : leastSure(atoms, sure, taken);
   // A sentence set as the post's others are is one of them, however short.
-  const firstLook = (i: number) => atoms[i].look.split('>')[0];
-  const asOthers = (i: number, body: readonly number[]) => /[.!?…]["'”’)]*$/.test(atoms[i].text) && body.some((k) => k !== i && sure[k] >= SURELY && firstLook(k) === firstLook(i)); // prettier-ignore
+  const asOthers = (i: number, body: readonly number[]) => /[.!?…]["'”’)]*$/.test(atoms[i].text) && body.some((k) => k !== i && sure[k] >= SURELY && atoms[k].look === atoms[i].look); // prettier-ignore
   if (thread?.opening)
     for (const i of thread.opening.body)
       if (
@@ -264,7 +270,7 @@ function leaveOutByForm(
     else if (a.type === 'paragraph' && HATNOTE.test(a.text) && wordsOf(a.text).length < 40) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isHeadRow(a.text)) out(i, 'it says who wrote it and when');
     else if (a.type === 'paragraph' && a.tag && /^[[(]?\d{1,3}[\])]\s/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note'); // prettier-ignore
-    else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && isFurnitureLine(a.text) && wordsOf(a.text).length <= LONGEST_LINE) out(i, 'it reads like a line of the site'); // prettier-ignore
+    else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && wordsOf(a.text).length <= LONGEST_LINE && (isFurnitureLine(a.text) || (sure[i] < IN && isFurnitureLine(a.text.split(/(?<=[.?!])\s+/).at(-1)!)))) out(i, 'it reads like a line of the site'); // prettier-ignore
     else if (SUMS_UP.test(a.text)) out(i, 'it sums up what is told');
     else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
@@ -272,6 +278,8 @@ function leaveOutByForm(
   for (const i of mailHeads(atoms).flat()) out(i, 'it is the head of a letter');
   fieldsOfPage(atoms, out);
   fromElsewhere(atoms, out);
+  boxesWithButtons(atoms, sure, out);
+  behindTheEnd(atoms, sure, out);
   greetings(atoms, out);
   underApparatus(atoms, sure, out);
 }
@@ -326,6 +334,44 @@ function fromElsewhere(atoms: readonly Atom[], out: (i: number, why: string) => 
     for (let k = i; k >= 0 && (k === i || (atoms[k].type === 'quote' && atoms[k].inside[1] === a.inside[1])); k--) out(k, 'it is a post from another site'); // prettier-ignore
     if (atoms[i - 1]?.type === 'quote' || !a.tag) out(i - 1, 'it is a post from another site');
   });
+}
+
+/** What stands with a button in a small element of its own is an offer of the site ("To get new posts … [Subscribe]"). */
+function boxesWithButtons(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  out: (i: number, why: string) => void,
+): void {
+  const boxes = new Map<number, number[]>();
+  const pressed = new Set<number>();
+  atoms.forEach((a, i) => {
+    const box = a.inside[1];
+    if (box === undefined) return;
+    (boxes.get(box) ?? boxes.set(box, []).get(box)!).push(i);
+    if (a.tag === 'BUTTON') pressed.add(box);
+  });
+  for (const box of pressed) {
+    const held = boxes.get(box)!;
+    const said = held.filter((i) => isProse(atoms[i]));
+    if (said.length > 0 && said.length <= 2 && said.every((i) => sure[i] < SURELY))
+      for (const i of held) out(i, 'it stands in a box with a button');
+  }
+}
+
+/** What a press release or a wire story ends on; notes and addresses of those who sent it follow (common practice, no published source). */
+const END_MARK = /^\W*(?:ends?|end of (?:release|story|text)|30)\W*$/i;
+function behindTheEnd(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  out: (i: number, why: string) => void,
+): void {
+  const end = atoms.findIndex(
+    (a) => END_MARK.test(a.text) && (/^\W|\W$/.test(a.text) || /^ENDS?$/.test(a.text)),
+  );
+  const told = (list: readonly number[]) => wordCount(atoms, list.filter((i) => sure[i] >= IN)); // prettier-ignore
+  const all = atoms.map((_, i) => i);
+  if (end < 0 || told(all.slice(0, end)) < Math.max(60, told(all.slice(end)))) return;
+  for (const i of all.slice(end)) out(i, 'it stands behind the end of the piece');
 }
 
 const GREETS =
@@ -454,6 +500,36 @@ function underApparatus(
     else if (level(a) === 7 && i > atoms.length * (paper ? 0.4 : 0.5) && a.type === 'paragraph' && a.linked === 0 && BARE_APPARATUS.test(a.text) && isNamed(a.text) && atoms[i + 1] && (atoms[i + 1].look !== a.look || (!a.tag && (a.gap ?? 0) > 0))) look = a.look; // prettier-ignore
     if (under || look !== null || (paper && runsIn(a))) out(i, WHY);
   });
+}
+
+/** A row that counts the comments, or names them alone. */
+const COUNTS_COMMENTS =
+  /^\W*(?:\d[\d,.]*k?|one|two|three)\s(?:comments?|replies|responses|reactions)\W*$|^\W*(?:comments?|responses|replies|reactions|discussion)\s?\W\s?\d[\d,.]*k?\W*$/i;
+const NAMES_COMMENTS =
+  /^\W*(?:(?:all|read(?:ers?)?['’]?|your|reader|user|top|latest|recent) )?(?:comments?|replies|responses|reactions|discussion|letters)(?: (?:about|on|to) this \p{L}+| below)?\W*$/iu;
+/** Below a row that names the comments, behind most of the article, stands what readers wrote. */
+function underComments(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  inPosts: ReadonlySet<number>,
+  out: (i: number, why: string) => void,
+): void {
+  const said = atoms.map((_, i) => i).filter((i) => isProse(atoms[i]) && !inPosts.has(i));
+  const kept = said.filter((i) => sure[i] >= IN);
+  const all = wordCount(atoms, kept);
+  const looks = new Set(kept.filter((i) => sure[i] >= SURELY && atoms[i].tag).map((i) => atoms[i].look));
+  for (const [i, a] of atoms.entries()) {
+    const counted = COUNTS_COMMENTS.test(a.text);
+    if ((!counted && !NAMES_COMMENTS.test(a.text)) || a.type === 'row') continue;
+    const above = wordCount(atoms, kept.filter((k) => k < i)); // prettier-ignore
+    const below = said.filter((k) => k > i);
+    if (above < ARTICLE_WORDS / 2 || above < all * (counted ? 0.6 : 0.7)) continue;
+    // The article may go on behind a bare name, set as before; a heading with a count of them stands over comments.
+    const goesOn = below.filter((k) => sure[k] >= SURELY && (!a.tag || looks.has(atoms[k].look)));
+    if (goesOn.length > (counted && /^H\d$/.test(a.tag) ? Infinity : counted ? 1 : 0)) continue;
+    for (let k = i; k < atoms.length; k++) if (!inPosts.has(k)) out(k, 'it stands under the comments');
+    return;
+  }
 }
 
 /** Names, dates, counts side by side, each set apart, and not a word between them. */
@@ -637,13 +713,19 @@ function decideTogether(judgement: Judgement): void {
       (row && amid);
     for (const i of list) {
       if (forced(i) || inPosts.has(i)) continue;
-      if (keep && (row || amid || sure[i] >= 0.1)) state[i] = 'in';
+      if (keep && (row || amid || numbered || sure[i] >= 0.1)) state[i] = 'in';
       else if (!keep) state[i] = 'out';
     }
   }
-  // A step within a step goes with it.
+  // A step within a step goes with it, and so does what is said under one without a number.
   atoms.forEach((a, i) => {
-    if (a.within && i > 0 && !forced(i) && !inPosts.has(i) && atoms[i - 1].type === 'item')
+    if (
+      (a.within ?? isUnderStep(atoms, i)) &&
+      i > 0 &&
+      !forced(i) &&
+      !inPosts.has(i) &&
+      atoms[i - 1].type === 'item'
+    )
       state[i] = state[i - 1];
   });
   besideArticle(judgement);
@@ -752,10 +834,19 @@ function besideArticle({ atoms, sure, state, why, inPosts }: Judgement): void {
   });
 }
 
+/** Whether an item stands in a list within a numbered step. */
+function isUnderStep(atoms: readonly Atom[], i: number): boolean {
+  let outer = i - 1;
+  while (outer >= 0 && atoms[outer].type === 'item' && atoms[outer].inside[1] === atoms[i].inside[1]) outer--;
+  return outer >= 0 && atoms[i].type === 'item' && !atoms[i].linked && atoms[outer].step !== undefined && atoms[i].inside.slice(2).includes(atoms[outer].inside[1]); // prettier-ignore
+}
+
 /** Runs of rows of one table, of items of one list, of short rows set alike in one element. */
 function together(atoms: readonly Atom[]): number[][] {
   const out: number[][] = [];
-  let key: unknown;
+  let key: string | undefined;
+  /** Lists that the last item stands in, by their key: one goes on behind a list within it. */
+  let open = new Map<string, number[]>();
   atoms.forEach((a, i) => {
     const own =
       a.type === 'row'
@@ -764,8 +855,16 @@ function together(atoms: readonly Atom[]): number[][] {
             (a.tag && a.type === 'paragraph' && !isProse(a) && a.tag !== 'P')
           ? `i${a.inside[1] ?? ''} ${a.type === 'item' ? '' : a.look.split('>').at(-3)}`
           : undefined;
-    if (own !== undefined && own === key) out.at(-1)!.push(i);
-    else if (own !== undefined) out.push([i]);
+    const isItem = own !== undefined && a.type === 'item';
+    if (!isItem) open = new Map();
+    if (own !== undefined && own === key && !isItem) out.at(-1)!.push(i);
+    else if (own !== undefined && open.has(own)) open.get(own)!.push(i);
+    else if (own !== undefined) {
+      const list = [i];
+      out.push(list);
+      // Of another list only what this one stands in stays open.
+      if (isItem) open = new Map([...open].filter(([k]) => a.inside.slice(2).some((id) => k === `i${id} `)).concat([[own, list]])); // prettier-ignore
+    }
     key = own;
   });
   // A list of one sentence is one.
@@ -776,14 +875,15 @@ function together(atoms: readonly Atom[]): number[][] {
 
 /** A sentence between the title and the text is the standfirst, however it is marked up. */
 function standfirst({ atoms, state, why, inPosts, title }: Judgement): void {
-  const head = atoms.findIndex((a) => a.tag === 'H1' || (!a.tag && isTitle(a, title)));
+  const head = atoms.findIndex(
+    (a) => a.tag === 'H1' || ((!a.tag || a.type === 'heading') && isTitle(a, title)),
+  );
   if (head < 0) return;
   for (let i = head + 1; i < Math.min(atoms.length, head + 4); i++) {
     const a = atoms[i];
     if (state[i] === 'in') return;
     const words = wordsOf(a.text).length;
-    const overByline =
-      i === head + 1 && words >= 3 && atoms[i + 1] !== undefined && isStamp(atoms[i + 1].text);
+    const overByline = i === head + 1 && words >= 3 && saysWho(atoms, i + 1);
     if (
       ((words >= 8 && /[.?!]["'”’]?$/.test(a.text)) || overByline) &&
       words <= 70 &&
@@ -800,6 +900,10 @@ function standfirst({ atoms, state, why, inPosts, title }: Judgement): void {
   }
 }
 
+/** A byline or a day, or a name with the day under it. */
+const saysWho = (atoms: readonly Atom[], i: number) =>
+  [i, i + 1].some((k) => atoms[k] && isStamp(atoms[k].text)) || /^by\s\p{Lu}/iu.test(atoms[i]?.text ?? '');
+
 /** Fewer words right under the title are a heading; more say what the piece is about. */
 const DECK_WORDS = 7;
 /** A second heading right under the title, set as no other one, is the standfirst. */
@@ -808,7 +912,7 @@ function withDeck(atoms: readonly Atom[]): readonly Atom[] {
   const deck = atoms[at];
   if (!at || !deck || !/^H[2-6]$/.test(deck.tag)) return atoms;
   // Who wrote it and when stands between a standfirst and the text, and under no heading.
-  const dated = atoms[at + 1] && isStamp(atoms[at + 1].text) && wordsOf(deck.text).length >= 3;
+  const dated = saysWho(atoms, at + 1) && wordsOf(deck.text).length >= 3;
   if (wordsOf(deck.text).length < DECK_WORDS && !dated) return atoms;
   if (atoms.some((a, i) => i !== at && a.look === deck.look) || (atoms[at + 1] && isProse(atoms[at + 1]) && atoms.filter((a) => a.tag === deck.tag).length > 1)) return atoms; // prettier-ignore
   return atoms.map((a, i) => (i === at ? { ...a, tag: 'P', type: 'paragraph' as const } : a));
@@ -820,7 +924,8 @@ function quotedAmid({ atoms, sure, state, why, inPosts }: Judgement): void {
     if (a.type !== 'quote' || state[i] === 'in' || why.has(i) || inPosts.has(i) || a.linked || sure[i] < UNDER_PICTURE) return; // prettier-ignore
     const [before, behind] = [atoms[i - 1], atoms[i + 1]];
     const told = (k: number) => state[k] === 'in' && isProse(atoms[k]);
-    const beside = before && behind && before.inside[1] !== undefined && before.inside[1] === behind.inside[1] && a.inside.includes(before.inside[1]); // prettier-ignore
+    // Side by side in one element, or outside all of them.
+    const beside = before && behind && before.inside[1] === behind.inside[1] && (before.inside[1] === undefined ? a.tag !== '' : a.inside.includes(before.inside[1])); // prettier-ignore
     if (beside && told(i - 1) && told(i + 1) && /[.!?…]["'”’)]*$/.test(a.text)) state[i] = 'in';
   });
 }

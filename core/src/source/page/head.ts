@@ -62,7 +62,10 @@ export function headOf(
   lexicon?: Readonly<Record<string, number>>,
 ): Head {
   const own = hashOf(title);
-  const at = atoms.findIndex((a) => hashOf(a.text) === own);
+  const whole = atoms.findIndex((a) => hashOf(a.text) === own);
+  // A letter of several things names the first of them behind its own name.
+  const at =
+    whole >= 0 ? whole : atoms.findIndex((a) => wordsOf(a.text).length >= 3 && own.endsWith(hashOf(a.text)));
   const from = at < 0 ? 0 : Math.max(0, at - 3);
   const near = atoms.slice(from, (at < 0 ? 0 : at) + NEAR).filter((_, i) => from + i !== at);
   const rows = near.filter((a) => a.text.length < 220);
@@ -74,7 +77,12 @@ export function headOf(
       .replace(/\s\S+ at$/, '')
       .trim();
     if (from && !head.authors && bylineNames(from).length) head.authors = bylineNames(from);
-    const by = BY.exec(a.text) ?? CREDITED.exec(a.text) ?? FROM_PLACE.exec(a.text);
+    const found = BY.exec(a.text);
+    // In a sentence only its first words are a byline.
+    const by =
+      (found && (found.index === 0 || !isSentence(a.text)) ? found : null) ??
+      CREDITED.exec(a.text) ??
+      FROM_PLACE.exec(a.text);
     const names = by && !head.authors ? bylineNames(by[1]) : [];
     if (names.length) head.authors = names;
     // Each day belongs to the word before it.
@@ -100,6 +108,8 @@ export function headOf(
   }
   return head;
 }
+
+const isSentence = (text: string) => wordsOf(text).length > 12 && /[.!?]["'”’]?$/.test(text);
 
 /** Who signs a paper: names under the title, with the marks of where they work, or several in one row, the last behind "and". */
 function signedBy(below: readonly Atom[]): string[] {

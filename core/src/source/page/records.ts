@@ -540,7 +540,7 @@ function nameLike(text: string): string | undefined {
     !clean ||
     clean.length > 32 ||
     clean.split(' ').length > 5 ||
-    /\p{L}:|[;|·•›»>]/u.test(clean) ||
+    /\p{L}:|[;|·•∙›»>]/u.test(clean) ||
     NO_NAME.test(clean)
   )
     return undefined;

@@ -1,6 +1,6 @@
 /** Markdown (CommonMark, tables as in GitHub's extension), through mdast; what is furniture in it is judged like a page's. */
 import { partedSteps } from '../subSteps.ts';
-import type { Nodes, Root, RootContent, Table } from 'mdast';
+import type { Nodes, Paragraph, Root, RootContent, Table, Text } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmTableFromMarkdown } from 'mdast-util-gfm-table';
 import { gfmTable } from 'micromark-extension-gfm-table';
@@ -10,6 +10,7 @@ import { readAtoms } from '../page/article.ts';
 import type { Atom } from '../page/atom.ts';
 import { headOf } from '../page/head.ts';
 import { pageModel } from '../page/models.ts';
+import { isStamp } from '../page/shapes.ts';
 import { rowsOf } from '../rows.ts';
 import { tidy } from '../tidy.ts';
 import type { SourceReader } from './reader.ts';
@@ -53,6 +54,25 @@ function words(node: Nodes): Words {
   return { ...out, text: tidy(out.text) };
 }
 
+/** A paragraph, and apart from it the rows at its head that say who wrote it and when: they stand on lines of their own. */
+function linesOf(node: Paragraph): Words[] {
+  const lines: Paragraph[] = [{ ...node, children: [] }];
+  for (const child of node.children) {
+    const parts = child.type === 'text' ? child.value.split('\n') : [];
+    if (child.type === 'break') lines.push({ ...node, children: [] });
+    else if (parts.length < 2) lines.at(-1)!.children.push(child);
+    else
+      parts.forEach((value, i) => {
+        if (i) lines.push({ ...node, children: [] });
+        lines.at(-1)!.children.push({ ...child, value } as Text);
+      });
+  }
+  const head = lines.findIndex((l) => !isStamp(words(l).text));
+  if (head <= 0) return [words(node)];
+  const rest = words({ ...node, children: lines.slice(head).flatMap((l, i) => [...(i ? [{ type: 'break' as const }] : []), ...l.children]) }); // prettier-ignore
+  return [...lines.slice(0, head).map((l) => words(l)), rest];
+}
+
 export const markdownReader: SourceReader = {
   id: 'markdown',
   accepts: (text) => {
@@ -79,7 +99,16 @@ export const markdownReader: SourceReader = {
       typed: FURNISHED,
     });
     const head = raw.title ? headOf(atoms, raw.title) : {};
-    return { ...head, ...raw, blocks: read.blocks, leftOut: read.leftOut };
+    const authors = read.thread && read.teller ? [read.teller] : undefined;
+    return {
+      ...head,
+      ...(authors ? { authors } : {}),
+      ...(read.thread ? { kind: { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
+      ...(read.thread && read.day && !head.published ? { published: read.day } : {}),
+      ...raw,
+      blocks: read.blocks,
+      leftOut: read.leftOut,
+    };
   },
 };
 
@@ -160,7 +189,7 @@ function atomsOf(tree: Root): Atom[] {
   const walk = (node: RootContent, inside: readonly number[], tags: readonly string[]) => {
     if (node.type === 'heading') add(words(node), 'heading', [`H${node.depth}`, ...tags], inside);
     else if (node.type === 'paragraph')
-      add(words(node), tags[0] === 'BLOCKQUOTE' ? 'quote' : 'paragraph', ['P', ...tags], inside); // prettier-ignore
+      for (const line of linesOf(node)) add(line, tags[0] === 'BLOCKQUOTE' ? 'quote' : 'paragraph', ['P', ...tags], inside); // prettier-ignore
     else if (node.type === 'blockquote') {
       const id = ids++;
       for (const c of node.children) walk(c, [id, ...inside], ['BLOCKQUOTE', ...tags]);
