@@ -40,10 +40,14 @@ const subjectOf = (subject: string): string =>
 /** Who writes: "Ness at The Letter" is Ness, and where the letter names its writer by that name, the whole of it. */
 function senderOf(name: string, read: RawDocument): string {
   const bare = name.replace(/\s+(?:at|from|via|of|@)\s.*$|\s*[|(].*$/i, '').trim() || name;
-  if (bare.includes(' ')) return bare;
   const rows = [...read.blocks, ...(read.leftOut ?? [])].map((b) => b.text);
   const whole = rows.flatMap((r) => /\b(?:[Ww]ritten|[Ww]ords|[Tt]ext|[Ss]tory) by ((?:\p{Lu}[\p{L}.'’-]*|van|von|de|der|den|la)(?:\s(?:\p{Lu}[\p{L}.'’-]*|van|von|de|der|den|la)){1,3})/u.exec(r)?.[1] ?? []); // prettier-ignore
-  return whole.map((w) => w.replace(/\.$/, '')).find((w) => w.startsWith(`${bare} `)) ?? bare;
+  const named = whole.map((w) => w.replace(/(?<=\p{Ll}{2})\..*$|\.$/u, ''));
+  // Under the name of the whole letter ("The Grindstone") somebody else writes, where it says who.
+  const letter = /^The\s/.test(bare) && new Set(named).size === 1;
+  return bare.includes(' ') && !letter
+    ? bare
+    : (named.find((w) => letter || w.startsWith(`${bare} `)) ?? bare);
 }
 
 export const mailOpener: SourceOpener = {

@@ -263,7 +263,7 @@ function leaveOutByForm(
     else if (/^(?:BUTTON|LABEL|LEGEND)$/.test(a.tag)) out(i, 'it is a button or a field');
     else if (a.type !== 'row' && counts.get(keys[i])! >= 3 && wordsOf(a.text).length < 12) out(i, 'it stands on the page again and again'); // prettier-ignore
     else if (a.type === 'paragraph' && a.tag && alike.get(`${a.look} ${keys[i]}`)! >= 2 && wordsOf(a.text).length <= 3 && !/[.!?]$/.test(a.text)) out(i, 'it is a label'); // prettier-ignore
-    else if (a.linked > a.text.length * 0.95 && a.type !== 'heading' && a.type !== 'row' && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it leads to another page'); // prettier-ignore
+    else if (a.linked > a.text.length * 0.95 && a.type !== 'heading' && a.type !== 'row' && !/[.!?]["'”’]?$/.test(a.text.replace(/\.{3}$/, ''))) out(i, 'it leads to another page'); // prettier-ignore
     else if (a.type === 'paragraph' && isStamp(a.text) && wordsOf(a.text).length <= 12 && !/[.!?]$/.test(a.text)) out(i, 'it says when'); // prettier-ignore
     else if (a.type === 'paragraph' && RIGHTS.test(a.text) && wordsOf(a.text).length < 40 && !withCredit(a)) out(i, 'it says whose the page is'); // prettier-ignore
     else if (a.type === 'paragraph' && (allLabels(a) || isLabelRow(a.text))) out(i, 'it is a row of labels');
@@ -271,6 +271,7 @@ function leaveOutByForm(
     else if (a.type === 'paragraph' && isHeadRow(a.text)) out(i, 'it says who wrote it and when');
     else if (a.type === 'paragraph' && a.tag && /^[[(]?\d{1,3}[\])]\s/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note'); // prettier-ignore
     else if ((a.type === 'paragraph' || a.type === 'quote') && sure[i] < SURELY && wordsOf(a.text).length <= LONGEST_LINE && (isFurnitureLine(a.text) || (sure[i] < IN && isFurnitureLine(a.text.split(/(?<=[.?!])\s+/).at(-1)!)))) out(i, 'it reads like a line of the site'); // prettier-ignore
+    else if (a.type === 'paragraph' && /^\[[^[\]]+\]$/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note');
     else if (SUMS_UP.test(a.text)) out(i, 'it sums up what is told');
     else if (isCode(a.text)) out(i, 'it is code, not words');
     else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
@@ -280,6 +281,9 @@ function leaveOutByForm(
   fromElsewhere(atoms, out);
   boxesWithButtons(atoms, sure, out);
   behindTheEnd(atoms, sure, out);
+  boxOverText(atoms, sure, out);
+  overAbstract(atoms, sure, out);
+  namesOfQuotations(atoms, out);
   greetings(atoms, out);
   underApparatus(atoms, sure, out);
 }
@@ -344,18 +348,64 @@ function boxesWithButtons(
 ): void {
   const boxes = new Map<number, number[]>();
   const pressed = new Set<number>();
+  const often = new Map<string, number>();
+  const key = (a: Atom) => a.text.toLowerCase();
+  for (const a of atoms) often.set(key(a), (often.get(key(a)) ?? 0) + 1);
+  // A link of a few words that no other box has ("Check price") is pressed as a button is.
+  const calls = (a: Atom) => a.type === 'paragraph' && a.linked >= a.text.length * 0.9 && wordsOf(a.text).length <= 4 && often.get(key(a)) === 1; // prettier-ignore
   atoms.forEach((a, i) => {
-    const box = a.inside[1];
-    if (box === undefined) return;
-    (boxes.get(box) ?? boxes.set(box, []).get(box)!).push(i);
-    if (a.tag === 'BUTTON') pressed.add(box);
+    const box = a.tag === 'BUTTON' ? a.inside[1] : calls(a) ? a.inside[0] : undefined;
+    if (box !== undefined) pressed.add(box);
+    if (a.inside[1] !== undefined)
+      (boxes.get(a.inside[1]) ?? boxes.set(a.inside[1], []).get(a.inside[1])!).push(i);
   });
   for (const box of pressed) {
-    const held = boxes.get(box)!;
+    const held = boxes.get(box) ?? [];
     const said = held.filter((i) => isProse(atoms[i]));
-    if (said.length > 0 && said.length <= 2 && said.every((i) => sure[i] < SURELY))
+    const outside = atoms.some((a, i) => sure[i] >= SURELY && isProse(a) && !a.inside.includes(box));
+    if (outside && said.length > 0 && said.length <= 2 && said.every((i) => sure[i] < SURELY))
       for (const i of held) out(i, 'it stands in a box with a button');
   }
+}
+
+/** A table of labels and values that stands over the whole text is a box of facts about its subject. */
+function boxOverText(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  out: (i: number, why: string) => void,
+): void {
+  const first = atoms.findIndex((a, i) => isProse(a) && sure[i] >= IN);
+  const rows = atoms.map((_, i) => i).filter((i) => i < first && atoms[i].type === 'row');
+  const pairs = rows.filter((i) => /^[^;]{2,40};[^;]+$/.test(atoms[i].text));
+  if (pairs.length >= 2 && pairs.length === rows.length) for (const i of rows) out(i, 'it is a box of facts beside the text'); // prettier-ignore
+}
+
+/** Between the title of a paper and its abstract stand its authors and where they work. */
+function overAbstract(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  out: (i: number, why: string) => void,
+): void {
+  const from = atoms.findIndex((a) => a.tag === 'H1');
+  const to = atoms.findIndex((a, i) => i > from && /^H[1-6]$/.test(a.tag) && PART.test(a.text));
+  if (from < 0 || to < 0 || !/^(?:abstract|summary)$/i.test(atoms[to].text)) return;
+  // Half of their words at least are names.
+  const capitals = (a: Atom) => wordsOf(a.text).filter((w) => w.length > 3).map((w) => (/^\p{Lu}/u.test(w) ? 1 : 0)); // prettier-ignore
+  for (let i = from + 1; i < to; i++) {
+    const own: number[] = capitals(atoms[i]);
+    if (atoms[i].type === 'item' && sure[i] < SURELY && own.reduce((n, k) => n + k, 0) >= own.length / 2) out(i, 'it says who wrote it and where they work'); // prettier-ignore
+  }
+}
+
+/** The last row of a quotation set apart, no sentence itself, says whose words it is. */
+function namesOfQuotations(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+  atoms.forEach((a, i) => {
+    const over = atoms[i - 1];
+    if (a.type !== 'quote' || over?.type !== 'quote' || atoms[i + 1]?.type === 'quote') return;
+    const box = a.above.indexOf('BLOCKQUOTE');
+    if (box < 0 || over.above.indexOf('BLOCKQUOTE') < 0 || !over.inside.includes(a.inside[box + 1])) return;
+    if (a.look !== over.look && wordsOf(a.text).length <= 12 && /^[–—-]?\s?\p{Lu}/u.test(a.text) && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it says whose words the quotation is'); // prettier-ignore
+  });
 }
 
 /** What a press release or a wire story ends on; notes and addresses of those who sent it follow (common practice, no published source). */
@@ -504,9 +554,9 @@ function underApparatus(
 
 /** A row that counts the comments, or names them alone. */
 const COUNTS_COMMENTS =
-  /^\W*(?:\d[\d,.]*k?|one|two|three)\s(?:comments?|replies|responses|reactions)\W*$|^\W*(?:comments?|responses|replies|reactions|discussion)\s?\W\s?\d[\d,.]*k?\W*$/i;
+  /^(?:[(•–—#]\s?)?(?:\d{1,3}(?:[.,]\d+)?k?|one|two|three)\s(?:comments?|replies|responses|reactions)[:)]?$|^(?:comments?|responses|replies|reactions|discussion)\s?[-:(–—·]\s?\d[\d.,]{0,6}k?\)?$/i;
 const NAMES_COMMENTS =
-  /^\W*(?:(?:all|read(?:ers?)?['’]?|your|reader|user|top|latest|recent) )?(?:comments?|replies|responses|reactions|discussion|letters)(?: (?:about|on|to) this \p{L}+| below)?\W*$/iu;
+  /^(?:(?:all|read|readers?['’]?|your|user|top|latest|recent) )?(?:comments?|replies|responses|reactions|discussion|letters)(?: (?:about|on|to) this \p{Ll}{2,12}| below)?:?$/iu;
 /** Below a row that names the comments, behind most of the article, stands what readers wrote. */
 function underComments(
   atoms: readonly Atom[],
@@ -547,10 +597,10 @@ function threadIn(
   posts: readonly RecordGroup[],
   asked: PageAsked,
 ): { opening?: PageRecord; teller?: string; day?: string; article?: true } | null {
-  if (!posts.length) return null;
   const inside = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const question = questionIn(atoms, sure, posts, inside);
   if (question) return question;
+  if (!posts.length) return null;
   const posted = postedBy(atoms, inside);
   if (posted) return posted;
   const signed = signedAbove(atoms, sure, posts, inside);
@@ -609,7 +659,7 @@ function postedBy(
 ): { teller: string; day?: string } | null {
   const first = Math.min(...inside);
   for (const a of atoms.slice(0, first)) {
-    const name = isStamp(a.text) ? /^(?:posted|submitted|started|asked) by\s+(?:u\/|@)?([\p{L}\p{N}_.-]{3,32})/iu.exec(a.text)?.[1] : undefined; // prettier-ignore
+    const name = isStamp(a.text) ? /^(?:posted|submitted|started|asked)\b[^.]{0,40}?\bby\s+(?:u\/|@)?([\p{L}\p{N}_.-]{3,32})/iu.exec(a.text)?.[1] : undefined; // prettier-ignore
     if (!name || !(/[\d_]/.test(name) || /^\p{Ll}/u.test(name))) continue;
     const day = DAY.exec(a.time ?? '')?.[0] ?? DAY.exec(a.text)?.[0];
     return { teller: name, ...(day ? { day } : {}) };
@@ -617,22 +667,26 @@ function postedBy(
   return null;
 }
 
-/** A question and its answers: the posts say that they answer, or stand under a count of answers; what is above them is asked. */
+/** How a row begins that counts the answers. */
+const ANSWERS = /^\d+ (?:answers?|solutions?)$/i;
+/** A question and its answers: posts say that they answer, or stand under a count of answers; what is above them is asked. */
 function questionIn(
   atoms: readonly Atom[],
   sure: readonly number[],
   posts: readonly RecordGroup[],
   inside: ReadonlySet<number>,
 ): { teller?: string; day?: string } | null {
-  const first = Math.min(...posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
-  const stamps = posts.flatMap((g) => g.records.map((r) => atoms[r.stamp].text));
-  const says = stamps.some((t) => /^answered\b/i.test(t));
-  const counted = atoms.slice(Math.max(0, first - 4), first + 1).some((a) => /^\d+ (?:answers?|solutions?)$/i.test(a.text)); // prettier-ignore
-  const above = atoms.map((_, i) => i).filter((i) => i < first && sure[i] >= IN && isProse(atoms[i]));
-  if ((!says && !counted) || wordCount(atoms, above) < 20) return null;
-  const at = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && DAY.test(a.text));
-  const day = at < 0 ? undefined : (DAY.exec(atoms[at].text)?.[0] ?? undefined);
-  const teller = at < 0 ? undefined : nameBeside(atoms, at);
+  const records = posts.flatMap((g) => g.records);
+  const answered = records.filter((r) => /^answered\b/i.test(atoms[r.stamp].text));
+  const at = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && isStamp(a.text));
+  const counted = atoms.findIndex((a, i) => ANSWERS.test(a.text) && (at >= 0 || records.some((r) => r.atoms.some((k) => k >= i && k <= i + 4)))); // prettier-ignore
+  if (!answered.length && counted < 0) return null;
+  const first = Math.min(...(counted < 0 ? answered : records).flatMap((r) => r.atoms), counted < 0 ? atoms.length : counted); // prettier-ignore
+  const above = atoms.map((_, i) => i).filter((i) => i < (counted < 0 ? first : counted) && !inside.has(i) && sure[i] >= IN && isProse(atoms[i])); // prettier-ignore
+  if (wordCount(atoms, above) < 20) return null;
+  const dated = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && DAY.test(a.text));
+  const day = dated < 0 ? undefined : (DAY.exec(atoms[dated].text)?.[0] ?? undefined);
+  const teller = dated < 0 ? undefined : nameBeside(atoms, dated);
   return { ...(teller ? { teller } : {}), ...(day ? { day } : {}) };
 }
 
@@ -888,6 +942,7 @@ function standfirst({ atoms, state, why, inPosts, title }: Judgement): void {
       ((words >= 8 && /[.?!]["'”’]?$/.test(a.text)) || overByline) &&
       words <= 70 &&
       !isStamp(a.text) &&
+      !isFurnitureLine(a.text) &&
       a.linked < a.text.length * 0.2 &&
       !inPosts.has(i) &&
       !why.has(i) &&

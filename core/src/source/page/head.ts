@@ -2,7 +2,7 @@
 import { isoDate } from '../tidy.ts';
 import { bylineNames } from '../readers/html/metadata.ts';
 import { wordsOf, type Atom } from './atom.ts';
-import { hashOf } from './features.ts';
+import { hashOf, isProse } from './features.ts';
 import { ADDRESS, DAY, isStamp, withoutTimes } from './shapes.ts';
 
 export interface Head {
@@ -24,6 +24,10 @@ const FROM_PLACE = new RegExp(
   `^From\\s(${NAME})\\s+in\\s\\p{Lu}[\\p{L}'’-]+(?:\\s\\p{Lu}[\\p{L}'’-]+){0,2}$`,
   'u',
 );
+/** "Ann Hale ann at mill.example": archives of lists hide addresses so. */
+const SENDER = new RegExp(`^(${NAME})\\s[<(]?[\\w.+-]+ at [\\w-]+(?:\\.[\\w-]+)+[>)]?$`, 'u');
+/** "by hedgehand · posted 2 years ago": a name as boards have them, set apart in a row that says when. */
+const HANDLE = /(?:^|[\s·|•—–-])by\s(?:u\/|@)?([\p{L}\p{N}_.-]{3,32})(?=$|\s*[·|•,—–-])/u;
 const UPDATED = /\b(?:updated|modified|amended|edited|changed|reviewed|revised)\b/i;
 const PUBLISHED = /\b(?:published|posted|first published|added|issued|written|asked|created|date)\b/i;
 /** Wherever it stands, such a row says when the piece came out. */
@@ -68,7 +72,7 @@ export function headOf(
     whole >= 0 ? whole : atoms.findIndex((a) => wordsOf(a.text).length >= 3 && own.endsWith(hashOf(a.text)));
   const from = at < 0 ? 0 : Math.max(0, at - 3);
   const near = atoms.slice(from, (at < 0 ? 0 : at) + NEAR).filter((_, i) => from + i !== at);
-  const rows = near.filter((a) => a.text.length < 220);
+  const rows = near.filter((a) => a.text.length < 220 && a.type !== 'quote');
   const head: Head = {};
   for (const a of rows) {
     // The head of a letter in an archive: the name goes before the address (RFC 5322, 3.4).
@@ -79,6 +83,8 @@ export function headOf(
     if (from && !head.authors && bylineNames(from).length) head.authors = bylineNames(from);
     const found = BY.exec(a.text);
     // In a sentence only its first words are a byline.
+    const sender = SENDER.exec(a.text)?.[1];
+    if (sender && !head.authors && bylineNames(sender).length) head.authors = bylineNames(sender);
     const by =
       (found && (found.index === 0 || !isSentence(a.text)) ? found : null) ??
       CREDITED.exec(a.text) ??
@@ -103,9 +109,11 @@ export function headOf(
   const signed = head.authors ? [] : signedBy(at < 0 ? near : atoms.slice(at + 1, at + 6));
   if (signed.length) head.authors = signed;
   if (!head.authors && lexicon) {
-    const name = bareName(atoms, rows, lexicon);
+    const name = bareName(atoms, rows, lexicon) ?? signedBelow(atoms);
     if (name) head.authors = [name];
   }
+  const handle = head.authors ? undefined : rows.map((a) => (isStamp(a.text) ? HANDLE.exec(a.text)?.[1] : undefined)).find((h, i) => h && rows[i].spans?.some((s) => s.endsWith(h))); // prettier-ignore
+  if (handle) head.authors = [handle];
   return head;
 }
 
@@ -128,6 +136,13 @@ function signedBy(below: readonly Atom[]): string[] {
     else if (out.length) break;
   }
   return out;
+}
+
+/** A name alone right behind the last paragraph, with initials as signatures under entries have it. */
+function signedBelow(atoms: readonly Atom[]): string | undefined {
+  const initials = /^(?:\p{Lu}\.\s?){1,3}\p{Lu}[\p{L}'’-]+(?:\s\p{Lu}[\p{L}'’-]+)?$/u;
+  const at = atoms.findIndex((a, i) => i > 0 && isProse(atoms[i - 1]) && initials.test(a.text));
+  return at > 0 && atoms.slice(at + 1).filter((a) => isProse(a)).length <= atoms.slice(0, at).filter((a) => isProse(a)).length ? atoms[at].text : undefined; // prettier-ignore
 }
 
 const near = (rows: readonly Atom[], i: number) => [rows[i - 1], rows[i + 1], rows[i + 2]].some((r) => r && isStamp(r.text)); // prettier-ignore

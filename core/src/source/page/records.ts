@@ -651,10 +651,15 @@ function judged(
   if (bare >= n * 0.8 && n >= 3) return { kind: 'entries', records };
   const clocked = stamps.filter((i) => isClocked(atoms[i])).length;
   if (linkHeads >= n * 0.6) return { kind: 'cards', records };
+  const answers = stamps.filter((i) => /^answered\b/i.test(atoms[i].text)).length;
+  if (answers >= n * 0.6) return { kind: 'posts', records };
   if (best && authors.filter(Boolean).length >= n * 0.6 && clocked + (n > 2 ? n : 0) >= n * 0.5)
     return { kind: 'posts', records };
   return clocked >= n * 0.8 && n >= 3 ? { kind: 'entries', records } : { kind: 'cards', records };
 }
+
+/** Counts of badges and points stand behind a name. */
+const withoutCounts = (text: string) => (isStamp(text) ? text : text.replace(/\s\d[\d,.]*k?\b.*$/, ''));
 
 /** Who a stamp is of: a name set apart in one of these places, or a name by itself behind it. */
 export function nameBeside(
@@ -663,7 +668,7 @@ export function nameBeside(
   places: readonly number[] = [stamp, stamp + 1, stamp + 2],
 ): string | undefined {
   for (const k of places)
-    for (const s of atoms[k]?.spans ?? (k > stamp && atoms[k] ? [atoms[k].text] : [])) {
+    for (const s of atoms[k]?.spans ?? (k > stamp && atoms[k] ? [withoutCounts(atoms[k].text)] : [])) {
       const name = nameLike(s);
       if (name) return name;
     }
