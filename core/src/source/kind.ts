@@ -15,6 +15,9 @@ interface Sign {
     /** The text without what stands in quotation marks. */
     own: string;
     signed: boolean;
+    boxed: boolean;
+    /** Headings of what stands behind it and was left out. */
+    behind: readonly string[];
     per100: (pattern: RegExp) => number;
   }) => boolean;
 }
@@ -43,6 +46,16 @@ function definesTitle(title: string, first: string): boolean {
   return name.length > 3 && head !== undefined && key(head) === name && /\b(?:in|by|of|for|that|which|who|where|from|used|held|made|built)\b/.test(what); // prettier-ignore
 }
 
+/** Its first paragraph, and the first that surely is its own. */
+function openings(blocks: readonly RawBlock[]): string[] {
+  const paragraphs = blocks.filter((b) => b.type === 'paragraph');
+  return [paragraphs[0], paragraphs.find((b) => !b.doubt)].flatMap((b) => b?.text ?? []);
+}
+
+/** Headings that entries end on (from memory: Wikipedia, Manual of Style/Layout). */
+const REFERENCES =
+  /^(?:references|see also|external links|further reading|bibliography|notes and references|categories)\W*$/i;
+
 const SIGNS: readonly Sign[] = [
   { kind: 'howto', weight: 1.5, why: 'it has a numbered list', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 },
   { kind: 'howto', weight: 2, why: 'it has numbered steps', holds: ({ blocks }) => blocks.filter((b) => b.step).length >= 3 && blocks.filter((b) => b.step && isOrder(b.text)).length >= blocks.filter((b) => b.step).length * 0.25 },
@@ -56,9 +69,11 @@ const SIGNS: readonly Sign[] = [
   { kind: 'news', weight: 1.5, why: 'it tells what was decided on a weekday', holds: ({ text, per100 }) => per100(/\b(?:I|my)\b/g) < 0.5 && /\b(?:decided|voted|announced|agreed|approved|rejected|ruled|opened|closed|died|arrested|won|resigned)\b/.test(text) && /\bon (?:Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b/.test(text) },
   { kind: 'news', weight: 1, why: 'it is dated and reports what was said', holds: ({ per100 }) => per100(/\b(?:said|says|spokes(?:man|woman|person))\b/gi) > 0.4 },
   { kind: 'news', weight: 1.4, why: 'it is signed and dated', holds: ({ signed }) => signed },
-  { kind: 'encyclopedia', weight: 2, why: 'it begins by saying what the thing is', holds: ({ blocks }) => /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u.test(blocks.find((b) => b.type === 'paragraph' && !b.doubt)?.text ?? '') },
-  { kind: 'encyclopedia', weight: 2.5, why: 'it begins with its subject and what it is', holds: ({ title, blocks }) => definesTitle(title, blocks.find((b) => b.type === 'paragraph' && !b.doubt)?.text ?? '') },
+  { kind: 'encyclopedia', weight: 2, why: 'it begins by saying what the thing is', holds: ({ blocks }) => openings(blocks).some((t) => /^(?:The |An? )?[\p{L}\d,'’ ()-]{2,90}?\b(?:is|was|are|were) (?:an?|the|one of)\b/u.test(t)) },
+  { kind: 'encyclopedia', weight: 2.5, why: 'it begins with its subject and what it is', holds: ({ title, blocks }) => openings(blocks).some((t) => definesTitle(title, t)) },
   { kind: 'encyclopedia', weight: 1.5, why: 'it has sections under headings', holds: ({ blocks, words }) => blocks.filter((b) => b.type === 'heading').length >= 3 && words > 500 },
+  { kind: 'encyclopedia', weight: 2, why: 'it has a box of facts beside it', holds: ({ boxed }) => boxed },
+  { kind: 'encyclopedia', weight: 1.5, why: 'it ends on references', holds: ({ behind }) => new Set(behind.filter((t) => REFERENCES.test(t)).map((t) => t.toLowerCase())).size >= 2 },
   { kind: 'interview', weight: 4, why: 'people speak in turns', holds: ({ blocks }) => blocks.filter((b) => b.type === 'turn').length >= 3 && blocks.filter((b) => b.type === 'turn').length > blocks.length / 2 },
   { kind: 'encyclopedia', weight: 0.5, why: 'it gives many years', holds: ({ per100 }) => per100(/\b1[5-9]\d\d\b/g) > 0.8 },
 ]; // prettier-ignore
@@ -66,12 +81,12 @@ const SIGNS: readonly Sign[] = [
 /** Weight of the format's own word, above any sign in the words. */
 const SAID_BY_FORMAT = 6;
 
-/** `signed`: it says who wrote it and when. The likeliest kind, why, and how sure (its signs' share of all signs found). News when nothing speaks. */
+/** `beside`: whether it says who wrote it and when, has a box of facts, and what was left out behind it. The likeliest kind, why, and how sure (its signs' share of all signs found). News when nothing speaks. */
 export function detectKind(
   title: string,
   blocks: readonly RawBlock[],
   said?: RawDocument['kind'],
-  signed = false,
+  beside: { signed?: boolean; boxed?: boolean; behind?: readonly string[] } = {},
 ): { kind: SourceKind; reason: string; sure: number } {
   // What others answered tells nothing of what the page itself is, unless it is all there is.
   const told = blocks.filter((b) => b.type !== 'reply');
@@ -85,7 +100,21 @@ export function detectKind(
   const scores = new Map<SourceKind, { sum: number; why: string; best: number }>();
   if (said) scores.set(said.is, { sum: SAID_BY_FORMAT, why: said.why, best: SAID_BY_FORMAT });
   for (const sign of SIGNS) {
-    if (!sign.holds({ title, blocks, text, words, own, signed, per100 })) continue;
+    if (
+      !sign.holds({
+        title,
+        blocks,
+        text,
+        words,
+        own,
+        per100,
+        signed: false,
+        boxed: false,
+        behind: [],
+        ...beside,
+      })
+    )
+      continue;
     const entry = scores.get(sign.kind) ?? { sum: 0, why: '', best: 0 };
     entry.sum += sign.weight;
     if (sign.weight > entry.best) [entry.best, entry.why] = [sign.weight, sign.why];

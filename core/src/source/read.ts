@@ -228,7 +228,11 @@ function place(
         title,
         rawBlocks.filter((b) => b.type !== 'box'),
         raw.kind,
-        Boolean(raw.authors?.length && raw.published),
+        {
+          signed: Boolean(raw.authors?.length && raw.published),
+          boxed: rawBlocks.some((b) => b.type === 'box'),
+          behind: (raw.leftOut ?? []).map((l) => l.text).filter((t) => t.length < 40),
+        },
       );
   let at = 0;
   let under: string | undefined;

@@ -3,7 +3,9 @@
  * live pages, magazines, guides, letters to subscribers, notes clipped to Markdown. When each was first read, unseen, between one
  * furniture string in a hundred and one in seven came in; what was mended for it since makes this a test, no estimate. And eighteen
  * more, nasty on purpose (letters, newsgroups, repositories, wikis, boards of three makes, tables for layout): unseen, 91 % of
- * what they say was kept, 6 % of what stands beside it came in, and 5 of 11 authors were found.
+ * what they say was kept, 6 % of what stands beside it came in, and 5 of 11 authors were found. And twenty-one of other sites
+ * again (letters to readers, a press release, papers, a list's archive, a works of reference, an office, a museum, boards): unseen,
+ * 94 % kept, 7 % in.
  */
 import { expect } from 'chai';
 import { letters, ownLetters, pagesWithGold } from './gold.ts';
@@ -25,6 +27,7 @@ const read = async (folder: string) =>
 for (const [folder, called] of [
   ['./genres/', 'of as many kinds of site'],
   ['./nasty/', 'that are nasty on purpose'],
+  ['./afresh/', 'of sites of another twenty kinds'],
 ] as const) {
   const PAGES = await read(folder);
   const sum = (of: (p: (typeof PAGES)[number]) => number) => PAGES.reduce((n, p) => n + of(p), 0);

@@ -66,6 +66,7 @@ const UPDATE = /^\W*(?:update|edit|edited to add|final update|follow-?up|eta)\b/
 const SHORT_UPDATE = 10;
 /** Whose a page is: the sign, or its word, with a year (Universal Copyright Convention, article III), or the old formula. */
 const RIGHTS = /(?:©|\bcopyright\b)[^.]{0,40}\b(?:19|20)\d\d\b|\b(?:19|20)\d\d\s?©|\ball rights reserved\b/i;
+const WHOSE_WORDS = 'it says whose words the quotation is';
 type State = 'in' | 'out';
 /** What is thought of each atom so far; `state` and `why` are changed in place. */
 interface Judgement {
@@ -87,7 +88,8 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   atoms = withDeck(atoms);
   const least = asked.relative ? partition(atoms, sure) : IN;
   const none = sure.filter((s) => s < SURELY_NOT).length;
-  if (asked.typed !== undefined && none < asked.typed) return asTyped(atoms, asked.title);
+  const nothing = !sure.some((p, i) => p >= IN && atoms[i].type !== 'heading');
+  if (asked.typed !== undefined && (none < asked.typed || nothing)) return asTyped(atoms, asked.title);
   const groups = asked.groups ?? recordGroups(atoms);
   const state = atoms.map((_, i): State => (sure[i] >= least ? 'in' : 'out'));
   const why = new Map<number, string>();
@@ -274,7 +276,7 @@ function leaveOutByForm(
     else if (a.type === 'paragraph' && /^\[[^[\]]+\]$/.test(a.text) && sure[i] < SURELY) out(i, 'it is a note');
     else if (SUMS_UP.test(a.text)) out(i, 'it sums up what is told');
     else if (isCode(a.text)) out(i, 'it is code, not words');
-    else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, 'it says whose words the quotation is'); // prettier-ignore
+    else if (a.type === 'quote' && /^[–—-]\s?\p{Lu}/u.test(a.text) && wordsOf(a.text).length <= 12) out(i, WHOSE_WORDS); // prettier-ignore
   });
   for (const i of mailHeads(atoms).flat()) out(i, 'it is the head of a letter');
   fieldsOfPage(atoms, out);
@@ -402,9 +404,9 @@ function namesOfQuotations(atoms: readonly Atom[], out: (i: number, why: string)
   atoms.forEach((a, i) => {
     const over = atoms[i - 1];
     if (a.type !== 'quote' || over?.type !== 'quote' || atoms[i + 1]?.type === 'quote') return;
-    const box = a.above.indexOf('BLOCKQUOTE');
-    if (box < 0 || over.above.indexOf('BLOCKQUOTE') < 0 || !over.inside.includes(a.inside[box + 1])) return;
-    if (a.look !== over.look && wordsOf(a.text).length <= 12 && /^[–—-]?\s?\p{Lu}/u.test(a.text) && !/[.!?…]["'”’]?$/.test(a.text)) out(i, 'it says whose words the quotation is'); // prettier-ignore
+    const box = [a.tag, ...a.above].indexOf('BLOCKQUOTE');
+    if (box < 0 || !over.inside.includes(a.inside[box])) return;
+    if (a.look !== over.look && wordsOf(a.text).length <= 12 && /^[–—-]?\s?\p{Lu}/u.test(a.text) && !/[.!?…]["'”’]?$/.test(a.text)) out(i, WHOSE_WORDS); // prettier-ignore
   });
 }
 
@@ -462,11 +464,19 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
     const said = (k: number) => keys[k].length > keys[i].length * 1.2 && (!a.tag || a.look !== atoms[k].look);
     if (long.some((k) => said(k) && keys[k].includes(keys[i])))
       return out(i, 'it repeats a sentence of the text');
-    // A quotation set apart may leave out who says it between its sentences.
+    // A quotation set apart may leave out who says it between its sentences, and words of it.
     const parts = /^["“‘']/.test(a.text) ? a.text.split(/(?<=[.!?])\s+/).map(hashOf) : [];
     if (parts.length > 1 && long.some((k) => said(k) && parts.every((p) => p.length > 8 && keys[k].includes(p)))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
+    if (parts.length > 0 && words >= CONDENSED && long.some((k) => said(k) && hasWordsOf(atoms[k].text, a.text))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
 }
+
+/** So many words, each of which stands in one paragraph of the text, don't by chance. */
+const CONDENSED = 10;
+const hasWordsOf = (text: string, quoted: string) => {
+  const own = new Set(wordsOf(text.toLowerCase()));
+  return wordsOf(quoted.toLowerCase()).every((w) => own.has(w));
+};
 
 /** More words than these tell something besides the thanks. */
 const LONGEST_THANKS = 20;
@@ -977,11 +987,14 @@ function withDeck(atoms: readonly Atom[]): readonly Atom[] {
 function quotedAmid({ atoms, sure, state, why, inPosts }: Judgement): void {
   atoms.forEach((a, i) => {
     if (a.type !== 'quote' || state[i] === 'in' || why.has(i) || inPosts.has(i) || a.linked || sure[i] < UNDER_PICTURE) return; // prettier-ignore
-    const [before, behind] = [atoms[i - 1], atoms[i + 1]];
+    // Whose words they are may stand between.
+    const named = why.get(i + 1) === WHOSE_WORDS;
+    const after = named ? i + 2 : i + 1;
+    const [before, behind] = [atoms[i - 1], atoms[after]];
     const told = (k: number) => state[k] === 'in' && isProse(atoms[k]);
     // Side by side in one element, or outside all of them.
     const beside = before && behind && before.inside[1] === behind.inside[1] && (before.inside[1] === undefined ? a.tag !== '' : a.inside.includes(before.inside[1])); // prettier-ignore
-    if (beside && told(i - 1) && told(i + 1) && /[.!?…]["'”’)]*$/.test(a.text)) state[i] = 'in';
+    if (beside && told(i - 1) && told(after) && (named || /[.!?…]["'”’)]*$/.test(a.text))) state[i] = 'in';
   });
 }
 

@@ -6,6 +6,8 @@ import { hashOf, isProse } from './features.ts';
 import { ADDRESS, DAY, isStamp, withoutTimes } from './shapes.ts';
 
 export interface Head {
+  /** It is a letter of a list's archive: who sent it stands with an address in words. */
+  listed?: true;
   authors?: string[];
   published?: string;
   updated?: string;
@@ -84,6 +86,7 @@ export function headOf(
     const found = BY.exec(a.text);
     // In a sentence only its first words are a byline.
     const sender = SENDER.exec(a.text)?.[1];
+    if (sender) head.listed = true;
     if (sender && !head.authors && bylineNames(sender).length) head.authors = bylineNames(sender);
     const by =
       (found && (found.index === 0 || !isSentence(a.text)) ? found : null) ??

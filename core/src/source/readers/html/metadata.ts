@@ -166,6 +166,8 @@ export function metadata(document: Document): Meta {
     content(
       'meta[property="article:published_time"]',
       'meta[name="citation_publication_date"]',
+      'meta[name="citation_date"]',
+      'meta[name="citation_online_date"]',
       'meta[name="date"]',
       'meta[name="dc.date"]',
       'meta[name="DC.date.issued"]',

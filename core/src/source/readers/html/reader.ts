@@ -62,11 +62,12 @@ async function readPage(
 ): Promise<RawDocument> {
   const board = said.kind?.is === 'forum';
   const model = await pageModel();
-  const head = headOf(atoms, title ?? '', model.lexicon);
+  const { listed, ...head } = headOf(atoms, title ?? '', model.lexicon);
   const marked = head.authors || said.authors ? [] : markedAuthors(document);
   const meta = {
     ...(marked.length ? { authors: marked } : {}),
     ...head,
+    ...(listed ? { kind: { is: 'forum' as const, why: 'it is a letter to a list' } } : {}),
     ...said,
     ...(title ? { title } : {}),
   };
