@@ -94,7 +94,14 @@ async function withGold(name: string, weight: number): Promise<LabelledPage[]> {
   for (const file of readdirSync(folder).filter((f) => /^\d+\.html$/.test(f))) {
     const gold = JSON.parse(readFileSync(join(folder, file.replace('.html', '.gold.json')), 'utf8')) as Gold;
     const { atoms, title } = await pageOf(readFileSync(join(folder, file), 'utf8'));
-    out.push({ id: `${name}/${file}`, from: name === 'strangers' ? 'strangers' : 'kinds', title, atoms, labels: labelsByGold(atoms, gold), weight });
+    out.push({
+      id: `${name}/${file}`,
+      from: name === 'strangers' ? 'strangers' : 'kinds',
+      title,
+      atoms,
+      labels: labelsByGold(atoms, gold),
+      weight,
+    });
   }
   return out;
 }

@@ -567,6 +567,8 @@ const COUNTS_COMMENTS =
   /^(?:[(•–—#]\s?)?(?:\d{1,3}(?:[.,]\d+)?k?|one|two|three)\s(?:comments?|replies|responses|reactions)[:)]?$|^(?:comments?|responses|replies|reactions|discussion)\s?[-:(–—·]\s?\d[\d.,]{0,6}k?\)?$/i;
 const NAMES_COMMENTS =
   /^(?:(?:all|read|readers?['’]?|your|user|top|latest|recent) )?(?:comments?|replies|responses|reactions|discussion|letters)(?: (?:about|on|to) this \p{Ll}{2,12}| below)?:?$/iu;
+const READERS_SAID =
+  /^what (?:our |other |the )?(?:readers?|people|others|you) (?:said|say|think|thought|are saying)\b/i;
 /** Below a row that names the comments, behind most of the article, stands what readers wrote. */
 function underComments(
   atoms: readonly Atom[],
@@ -580,7 +582,13 @@ function underComments(
   const looks = new Set(kept.filter((i) => sure[i] >= SURELY && atoms[i].tag).map((i) => atoms[i].look));
   for (const [i, a] of atoms.entries()) {
     const counted = COUNTS_COMMENTS.test(a.text);
-    if ((!counted && !NAMES_COMMENTS.test(a.text)) || a.type === 'row') continue;
+    if (
+      (!counted &&
+        !NAMES_COMMENTS.test(a.text) &&
+        !(READERS_SAID.test(a.text) && wordsOf(a.text).length <= 7)) ||
+      a.type === 'row'
+    )
+      continue;
     const above = wordCount(atoms, kept.filter((k) => k < i)); // prettier-ignore
     const below = said.filter((k) => k > i);
     if (above < ARTICLE_WORDS / 2 || above < all * (counted ? 0.6 : 0.7)) continue;

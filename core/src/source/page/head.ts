@@ -54,10 +54,12 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
     const keys = [a.text, ...(a.spans ?? []), ...(isStamp(a.text) ? [a.text.replace(/^.*:\s+/, '')] : [])];
     for (const key of keys) said.set(hashOf(key), (said.get(hashOf(key)) ?? 0) + 1);
   }
+  const stands = (r: string) => hashOf(r).length > 3 && said.has(hashOf(r)) && r.split(' ').length > 1;
+  // A number of the site's may stand before the title in the window alone ("#4120 The wrong wedding"): the rest stands over the text.
+  const over = new Set(atoms.flatMap((a, i) => (atoms.slice(i + 1, i + 4).some((b) => wordsOf(b.text).length >= 20) ? [a.text, ...(a.spans ?? [])].map(hashOf) : []))); // prettier-ignore
+  const numbered = parts.map((p) => p.replace(/^(?:#|No\.?\s?)\d+[.:]?\s+/i, '')).find((p, i) => p !== parts[i] && stands(p) && over.has(hashOf(p))); // prettier-ignore
   // The longest run that stands on the page by itself; a site's name is short and stands there often.
-  return runs
-    .filter((r) => hashOf(r).length > 3 && said.has(hashOf(r)) && r.split(' ').length > 1)
-    .sort((a, b) => b.length - a.length)[0];
+  return numbered ?? runs.filter(stands).sort((a, b) => b.length - a.length)[0];
 }
 
 /** Reads the rows near the title; a day at "published" goes before one at "updated", a bare one stands for published. */
@@ -117,6 +119,8 @@ export function headOf(
   }
   const handle = head.authors ? undefined : rows.map((a) => (isStamp(a.text) ? HANDLE.exec(a.text)?.[1] : undefined)).find((h, i) => h && rows[i].spans?.some((s) => s.endsWith(h))); // prettier-ignore
   if (handle) head.authors = [handle];
+  const set = head.authors ? undefined : rows.map(nameSetApart).find(Boolean);
+  if (set) head.authors = [set];
   return head;
 }
 
@@ -141,12 +145,25 @@ function signedBy(below: readonly Atom[]): string[] {
   return out;
 }
 
+/** "by Ann, 61, from the coast": one name set apart behind "by". */
+function nameSetApart(a: Atom): string | undefined {
+  if (isSentence(a.text)) return undefined;
+  for (const row of [a.text, ...(a.spans ?? [])]) {
+    const name = /^by\s(\p{Lu}[\p{L}'’-]+)(?:,|$)/iu.exec(row)?.[1];
+    if (name && /^\p{Lu}/u.test(name) && a.spans?.includes(name)) return name;
+  }
+  return undefined;
+}
+
 /** A name alone right behind the last paragraph, with initials as signatures under entries have it. */
 function signedBelow(atoms: readonly Atom[]): string | undefined {
   const initials = /^(?:\p{Lu}\.\s?){1,3}\p{Lu}[\p{L}'’-]+(?:\s\p{Lu}[\p{L}'’-]+)?$/u;
   const at = atoms.findIndex((a, i) => i > 0 && isProse(atoms[i - 1]) && initials.test(a.text));
   return at > 0 && atoms.slice(at + 1).filter((a) => isProse(a)).length <= atoms.slice(0, at).filter((a) => isProse(a)).length ? atoms[at].text : undefined; // prettier-ignore
 }
+
+/** Word by word: a pattern around the sign would go through a long word again from each letter. */
+const withoutAddresses = (text: string) => (text.includes('@') ? text.split(/\s/).filter((w) => !w.includes('@')).join(' ') : text); // prettier-ignore
 
 const near = (rows: readonly Atom[], i: number) => [rows[i - 1], rows[i + 1], rows[i + 2]].some((r) => r && isStamp(r.text)); // prettier-ignore
 
@@ -157,7 +174,9 @@ function bareName(
   lexicon: Readonly<Record<string, number>>,
 ): string | undefined {
   const whole = new RegExp(`^${NAME}$`, 'u');
-  const small = new Set(atoms.flatMap((a) => a.text.match(/(?<![\p{L}'’])\p{Ll}[\p{L}'’-]+/gu) ?? []));
+  const small = new Set(
+    atoms.flatMap((a) => withoutAddresses(a.text).match(/(?<![\p{L}'’])\p{Ll}[\p{L}'’-]+/gu) ?? []),
+  );
   const isName = (text: string) => whole.test(text) && withoutTimes(text) === text && !text.split(/[\s-]/).some((w) => (small.has(w.toLowerCase()) && w.length > 3) || w.toLowerCase() in lexicon); // prettier-ignore
   for (const [i, a] of rows.entries()) {
     if (/^H[1-6]$/.test(a.tag)) continue;

@@ -23,7 +23,9 @@ const AGE_BEFORE = new RegExp(
   `^\\d{1,3}\\s?(?:${UNIT})\\s(?!(?:read|watch|listen|left|later|before|after|away|walk|drive|old)\\b)(?=\\S+(?:\\s\\S+)?$)(?!.*[.!?]$)`,
   'i',
 );
-const AGES = [AGE_BETWEEN, AGE_AT_END, AGE_BEFORE];
+/** Before what can be done with a post ("3d Like Reply 41"). */
+const AGE_OVER_ACTIONS = new RegExp(`^\\d{1,3}\\s?(?:${UNIT})\\s(?=(?:like|reply|react|share)\\b)`, 'i');
+const AGES = [AGE_BETWEEN, AGE_AT_END, AGE_BEFORE, AGE_OVER_ACTIONS];
 /** "20h", "3 hrs" alone, at either end of a row, or set apart in it: how long ago, without saying "ago". */
 export const tellsAge = (text: string) => text.length <= 60 && AGES.some((age) => age.test(text));
 export const withoutAge = (text: string) => AGES.reduce((rest, age) => rest.replace(age, ' '), text).trim();
