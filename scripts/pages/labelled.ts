@@ -1,4 +1,4 @@
-/** Labelled pages to learn from: by strangers (core/test/source/strangers), the test pages of two kept extraction libraries, Debian's documentation. */
+/** Labelled pages to learn from: by strangers (core/test/source/strangers), of many kinds of site (genres, nasty, afresh), the test pages of two kept extraction libraries, Debian's documentation. */
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
