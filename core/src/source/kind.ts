@@ -52,7 +52,7 @@ function openings(blocks: readonly RawBlock[]): string[] {
   return [paragraphs[0], paragraphs.find((b) => !b.doubt)].flatMap((b) => b?.text ?? []);
 }
 
-/** Headings that entries end on (from memory: Wikipedia, Manual of Style/Layout). */
+/** Headings that entries end on (from memory: Wikipedia, Manual of Style/Layout): fewer than may stand behind any article, since papers have the others too. */
 const REFERENCES =
   /^(?:references|see also|external links|further reading|bibliography|notes and references|categories)\W*$/i;
 
@@ -99,22 +99,20 @@ export function detectKind(
   const per100 = (pattern: RegExp) => ((text.match(pattern) ?? []).length / Math.max(1, words)) * 100;
   const scores = new Map<SourceKind, { sum: number; why: string; best: number }>();
   if (said) scores.set(said.is, { sum: SAID_BY_FORMAT, why: said.why, best: SAID_BY_FORMAT });
+  const input = {
+    title,
+    blocks,
+    text,
+    words,
+    own,
+    per100,
+    signed: false,
+    boxed: false,
+    behind: [],
+    ...beside,
+  };
   for (const sign of SIGNS) {
-    if (
-      !sign.holds({
-        title,
-        blocks,
-        text,
-        words,
-        own,
-        per100,
-        signed: false,
-        boxed: false,
-        behind: [],
-        ...beside,
-      })
-    )
-      continue;
+    if (!sign.holds(input)) continue;
     const entry = scores.get(sign.kind) ?? { sum: 0, why: '', best: 0 };
     entry.sum += sign.weight;
     if (sign.weight > entry.best) [entry.best, entry.why] = [sign.weight, sign.why];

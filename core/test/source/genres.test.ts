@@ -4,7 +4,7 @@
  * furniture string in a hundred and one in seven came in; what was mended for it since makes this a test, no estimate. And eighteen
  * more, nasty on purpose (letters, newsgroups, repositories, wikis, boards of three makes, tables for layout): unseen, 91 % of
  * what they say was kept, 6 % of what stands beside it came in, and 5 of 11 authors were found. And twenty-one of other sites
- * again (letters to readers, a press release, papers, a list's archive, a works of reference, an office, a museum, boards): unseen,
+ * again (letters to readers, a press release, papers, a list's archive, works of reference, an office, a museum, boards): unseen,
  * 94 % kept, 7 % in.
  */
 import { expect } from 'chai';

@@ -3,6 +3,11 @@ import { expect } from 'chai';
 import { NO_CHOICES, withChoice } from '../../src/source/choices.ts';
 import { readSource } from '../../src/source/index.ts';
 
+const LONG =
+  'The bell was lowered from the tower in the dark by four men with a rope who had told their wives that they were fishing. '.repeat(
+    3,
+  );
+
 const BODY =
   'The ferry stopped on Tuesday after a chain broke in the river.\n\nNobody was hurt, and the passengers walked home along the bank.';
 const read = (head: string) => readSource(`# The ferry stops\n\n${head}\n\n${BODY}`, { kind: 'news' });
@@ -121,5 +126,30 @@ describe('a labelled study', () => {
   it('keeps a word alone in a text that is none', async () => {
     const text = 'She asked for three things. Results. He gave her one.';
     expect((await readSource(`The talk\n\n${text}`)).blocks.at(-1)!.text).to.equal(text);
+  });
+});
+
+describe('a page that says in its own way who told what', () => {
+  it('has the title that stands over its text, be it numbered in the window alone', async () => {
+    const d = await readSource(
+      `<html><head><title>Tower Tales - told by those who were there - #4120 The wrong bell</title></head><body><b>Tower Tales</b> told by those who were there<hr><b>The wrong bell</b><p>${LONG}</p><p>${LONG}</p></body></html>`,
+    );
+    expect(d.title).to.equal('The wrong bell');
+  });
+  it('is by the one name that is set apart behind “by”, and by nobody who is named in a sentence', async () => {
+    const page = (row: string) =>
+      readSource(
+        `<html><body><h1>The wrong bell</h1><div>${row}</div><p>${LONG}</p><p>${LONG}</p></body></html>`,
+      );
+    expect((await page('by <i>Philippa</i>, 61, from the coast')).authors).to.deep.equal(['Philippa']);
+    const paid = await page('This letter is paid for by its readers and by Harkness Marine Paints, as it has been since the spring.'); // prettier-ignore
+    expect(paid.authors ?? []).to.deep.equal([]);
+  });
+  it('ends where it says what its readers said', async () => {
+    const said = ['I went to the tower the next morning with my father, and the rope was still there, coiled as sailors do it.', 'My uncle was one of the four men, and he told us on his last birthday that none of them had ever fished.']; // prettier-ignore
+    const letters = said.map((t, k) => `<div><b>${['Nell Tagg', 'Old Harold'][k]}</b> <span>${t}</span></div>`).join(''); // prettier-ignore
+    const d = await readSource(`<html><body><h1>The wrong bell</h1><p>${LONG}</p><p>${LONG}</p><div>What readers said</div>${letters}</body></html>`); // prettier-ignore
+    const own = d.blocks.filter((b) => b.type !== 'reply').map((b) => b.text).join(' '); // prettier-ignore
+    for (const t of said) expect(own).to.not.contain(t);
   });
 });

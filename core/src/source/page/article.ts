@@ -102,16 +102,15 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   saidTwice(atoms, out);
   if (asked.author) aboutAuthor(atoms, asked.author, out);
   listsHeadings(atoms, out);
-  let posts = groups.filter((g) => g.kind === 'posts');
+  const repeated = groups.filter((g) => g.kind === 'posts');
   for (const g of groups.filter((x) => x.kind === 'cards'))
     for (const r of g.records) for (const i of r.atoms) if (sure[i] < 0.9) out(i, 'it leads to another page');
-  const found = threadIn(atoms, sure, posts, asked);
+  const found = threadIn(atoms, sure, repeated, asked);
   // An article that is signed and dated as the comments under it are is judged as an article; they stay posts.
-  if (found?.article)
-    posts = posts.map((g) => ({ ...g, records: g.records.filter((r) => r !== found.opening) }));
-  const thread = found?.article
-    ? { opening: undefined, teller: undefined, day: undefined, article: true as const }
-    : found;
+  const thread: Thread | null = found?.article ? { article: true } : found;
+  const posts = found?.article
+    ? repeated.map((g) => ({ ...g, records: g.records.filter((r) => r !== found.opening) }))
+    : repeated;
   const inPosts = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const live = groups.find((g) => g.kind === 'entries' && isLive(atoms, g, state));
   if (live) for (const r of live.records) out(r.stamp, 'it says when');
@@ -364,8 +363,8 @@ function boxesWithButtons(
   for (const box of pressed) {
     const held = boxes.get(box) ?? [];
     const said = held.filter((i) => isProse(atoms[i]));
-    const outside = atoms.some((a, i) => sure[i] >= SURELY && isProse(a) && !a.inside.includes(box));
-    if (outside && said.length > 0 && said.length <= 2 && said.every((i) => sure[i] < SURELY))
+    if (said.length === 0 || said.length > 2 || said.some((i) => sure[i] >= SURELY)) continue;
+    if (atoms.some((a, i) => sure[i] >= SURELY && isProse(a) && !a.inside.includes(box)))
       for (const i of held) out(i, 'it stands in a box with a button');
   }
 }
@@ -391,11 +390,11 @@ function overAbstract(
   const from = atoms.findIndex((a) => a.tag === 'H1');
   const to = atoms.findIndex((a, i) => i > from && /^H[1-6]$/.test(a.tag) && PART.test(a.text));
   if (from < 0 || to < 0 || !/^(?:abstract|summary)$/i.test(atoms[to].text)) return;
-  // Half of their words at least are names.
-  const capitals = (a: Atom) => wordsOf(a.text).filter((w) => w.length > 3).map((w) => (/^\p{Lu}/u.test(w) ? 1 : 0)); // prettier-ignore
   for (let i = from + 1; i < to; i++) {
-    const own: number[] = capitals(atoms[i]);
-    if (atoms[i].type === 'item' && sure[i] < SURELY && own.reduce((n, k) => n + k, 0) >= own.length / 2) out(i, 'it says who wrote it and where they work'); // prettier-ignore
+    if (atoms[i].type !== 'item' || sure[i] >= SURELY) continue;
+    // Half of its words at least are names.
+    const long = wordsOf(atoms[i].text).filter((w) => w.length > 3);
+    if (long.filter((w) => /^\p{Lu}/u.test(w)).length >= long.length / 2) out(i, 'it says who wrote it and where they work'); // prettier-ignore
   }
 }
 
@@ -608,13 +607,21 @@ function allLabels(a: Atom): boolean {
   return spans.reduce((n, s) => n + letters(s), 0) >= letters(a.text) * 0.95;
 }
 
+interface Thread {
+  opening?: PageRecord;
+  teller?: string;
+  day?: string;
+  /** What looks like its opening is an article over comments. */
+  article?: true;
+}
+
 /** A page is a thread where nothing of weight stands outside its posts, or where it says so and its teller posts again. */
 function threadIn(
   atoms: readonly Atom[],
   sure: readonly number[],
   posts: readonly RecordGroup[],
   asked: PageAsked,
-): { opening?: PageRecord; teller?: string; day?: string; article?: true } | null {
+): Thread | null {
   const inside = new Set(posts.flatMap((g) => g.records.flatMap((r) => r.atoms)));
   const question = questionIn(atoms, sure, posts, inside);
   if (question) return question;
@@ -696,15 +703,17 @@ function questionIn(
 ): { teller?: string; day?: string } | null {
   const records = posts.flatMap((g) => g.records);
   const answered = records.filter((r) => /^answered\b/i.test(atoms[r.stamp].text));
-  const at = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && isStamp(a.text));
-  const counted = atoms.findIndex((a, i) => ANSWERS.test(a.text) && (at >= 0 || records.some((r) => r.atoms.some((k) => k >= i && k <= i + 4)))); // prettier-ignore
+  const asks = atoms.map((_, i) => i).filter((i) => !inside.has(i) && /^asked\b/i.test(atoms[i].text));
+  const stamped = asks.some((i) => isStamp(atoms[i].text));
+  const over = (i: number) => records.some((r) => r.atoms.some((k) => k >= i && k <= i + 4));
+  const counted = atoms.findIndex((a, i) => ANSWERS.test(a.text) && (stamped || over(i)));
   if (!answered.length && counted < 0) return null;
-  const first = Math.min(...(counted < 0 ? answered : records).flatMap((r) => r.atoms), counted < 0 ? atoms.length : counted); // prettier-ignore
-  const above = atoms.map((_, i) => i).filter((i) => i < (counted < 0 ? first : counted) && !inside.has(i) && sure[i] >= IN && isProse(atoms[i])); // prettier-ignore
+  const end = counted < 0 ? Math.min(...answered.flatMap((r) => r.atoms)) : counted;
+  const above = atoms.map((_, i) => i).filter((i) => i < end && !inside.has(i) && sure[i] >= IN && isProse(atoms[i])); // prettier-ignore
   if (wordCount(atoms, above) < 20) return null;
-  const dated = atoms.findIndex((a, i) => !inside.has(i) && /^asked\b/i.test(a.text) && DAY.test(a.text));
-  const day = dated < 0 ? undefined : (DAY.exec(atoms[dated].text)?.[0] ?? undefined);
-  const teller = dated < 0 ? undefined : nameBeside(atoms, dated);
+  const at = asks.find((i) => DAY.test(atoms[i].text));
+  const day = at === undefined ? undefined : DAY.exec(atoms[at].text)?.[0];
+  const teller = at === undefined ? undefined : nameBeside(atoms, at);
   return { ...(teller ? { teller } : {}), ...(day ? { day } : {}) };
 }
 
@@ -908,9 +917,11 @@ function besideArticle({ atoms, sure, state, why, inPosts }: Judgement): void {
 
 /** Whether an item stands in a list within a numbered step. */
 function isUnderStep(atoms: readonly Atom[], i: number): boolean {
+  const { type, linked, inside } = atoms[i];
+  if (type !== 'item' || linked || inside.length < 3) return false;
   let outer = i - 1;
-  while (outer >= 0 && atoms[outer].type === 'item' && atoms[outer].inside[1] === atoms[i].inside[1]) outer--;
-  return outer >= 0 && atoms[i].type === 'item' && !atoms[i].linked && atoms[outer].step !== undefined && atoms[i].inside.slice(2).includes(atoms[outer].inside[1]); // prettier-ignore
+  while (atoms[outer]?.type === 'item' && atoms[outer].inside[1] === inside[1]) outer--;
+  return atoms[outer]?.step !== undefined && inside.slice(2).includes(atoms[outer].inside[1]);
 }
 
 /** Runs of rows of one table, of items of one list, of short rows set alike in one element. */

@@ -56,8 +56,8 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
   }
   const stands = (r: string) => hashOf(r).length > 3 && said.has(hashOf(r)) && r.split(' ').length > 1;
   // A number of the site's may stand before the title in the window alone ("#4120 The wrong wedding"): the rest stands over the text.
-  const over = new Set(atoms.flatMap((a, i) => (atoms.slice(i + 1, i + 4).some((b) => wordsOf(b.text).length >= 20) ? [a.text, ...(a.spans ?? [])].map(hashOf) : []))); // prettier-ignore
-  const numbered = parts.map((p) => p.replace(/^(?:#|No\.?\s?)\d+[.:]?\s+/i, '')).find((p, i) => p !== parts[i] && stands(p) && over.has(hashOf(p))); // prettier-ignore
+  const overText = (name: string) => atoms.some((a, i) => [a.text, ...(a.spans ?? [])].some((t) => hashOf(t) === hashOf(name)) && atoms.slice(i + 1, i + 4).some((b) => wordsOf(b.text).length >= 20)); // prettier-ignore
+  const numbered = parts.map((p) => p.replace(/^(?:#|No\.?\s?)\d+[.:]?\s+/i, '')).find((p, i) => p !== parts[i] && stands(p) && overText(p)); // prettier-ignore
   // The longest run that stands on the page by itself; a site's name is short and stands there often.
   return numbered ?? runs.filter(stands).sort((a, b) => b.length - a.length)[0];
 }
@@ -85,11 +85,11 @@ export function headOf(
       .replace(/\s\S+ at$/, '')
       .trim();
     if (from && !head.authors && bylineNames(from).length) head.authors = bylineNames(from);
-    const found = BY.exec(a.text);
-    // In a sentence only its first words are a byline.
     const sender = SENDER.exec(a.text)?.[1];
     if (sender) head.listed = true;
     if (sender && !head.authors && bylineNames(sender).length) head.authors = bylineNames(sender);
+    const found = BY.exec(a.text);
+    // In a sentence only its first words are a byline.
     const by =
       (found && (found.index === 0 || !isSentence(a.text)) ? found : null) ??
       CREDITED.exec(a.text) ??
