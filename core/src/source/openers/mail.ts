@@ -2,6 +2,7 @@
 import PostalMime from 'postal-mime';
 import { SourceError, type RawDocument } from '../document.ts';
 import { wordsOf } from '../page/atom.ts';
+import { DAY } from '../page/shapes.ts';
 import { htmlReader } from '../readers/html/reader.ts';
 import type { SourceOpener } from '../readers/reader.ts';
 import { textReader } from '../readers/text.ts';
@@ -28,6 +29,16 @@ function ownWords(text: string): string {
   // Who forwards a letter with a line of their own wants that letter read.
   const passedOn = end >= 0 && /forwarded message/i.test(lines[end]) && wordsOf(own).length < FEWEST_OWN;
   return passedOn ? lines.slice(end + 1).join('\n') : own;
+}
+
+/** Who wrote a letter that somebody passed on with a line of their own, and when: its head stands under that line (common practice of mail programs). */
+function forwardedHead(text: string): { from?: string; day?: string } | null {
+  const at = text.search(/\b(?:forwarded|original) message\b/i);
+  if (at < 0 || wordsOf(text.slice(0, at)).length >= FEWEST_OWN) return null;
+  const head = text.slice(at, at + 600);
+  const from = /\bFrom:\s*\*?"?([^<>"\n()[\]*:]{2,60}?)"?\*?\s*(?:[<(\n[]|\b(?:Date|Sent|To|Subject):)/.exec(head)?.[1]?.trim(); // prettier-ignore
+  const day = isoDate(DAY.exec(/\b(?:Date|Sent):([^\n]{6,60})/.exec(head)?.[1] ?? '')?.[0]);
+  return from || day ? { ...(from ? { from } : {}), ...(day ? { day } : {}) } : null;
 }
 
 /** A subject without "Re:", "Fwd:" (RFC 5322, 3.6.5) and the list it went to in brackets (common practice). */
@@ -78,21 +89,24 @@ export const mailOpener: SourceOpener = {
       /<(?:article|main|nav)\b/i.test(mail.html ?? '');
     // A newsletter is laid out; a letter is typed, whatever its program makes of it.
     const laidOut = /<(?:table|h[1-6]|img)\b/i.test(mail.html ?? '');
+    const subject = mail.subject ? subjectOf(mail.subject) : undefined;
     const raw: RawDocument =
       mail.html && (saved || laidOut || !mail.text)
-        ? await htmlReader.read(mail.html)
-        : await textReader.read(ownWords(mail.text ?? ''));
+        ? await htmlReader.read(mail.html, subject)
+        : await textReader.read(ownWords(mail.text ?? ''), subject);
     // Several letters one under the other are a thread, whoever wrote the first.
     const several = (mail.text?.match(/^From: .+\r?\n(?:[\w-]+: .+\r?\n){0,12}?(?:Subject|Date): /gm) ?? [])
       .length;
     if (several && !mail.html)
       return textReader.read(`From: ${mail.from?.name ?? ''} <${mail.from?.address ?? ''}>\nSubject: ${mail.subject ?? ''}\nDate: ${mail.date ?? ''}\n\n${mail.text}`); // prettier-ignore
-    const date = isoDate(mail.date);
+    const passedOn = forwardedHead(mail.text ?? [...(raw.leftOut ?? []), ...raw.blocks].map((b) => b.text).join('\n')); // prettier-ignore
+    const date = passedOn?.day ?? isoDate(mail.date);
     // A laid-out letter shows its own headline; the subject is often the sender's line above several things.
-    const shown = raw.title && raw.leftOut && (laidOut || saved);
-    if (mail.subject && !shown) raw.title = subjectOf(mail.subject);
+    const shown = raw.title && raw.leftOut && (laidOut || saved || subject?.includes(raw.title));
+    if (subject && !shown) raw.title = subject;
     // "By Ann Hale" over the words says more than the name that the letter was sent under.
-    if (!saved && mail.from?.name && !raw.authors) raw.authors = [senderOf(mail.from.name, raw)];
+    const sender = passedOn?.from ?? mail.from?.name;
+    if (!saved && sender && !raw.authors) raw.authors = [senderOf(sender, raw)];
     if (date && !raw.published) raw.published = date;
     const address = mail.headers.find((h) => h.key === 'snapshot-content-location')?.value;
     if (address) raw.address = address;

@@ -157,10 +157,13 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
       else if (state[i] === 'in' && !inPosts.has(i) && !isTitle(atoms[i], asked.title))
         add(i, entryOf.has(i) ? { entry: entryOf.get(i)! } : {});
   const teller = thread?.opening?.author ?? thread?.teller;
+  // Where nobody has a name of their own, the mark of who opened the thread tells whose a post is.
+  const names = new Set(posts.flatMap((g) => g.records.map((r) => plainName(r.author ?? ''))));
+  const marked = Boolean(thread) && names.size < 2 && posts.some((g) => g.records.some((r) => r.opener));
   for (const record of posts.flatMap((g) => g.records)) {
     if (record === thread?.opening) continue;
-    const later = teller !== undefined && sameName(record.author, teller) && carriesOn(atoms, record);
-    if (!later) continue;
+    const own = marked ? record.opener : teller !== undefined && sameName(record.author, teller);
+    if (!own || !carriesOn(atoms, record)) continue;
     const under = record.day ? `Update, ${DAY.exec(record.day)?.[0] ?? record.day.slice(0, 10)}` : 'Update';
     for (const i of record.body)
       if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
@@ -466,6 +469,9 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
     // A quotation set apart may leave out who says it between its sentences, and words of it.
     const parts = /^["“‘']/.test(a.text) ? a.text.split(/(?<=[.!?])\s+/).map(hashOf) : [];
     if (parts.length > 1 && long.some((k) => said(k) && parts.every((p) => p.length > 8 && keys[k].includes(p)))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
+    // A pronoun may stand where the sentence had none.
+    const [, rest] = quoted ? (/^\P{L}*\p{L}+\s+(.*)$/u.exec(a.text) ?? []) : [];
+    if (rest && wordsOf(rest).length >= 5 && long.some((k) => said(k) && keys[k].includes(hashOf(rest)))) return out(i, 'it repeats a sentence of the text'); // prettier-ignore
     if (parts.length > 0 && words >= CONDENSED && long.some((k) => said(k) && hasWordsOf(atoms[k].text, a.text))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
 }

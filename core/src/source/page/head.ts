@@ -62,6 +62,9 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
   return numbered ?? runs.filter(stands).sort((a, b) => b.length - a.length)[0];
 }
 
+/** The part of a letter's subject that stands in it as its title ("The Lamp #41: Who moved the milestones?"). */
+export const titleInSubject = (atoms: readonly Atom[], subject: string | undefined): string | undefined => (subject ? titleAmong(atoms, subject.replace(/:\s+|\s\/\s/g, ' | ')) : undefined); // prettier-ignore
+
 /** Reads the rows near the title; a day at "published" goes before one at "updated", a bare one stands for published. */
 export function headOf(
   atoms: readonly Atom[],
@@ -70,7 +73,9 @@ export function headOf(
   lexicon?: Readonly<Record<string, number>>,
 ): Head {
   const own = hashOf(title);
-  const whole = atoms.findIndex((a) => hashOf(a.text) === own);
+  const named = atoms.flatMap((a, i) => (hashOf(a.text) === own ? [i] : []));
+  // In a list of contents it stands too.
+  const whole = named.find((i) => atoms.slice(i + 1, i + 5).some((a) => isProse(a) && wordsOf(a.text).length >= 20)) ?? named[0] ?? -1; // prettier-ignore
   // A letter of several things names the first of them behind its own name.
   const at =
     whole >= 0 ? whole : atoms.findIndex((a) => wordsOf(a.text).length >= 3 && own.endsWith(hashOf(a.text)));

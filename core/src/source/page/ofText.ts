@@ -8,6 +8,8 @@ const ITEM = /^\s*(?:[-*•–‣◦]\s+|(\d{1,2})[.)]\s+|(?:step)\s+(\d{1,2})\s
 const ENDS = /[.!?…:]["'”’)\]]*$/u;
 /** A rule under a post, with its signature below it. */
 const RULE = /^\s*(?:_{5,}|--\s?|(?:[—–]\s?){3,})$/;
+/** Signs drawn across the page part what is above from what is below. */
+const DRAWN = /^\s*([^\p{L}\p{N}\s])(?:\s?\1){4,}\s*$/u;
 const SIGNED = '+signed';
 /** Nobody's signature has more lines (common practice of newsgroups, as RFC 3676, 4.3, has its mark). */
 const SIGNATURE_LINES = 4;
@@ -34,7 +36,7 @@ export function atomsOfText(text: string, typed = false): Atom[] {
   };
   lines.forEach((raw, i) => {
     const line = raw.trimEnd();
-    if (!line.trim() || RULE.test(line)) {
+    if (!line.trim() || RULE.test(line) || DRAWN.test(line)) {
       flush();
       gap++;
       // What stands under a rule, up to a blank line, is a signature.

@@ -3,7 +3,7 @@ import type { RawDocument } from '../document.ts';
 import { MOST_JUDGED, SURELY_NOT, readAtoms } from './article.ts';
 import { wordsOf } from './atom.ts';
 import { sureness } from './classify.ts';
-import { headOf } from './head.ts';
+import { headOf, titleInSubject } from './head.ts';
 import { pasteModel } from './models.ts';
 import { atomsOfText } from './ofText.ts';
 import { recordGroups } from './records.ts';
@@ -20,8 +20,8 @@ const SEVERAL = 2;
 /** Words that must be left of it. */
 const FEWEST_WORDS = 40;
 
-/** Reads a pasted page; null where the text is just a text. */
-export async function readPaste(text: string): Promise<RawDocument | null> {
+/** Reads a pasted page; null where the text is just a text. `subject`: what the letter that it came in says it is about. */
+export async function readPaste(text: string, subject?: string): Promise<RawDocument | null> {
   const atoms = atomsOfText(text);
   if (atoms.length > MOST_JUDGED) return null;
   const groups = recordGroups(atoms);
@@ -34,7 +34,7 @@ export async function readPaste(text: string): Promise<RawDocument | null> {
   const plainly = first.filter((s) => s < PLAINLY_NOT).length;
   const few = plainly >= FEW && plainly >= atoms.length * 0.15;
   if (!thread && !few && (surely < FURNISHED || surely < atoms.length * 0.1)) return null;
-  const title = subjectIn(atoms) ?? (await titleIn(atoms, first));
+  const title = subjectIn(atoms) ?? titleInSubject(atoms, subject) ?? (await titleIn(atoms, first));
   const head = title ? headOf(atoms, title, model.lexicon) : {};
   const [author] = head.authors ?? [];
   const read = readAtoms(atoms, {

@@ -16,6 +16,8 @@ export interface PageRecord {
   body: readonly number[];
   /** The day it was said, in the page's own words. */
   day?: string;
+  /** It is marked as by who opened the thread. */
+  opener?: true;
 }
 
 export interface RecordGroup {
@@ -68,7 +70,19 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
   const signed =
     signedPosts(atoms, taken) ?? (out.some((g) => g.kind === 'posts') ? null : namedLines(atoms));
   if (signed) keep(signed);
-  return withoutBadges(out).sort((a, b) => a.records[0].stamp - b.records[0].stamp);
+  return withoutBadges(withOpeners(atoms, out)).sort((a, b) => a.records[0].stamp - b.records[0].stamp);
+}
+
+/** How boards mark whoever opened the thread (common practice, no published source). */
+const OPENER = /^[([]?(?:op|s|original poster|(?:thread|topic) (?:starter|author)|author)[)\]]?$/i;
+/** Marked so are some of the posts, never all: a label of that name stands in each. */
+function withOpeners(atoms: readonly Atom[], groups: readonly RecordGroup[]): RecordGroup[] {
+  return groups.map((g) => {
+    const own = g.records.map((r) => r.atoms.some((i) => i <= r.stamp + 3 && !r.body.includes(i) && [atoms[i].text, ...(atoms[i].spans ?? [])].some((t) => OPENER.test(t)))); // prettier-ignore
+    return g.kind === 'posts' && own.includes(false)
+      ? { ...g, records: g.records.map((r, k) => (own[k] ? { ...r, opener: true as const } : r)) }
+      : g;
+  });
 }
 
 /** "moss Moderator" is moss, where moss posts too. */
@@ -554,7 +568,7 @@ function nameLike(text: string): string | undefined {
 export function nameIn(text: string): string | undefined {
   const bare = withoutAge(withoutTimes(text));
   const by = /(?:\b[Bb]y|\b[Ff]rom)\s+([^\s,|·•]+(?:\s\p{Lu}[^\s,|·•]*){0,2})/u.exec(bare)?.[1] ?? /^(.{2,32}?)\s+(?:says|wrote|said|posted|replied|commented)\b/iu.exec(text)?.[1]; // prettier-ignore
-  const rest = bare.replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim().replace(/\s(?:on|at|in)$/i, ''); // prettier-ignore
+  const rest = bare.replace(/\(\s*\)|\bNo\.?\s?#?\d+/gi, ' ').replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim().replace(/\s(?:on|at|in)$/i, ''); // prettier-ignore
   return nameLike(by ?? '') ?? nameLike(rest);
 }
 

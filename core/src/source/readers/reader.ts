@@ -5,8 +5,8 @@ export interface SourceReader {
   id: string;
   /** How sure it is that the text is in this format, 0 to 1. */
   accepts: (text: string) => number;
-  /** What it is read with may be large and is brought when it is needed. */
-  read: (text: string) => RawDocument | Promise<RawDocument>;
+  /** What it is read with may be large and is brought when it is needed. `subject`: what the letter that it came in says it is about. */
+  read: (text: string, subject?: string) => RawDocument | Promise<RawDocument>;
 }
 
 /** A format that has to be opened first: packed, laid out on pages, or in parts. */

@@ -20,8 +20,8 @@ const isHeading = (line: string) =>
 export const textReader: SourceReader = {
   id: 'text',
   accepts: () => 0.1,
-  read: async (text) => {
-    const page = await readPaste(text);
+  read: async (text, subject) => {
+    const page = await readPaste(text, subject);
     if (page) return page;
     const chunks = /\n\s*\n/.test(text) ? text.split(/\n\s*\n/) : text.split('\n');
     const raw: RawDocument = { blocks: [] };

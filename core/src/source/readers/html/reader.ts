@@ -9,7 +9,7 @@ import { sureness } from '../../page/classify.ts';
 import { hashOf } from '../../page/features.ts';
 import { pageModel } from '../../page/models.ts';
 import { PREFIX, titleIn } from '../../page/title.ts';
-import { headOf, titleAmong } from '../../page/head.ts';
+import { headOf, titleAmong, titleInSubject } from '../../page/head.ts';
 import type { Atom } from '../../page/atom.ts';
 import { atomsOfHtml } from '../../page/ofHtml.ts';
 import { collect } from './blocks.ts';
@@ -37,7 +37,7 @@ export const htmlReader: SourceReader = {
     ).length;
     return tags >= 3 ? 0.8 : 0;
   },
-  read: async (text) => {
+  read: async (text, subject) => {
     if (nesting(text) > DEEPEST_PAGE)
       throw new SourceError(
         'unreadable',
@@ -46,7 +46,7 @@ export const htmlReader: SourceReader = {
     const document = await parsedHtml(page(text));
     const said = metadata(document);
     const atoms = atomsOfHtml(document.body);
-    const named = titleOf(document, atoms, said.title)?.replace(PREFIX, '');
+    const named = titleInSubject(atoms, subject) ?? titleOf(document, atoms, said.title)?.replace(PREFIX, '');
     const title = await shownTitle(atoms, named);
     const boxes = boxesOf(document, title);
     return withBoxes(await readPage(document, atoms, said, title), boxes);
@@ -148,8 +148,13 @@ function titleOf(document: Document, atoms: readonly Atom[], said: string | unde
   const among = titleAmong(atoms, window);
   const [own] = heads.filter((h) => plain(h).length > 3 && plain(window).includes(plain(h))).sort((a, b) => b.length - a.length); // prettier-ignore
   if (own) {
+    const last = (text: string) => atoms.findLastIndex((a) => [a.text, ...(a.spans ?? [])].some((t) => plain(t) === plain(text))); // prettier-ignore
+    // What the site is called stands above the title.
     const longer =
-      among && !plain(among).includes(plain(own)) && among.split(' ').length > own.split(' ').length;
+      among &&
+      !plain(among).includes(plain(own)) &&
+      among.split(' ').length > own.split(' ').length &&
+      last(among) > last(own);
     if (longer && own.split(' ').length <= 5) return among;
     if (own.split(' ').length > 2 || heads.length === 1) return own;
   }
