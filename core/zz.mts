@@ -1,4 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { readPaste } from './src/source/page/paste.ts';
-const t=readFileSync(process.argv[2],'utf8').replace(/^[\s\S]*?\n\n/,'');
-const r=await readPaste(t); console.log(r && {...r,blocks:r.blocks.map(b=>b.text.slice(0,60)),leftOut:r.leftOut!.map(b=>b.text.slice(0,60))});
+import { parsedHtml } from './src/source/readers/html/parse.ts';
+import { atomsOfHtml } from './src/source/page/ofHtml.ts';
+import { recordGroups } from './src/source/page/records.ts';
+import { sureness } from './src/source/page/classify.ts';
+import { pageModel } from './src/source/page/models.ts';
+let h=readFileSync(process.argv[2],'utf8'); h=h.slice(Math.max(0,h.indexOf('<html')));
+const d = await parsedHtml(h);
+const atoms = atomsOfHtml(d.body);
+const s=sureness(atoms,process.argv[3]??'',await pageModel(),true);
+atoms.forEach((a,i)=>console.log(i,s[i].toFixed(2),a.type,a.tag,JSON.stringify(a.text.slice(0,90)),JSON.stringify(a.spans?.slice(0,4)),a.inside.slice(-3).join()));
+for(const g of recordGroups(atoms)) console.log(g.kind, JSON.stringify(g.records));

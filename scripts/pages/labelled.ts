@@ -4,10 +4,12 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync } from 'n
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
+import PostalMime from 'postal-mime';
 import { decodeText } from '../../core/src/source/decode.ts';
 import { wordsOf, type Atom } from '../../core/src/source/page/atom.ts';
 import { hashOf } from '../../core/src/source/page/features.ts';
 import { atomsOfHtml } from '../../core/src/source/page/ofHtml.ts';
+import { atomsOfText } from '../../core/src/source/page/ofText.ts';
 import { tidy } from '../../core/src/source/tidy.ts';
 import { CONTENTS } from '../../core/test/source/pages/contents.ts';
 import { LAYOUTS, LAYOUTS_OF } from '../../core/test/source/pages/layouts.ts';
@@ -25,6 +27,10 @@ export interface LabelledPage {
   labels: (0 | 1 | null)[];
   /** What the whole page weighs. */
   weight: number;
+  /** It comes without markup: a text, a letter of text alone. */
+  bare?: true;
+  /** Its title by whoever labelled it. */
+  named?: string;
 }
 
 const squash = (text: string) => wordsOf(text.normalize('NFKC').toLowerCase()).join('');
@@ -91,9 +97,12 @@ export function labelsByGold(atoms: readonly Atom[], gold: Gold): LabelledPage['
 async function withGold(name: string, weight: number): Promise<LabelledPage[]> {
   const folder = join(PAGES, name);
   const out: LabelledPage[] = [];
-  for (const file of readdirSync(folder).filter((f) => /^\d+\.html$/.test(f))) {
-    const gold = JSON.parse(readFileSync(join(folder, file.replace('.html', '.gold.json')), 'utf8')) as Gold;
-    const { atoms, title } = await pageOf(readFileSync(join(folder, file), 'utf8'));
+  for (const file of readdirSync(folder).filter((f) => /^\d+\.(?:html|eml|txt)$/.test(f))) {
+    const gold = JSON.parse(readFileSync(join(folder, file.replace(/\.\w+$/, '.gold.json')), 'utf8')) as Gold;
+    const said = readFileSync(join(folder, file), 'utf8');
+    const letter = file.endsWith('.eml') ? await PostalMime.parse(said) : null;
+    const html = letter ? letter.html : file.endsWith('.html') ? said : undefined;
+    const { atoms, title } = html ? await pageOf(html) : { atoms: atomsOfText(letter?.text ?? said), title: gold.title }; // prettier-ignore
     out.push({
       id: `${name}/${file}`,
       from: name === 'strangers' ? 'strangers' : 'kinds',
@@ -101,6 +110,8 @@ async function withGold(name: string, weight: number): Promise<LabelledPage[]> {
       atoms,
       labels: labelsByGold(atoms, gold),
       weight,
+      named: gold.title,
+      ...(html ? {} : { bare: true as const }),
     });
   }
   return out;

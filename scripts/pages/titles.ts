@@ -27,10 +27,10 @@ const same = (a: TitleRow, b: TitleRow) => hashOf(a.text) === hashOf(b.text);
 const cases: Case[] = [];
 const [tags, text] = [await pageModel(), await pasteModel()];
 for (const page of await labelledPages()) {
-  const key = hashOf(page.title);
+  const key = hashOf(page.named ?? page.title);
   if (key.length < 4) continue;
-  for (const tagged of [true, false]) {
-    const atoms = tagged ? page.atoms : asPasted(page.atoms);
+  for (const tagged of page.bare ? [false] : [true, false]) {
+    const atoms = tagged || page.bare ? page.atoms : asPasted(page.atoms);
     const rows = titleRows(atoms, sureness(atoms, '', tagged ? tags : text, tagged));
     // Without its markup and the site's name: the whole of the row, or what the window's title begins with.
     const is = (r: TitleRow) => hashOf(r.text) === key || (hashOf(r.text).length > 12 && key.startsWith(`${hashOf(r.text)} `)); // prettier-ignore

@@ -121,7 +121,7 @@ export async function train(
       ...(await composed(own, linesOf(f).flat(), COMPOSED, 40 + f)),
     );
   }
-  if (!tagged) for (const p of pages) p.atoms = asPasted(p.atoms);
+  if (!tagged) for (const p of pages) if (!p.bare) p.atoms = asPasted(p.atoms);
   // What was put together by chance says nothing new of words.
   const read = pages.filter((p) => !/ composed/.test(p.id));
   const lexicon = lexiconOf(read, LINES);
@@ -154,7 +154,7 @@ const share = (a: number, b: number) => (b ? `${((100 * a) / b).toFixed(1)} %` :
 function judge(pages: readonly LabelledPage[], model: PageModel, tagged: boolean, show: boolean) {
   const t = { keptWords: 0, words: 0, inWords: 0, wrongWords: 0, wrong: 0, lost: 0 };
   for (const given of pages) {
-    const p = tagged ? given : { ...given, atoms: asPasted(given.atoms) };
+    const p = tagged || given.bare ? given : { ...given, atoms: asPasted(given.atoms) };
     const sure = sureness(p.atoms, p.title, model, tagged);
     const read = readAtoms(p.atoms, { title: p.title, model, tagged });
     const told = new Set(
@@ -193,7 +193,7 @@ for (const tagged of [true, false]) {
     const odd = pages.filter((p) => p.from === 'strangers');
     const groups = [odd.slice(0, 2), odd.slice(2, 4), odd.slice(4), pages.filter((p) => p.from === 'readability').filter((_, i) => i % 2 === 0)]; // prettier-ignore
     for (const out of groups) {
-      const { model } = await train(pages.filter((p) => !out.includes(p)), tagged); // prettier-ignore
+      const { model } = await train(pages.filter((p) => !out.includes(p) && !(tagged && p.bare)), tagged); // prettier-ignore
       if (show) console.log(out[0].id);
       const t = judge(out, model, tagged, show && out[0].from === 'strangers');
       const s = sums.get(out[0].from);
@@ -203,7 +203,7 @@ for (const tagged of [true, false]) {
     for (const [from, t] of sums)
       console.log(`${tagged ? 'tags' : 'text'} ${from}, unseen: words kept ${share(t.keptWords, t.words)}, words let in ${share(t.wrongWords, t.inWords)} of what is in; atoms lost ${t.lost}, let in ${t.wrong}`); // prettier-ignore
   } else {
-    const { model, gains } = await train(pages, tagged);
+    const { model, gains } = await train(tagged ? pages.filter((p) => !p.bare) : pages, tagged);
     const top = [...gains].sort((a, b) => b[1] - a[1]).slice(0, 25);
     const all = [...gains.values()].reduce((a, b) => a + b, 0);
     console.log(

@@ -2,6 +2,7 @@
 import PostalMime from 'postal-mime';
 import { SourceError, type RawDocument } from '../document.ts';
 import { wordsOf } from '../page/atom.ts';
+import { closedBy } from '../page/head.ts';
 import { DAY } from '../page/shapes.ts';
 import { htmlReader } from '../readers/html/reader.ts';
 import type { SourceOpener } from '../readers/reader.ts';
@@ -102,11 +103,13 @@ export const mailOpener: SourceOpener = {
     const passedOn = forwardedHead(mail.text ?? [...(raw.leftOut ?? []), ...raw.blocks].map((b) => b.text).join('\n')); // prettier-ignore
     const date = passedOn?.day ?? isoDate(mail.date);
     // A laid-out letter shows its own headline; the subject is often the sender's line above several things.
-    const shown = raw.title && raw.leftOut && (laidOut || saved || subject?.includes(raw.title));
+    const shown = raw.title && raw.leftOut;
     if (subject && !shown) raw.title = subject;
     // "By Ann Hale" over the words says more than the name that the letter was sent under.
     const sender = passedOn?.from ?? mail.from?.name;
-    if (!saved && sender && !raw.authors) raw.authors = [senderOf(sender, raw)];
+    const closed = sender ? undefined : closedBy((mail.text ?? '').split(/\r?\n/).filter((l) => l.trim()));
+    if (!saved && !raw.authors && (sender || closed))
+      raw.authors = [sender ? senderOf(sender, raw) : closed!];
     if (date && !raw.published) raw.published = date;
     const address = mail.headers.find((h) => h.key === 'snapshot-content-location')?.value;
     if (address) raw.address = address;

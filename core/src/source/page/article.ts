@@ -98,7 +98,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     why.set(i, reason);
   };
 
-  leaveOutByForm(atoms, sure, out);
+  leaveOutByForm(atoms, sure, asked.title, out);
   saidTwice(atoms, out);
   if (asked.author) aboutAuthor(atoms, asked.author, out);
   listsHeadings(atoms, out);
@@ -142,12 +142,10 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   const doubtful = thread?.opening ? new Set<number>() : leastSure(atoms, sure, taken);
   // A sentence set as the post's others are is one of them, however short.
   const asOthers = (i: number, body: readonly number[]) => /[.!?…]["'”’)]*$/.test(atoms[i].text) && body.some((k) => k !== i && sure[k] >= SURELY && atoms[k].look === atoms[i].look); // prettier-ignore
+  const noneOf = (i: number, body: readonly number[]) => why.has(i) || (!asOthers(i, body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT)); // prettier-ignore
   if (thread?.opening)
     for (const i of thread.opening.body)
-      if (
-        why.has(i) ||
-        (!asOthers(i, thread.opening.body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
-      )
+      if (noneOf(i, thread.opening.body))
         out(i, why.get(i) ?? 'it stands in a post and is none of its words');
       else if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
       else add(i);
@@ -166,7 +164,8 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     if (!own || !carriesOn(atoms, record)) continue;
     const under = record.day ? `Update, ${DAY.exec(record.day)?.[0] ?? record.day.slice(0, 10)}` : 'Update';
     for (const i of record.body)
-      if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
+      if (noneOf(i, record.body)) out(i, why.get(i) ?? 'it stands in a post and is none of its words');
+      else if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
       else add(i, { under });
   }
   for (const record of posts.flatMap((g) => g.records)) {
@@ -249,6 +248,7 @@ const sameName = (a: string | undefined, b: string) => a !== undefined && plainN
 function leaveOutByForm(
   atoms: readonly Atom[],
   sure: readonly number[],
+  title: string,
   out: (i: number, why: string) => void,
 ): void {
   const counts = new Map<string, number>();
@@ -288,7 +288,8 @@ function leaveOutByForm(
   boxOverText(atoms, sure, out);
   overAbstract(atoms, sure, out);
   namesOfQuotations(atoms, out);
-  greetings(atoms, out);
+  greetings(atoms, title, out);
+  advertised(atoms, sure, out);
   underApparatus(atoms, sure, out);
 }
 
@@ -435,15 +436,41 @@ const SIGNS_OFF =
 /** More paragraphs than these between a greeting and a name are the letter itself. */
 const LONGEST_GREETING = 5;
 /** The editor's words before the first item of a newsletter: from the greeting to the name under it, where headed items follow. */
-function greetings(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
+function greetings(atoms: readonly Atom[], title: string, out: (i: number, why: string) => void): void {
   const from = atoms.findIndex(
     (a) => a.type !== 'heading' && GREETS.test(a.text) && wordsOf(a.text).length <= 7,
   );
   if (from < 0) return;
   const heads = atoms.map((_, i) => i).filter((i) => /^H[1-4]$/.test(atoms[i].tag) && i > from && atoms[i + 1] && isProse(atoms[i + 1])); // prettier-ignore
-  const to = atoms.findIndex((a, i) => i > from && i <= from + LONGEST_GREETING && wordsOf(a.text).length <= 6 && SIGNS_OFF.test(a.text)); // prettier-ignore
-  if (to < 0 || heads.length < 2 || heads[0] < to) return;
+  const named = atoms.findIndex((a, i) => i > from && i <= from + LONGEST_GREETING && wordsOf(a.text).length <= 6 && SIGNS_OFF.test(a.text)); // prettier-ignore
+  const ruled = atoms.findIndex((a, i) => i > from && i <= from + LONGEST_GREETING && a.ruled);
+  const all = (part: readonly Atom[]) => part.filter(isProse).reduce((n, a) => n + wordsOf(a.text).length, 0);
+  // A rule parts it from what is told.
+  const apart = ruled > 0 && all(atoms.slice(ruled)) > all(atoms.slice(from, ruled)) * 2;
+  // Without markup the title may be the first row that is set as one.
+  const titled = atoms.findIndex((a, i) => i > from && !a.tag && hashOf(a.text) === hashOf(title) && isProse(atoms[i + 1] ?? a)); // prettier-ignore
+  const to = titled > 0 ? titled - 1 : apart ? ruled - 1 : heads.length < 2 || heads[0] < named ? -1 : named;
+  if (to < 0) return;
   for (let i = from; i <= to; i++) out(i, 'it greets the readers of a letter');
+}
+
+/** How a text without markup says that somebody pays for what comes next (common practice, no published source). */
+const PAID =
+  /^(?:advert(?:isement)?s?|ad|sponsored(?: (?:content|post|message))?|sponsor|our sponsors?|promoted|(?:a )?(?:message|word) from (?:our )?(?:sponsors?|partners?|friends)(?: at .{2,40})?|(?:partner|sponsor(?:ed)?) message|paid (?:post|content))[:.]?$/i;
+/** Rows right below it that no blank line parts from it, or the one piece behind the blank line, are what is paid for. */
+function advertised(
+  atoms: readonly Atom[],
+  sure: readonly number[],
+  out: (i: number, why: string) => void,
+): void {
+  const WHY = 'it is an advertisement';
+  atoms.forEach((a, i) => {
+    if (a.tag || !PAID.test(a.text)) return;
+    out(i, WHY);
+    let k = i + 1;
+    while (k < atoms.length && k <= i + 4 && !atoms[k].gap) out(k++, WHY);
+    if (k === i + 1 && k < atoms.length && sure[k] < SURELY) out(k, WHY);
+  });
 }
 
 /** A sentence that is set apart once more stands in the text already. */

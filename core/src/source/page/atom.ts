@@ -28,6 +28,8 @@ export interface Atom {
   spans?: readonly string[];
   /** It shares a small element with a picture. */
   pictured?: true;
+  /** A rule is drawn over it. */
+  ruled?: true;
   /** In text without tags: blank lines before it. */
   gap?: number;
 }

@@ -16,7 +16,7 @@ export interface Head {
 const NAME =
   "\\p{Lu}(?:\\.|[\\p{L}'’-]*)(?:\\s(?:de|van|von|der|den|la|le|del|di|da|bin|al|\\p{Lu}\\.|\\p{Lu}[\\p{L}'’-]*)){1,3}";
 const BY = new RegExp(
-  `(?:^|[\\s·|•—–-])(?:(?:[Ww]ords|[Rr]eport(?:ing|ed)?|[Ss]tory|[Tt]ext|[Ww]ritten|[Pp]osted|[Pp]ublished)\\s)?(?:[Bb]y|BY):?\\s+(${NAME}(?:\\s*(?:,|,?\\sand|&|;)\\s*${NAME}){0,5})`,
+  `(?:^|[\\s·|•—–-])(?:(?:[Ww]ords|[Rr]eport(?:ing|ed)?|[Ss]tory|[Tt]ext|[Ww]ritten|[Pp]osted|[Pp]ublished|[Ss]ent in|[Ss]ubmitted|[Tt]old)\\s)?(?:[Bb]y|BY):?\\s+(${NAME}(?:\\s*(?:,|,?\\sand|&|;)\\s*${NAME}){0,5})`,
   'u',
 );
 /** "Words Petra Lund / Photographs Anders Moe". */
@@ -39,15 +39,19 @@ const FIRST_PAGES = '1991';
 /** Atoms around the title that are looked at. */
 const NEAR = 9;
 
+/** "Printable version - Re: The lodger": an answer's subject is that of what it answers (RFC 5322, 3.6.5). */
+const REPLY = /((?:^|[-–—|•»·:]\s))(?:re|fwd?):\s(?=\S)/gi;
+
 /** The title as it stands on the page among the parts of the window's title ("Site :: View topic - The piece"). */
 export function titleAmong(atoms: readonly Atom[], windowTitle: string): string | undefined {
-  const parts = windowTitle.split(/\s+(?:[-–—|•»·:]|::)\s+|\s*\|\s*/).filter(Boolean);
+  const window = windowTitle.replace(REPLY, '$1');
+  const parts = window.split(/\s+(?:[-–—|•»·:]|::)\s+|\s*\|\s*/).filter(Boolean);
   const runs: string[] = [];
   for (let i = 0; i < parts.length; i++)
     for (let k = parts.length; k > i; k--) {
-      const from = windowTitle.indexOf(parts[i]);
-      const to = windowTitle.indexOf(parts[k - 1], from) + parts[k - 1].length;
-      if (to > from) runs.push(windowTitle.slice(from, to));
+      const from = window.indexOf(parts[i]);
+      const to = window.indexOf(parts[k - 1], from) + parts[k - 1].length;
+      if (to > from) runs.push(window.slice(from, to));
     }
   const said = new Map<string, number>();
   for (const a of atoms) {
@@ -63,7 +67,14 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
 }
 
 /** The part of a letter's subject that stands in it as its title ("The Lamp #41: Who moved the milestones?"). */
-export const titleInSubject = (atoms: readonly Atom[], subject: string | undefined): string | undefined => (subject ? titleAmong(atoms, subject.replace(/:\s+|\s\/\s/g, ' | ')) : undefined); // prettier-ignore
+export const titleInSubject = (atoms: readonly Atom[], subject: string | undefined): string | undefined => {
+  const row = subject ? titleAmong(atoms, subject.replace(/:\s+|\s\/\s/g, ' | ')) : undefined;
+  return row && atoms.some((a, i) => hashOf(a.text) === hashOf(row) && startsText(atoms, i))
+    ? row
+    : undefined;
+};
+/** Prose stands right below it. */
+const startsText = (atoms: readonly Atom[], i: number) => atoms.slice(i + 1, i + 5).some((a) => isProse(a) && wordsOf(a.text).length >= 20); // prettier-ignore
 
 /** Reads the rows near the title; a day at "published" goes before one at "updated", a bare one stands for published. */
 export function headOf(
@@ -75,7 +86,7 @@ export function headOf(
   const own = hashOf(title);
   const named = atoms.flatMap((a, i) => (hashOf(a.text) === own ? [i] : []));
   // In a list of contents it stands too.
-  const whole = named.find((i) => atoms.slice(i + 1, i + 5).some((a) => isProse(a) && wordsOf(a.text).length >= 20)) ?? named[0] ?? -1; // prettier-ignore
+  const whole = named.find((i) => startsText(atoms, i)) ?? named[0] ?? -1;
   // A letter of several things names the first of them behind its own name.
   const at =
     whole >= 0 ? whole : atoms.findIndex((a) => wordsOf(a.text).length >= 3 && own.endsWith(hashOf(a.text)));
@@ -153,6 +164,9 @@ function signedBy(below: readonly Atom[]): string[] {
 /** "by Ann, 61, from the coast": one name set apart behind "by". */
 function nameSetApart(a: Atom): string | undefined {
   if (isSentence(a.text)) return undefined;
+  // How old somebody is follows a name alone.
+  const aged = /(?:^|\s)by\s(\p{Lu}[\p{L}'’-]+),\s\d{2}\b/u.exec(a.text)?.[1];
+  if (aged) return aged;
   for (const row of [a.text, ...(a.spans ?? [])]) {
     const name = /^by\s(\p{Lu}[\p{L}'’-]+)(?:,|$)/iu.exec(row)?.[1];
     if (name && /^\p{Lu}/u.test(name) && a.spans?.includes(name)) return name;
@@ -165,6 +179,16 @@ function signedBelow(atoms: readonly Atom[]): string | undefined {
   const initials = /^(?:\p{Lu}\.\s?){1,3}\p{Lu}[\p{L}'’-]+(?:\s\p{Lu}[\p{L}'’-]+)?$/u;
   const at = atoms.findIndex((a, i) => i > 0 && isProse(atoms[i - 1]) && initials.test(a.text));
   return at > 0 && atoms.slice(at + 1).filter((a) => isProse(a)).length <= atoms.slice(0, at).filter((a) => isProse(a)).length ? atoms[at].text : undefined; // prettier-ignore
+}
+
+/** How letters close, before the name of whoever wrote them (common practice, no published source). */
+const CLOSES =
+  /^(?:(?:with )?(?:very )?(?:best|kind(?:est)?|warm(?:est)?|all good) (?:wishes|regards)|yours(?: (?:sincerely|faithfully|truly|ever))?|sincerely(?: yours)?|regards|cheers|warmly|(?:with )?love|until (?:next|then)\b[^.!?]{0,20}),?$/i;
+const SIGNED_AS = new RegExp(`^(${NAME})(?:,\\s\\p{L}.{1,40})?$`, 'u');
+/** Who closes a letter with their name. */
+export function closedBy(rows: readonly string[]): string | undefined {
+  const at = rows.findIndex((r) => CLOSES.test(r.trim()));
+  return at < 0 ? undefined : SIGNED_AS.exec(rows[at + 1]?.trim() ?? '')?.[1];
 }
 
 /** Word by word: a pattern around the sign would go through a long word again from each letter. */

@@ -66,6 +66,8 @@ export function atomsOfHtml(root: Element | null): Atom[] {
   let ids = 0;
   /** Words that have been read and belong to no atom yet, line by line. */
   let loose: Line[] = [emptyLine()];
+  /** A rule was drawn since the last atom. */
+  let ruled = false;
   const say = (words: string) => {
     loose.at(-1)!.text += words;
   };
@@ -104,8 +106,10 @@ export function atomsOfHtml(root: Element | null): Atom[] {
         ...(part.time ? { time: part.time } : {}),
         ...(place.pictured ? { pictured: true as const } : {}),
         ...(part.spans.length ? { spans: part.spans } : {}),
+        ...(ruled ? { ruled: true as const } : {}),
         ...extra,
       });
+      ruled = false;
     }
   };
 
@@ -213,6 +217,11 @@ export function atomsOfHtml(root: Element | null): Atom[] {
       const child = node as Element;
       if (hidden(child)) continue;
       const childTag = tagOf(child);
+      if (childTag === 'HR') {
+        done();
+        ruled = true;
+        continue;
+      }
       if (whole && childTag === 'P') {
         say(' ');
         inline(child, depth + 1, false, false);

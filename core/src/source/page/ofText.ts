@@ -24,13 +24,15 @@ export function atomsOfText(text: string, typed = false): Atom[] {
   let gap = 0;
   let open: string[] = [];
   let signed = 0;
+  let ruled = false;
   const plain = (line: string) => line.replace(/\d+/g, '').trim();
   const often = new Map<string, number>();
   for (const line of lines) often.set(plain(line), (often.get(plain(line)) ?? 0) + 1);
   /** What stands under other posts too, or says who comes next, is no part of a signature. */
   const ended = (line: string) => often.get(plain(line))! > 1 || isStamp(line) || tellsAge(line);
   const flush = () => {
-    if (open.length) out.push({ ...atomOf(open.join(' '), gap), ...(signed > 0 ? { look: SIGNED } : {}) });
+    if (open.length) out.push({ ...atomOf(open.join(' '), gap), ...(signed > 0 ? { look: SIGNED } : {}), ...(ruled ? { ruled: true as const } : {}) }); // prettier-ignore
+    if (open.length) ruled = false;
     if (open.length) gap = 0;
     open = [];
   };
@@ -39,6 +41,7 @@ export function atomsOfText(text: string, typed = false): Atom[] {
     if (!line.trim() || RULE.test(line) || DRAWN.test(line)) {
       flush();
       gap++;
+      ruled ||= DRAWN.test(line);
       // What stands under a rule, up to a blank line, is a signature.
       signed = RULE.test(line) ? SIGNATURE_LINES + 1 : 0;
       return;

@@ -20,6 +20,9 @@ const SEVERAL = 2;
 /** Words that must be left of it. */
 const FEWEST_WORDS = 40;
 
+/** Where words of a letter lead, in brackets behind them, as programs write it that send a page as text. */
+const withoutLinks = (text: string) => text.replace(/\s?[[(<]\s?https?:\/\/[^\s\])>]+\s?[\])>]/g, '');
+
 /** Reads a pasted page; null where the text is just a text. `subject`: what the letter that it came in says it is about. */
 export async function readPaste(text: string, subject?: string): Promise<RawDocument | null> {
   const atoms = atomsOfText(text);
@@ -27,12 +30,14 @@ export async function readPaste(text: string, subject?: string): Promise<RawDocu
   const groups = recordGroups(atoms);
   const people = groups.flatMap((g) => (g.kind === 'posts' ? g.records.flatMap((r) => r.author ?? []) : []));
   const thread = new Set(people).size >= SEVERAL;
-  if (atoms.length < FEWEST_ROWS && !thread) return null;
+  const fewest = subject === undefined ? FEWEST_ROWS : FEWEST_ROWS / 2;
+  if (atoms.length < fewest && !thread) return null;
   const model = await pasteModel();
   const first = sureness(atoms, '', model, false);
   const surely = atoms.filter((a, i) => first[i] < SURELY_NOT && !(a.type === 'item' && a.step) && wordsOf(a.text).length < 30).length; // prettier-ignore
   const plainly = first.filter((s) => s < PLAINLY_NOT).length;
-  const few = plainly >= FEW && plainly >= atoms.length * 0.15;
+  // A letter may have only its sender's lines about it.
+  const few = plainly >= (subject === undefined ? FEW : 1) && plainly >= atoms.length * 0.15;
   if (!thread && !few && (surely < FURNISHED || surely < atoms.length * 0.1)) return null;
   const title = subjectIn(atoms) ?? titleInSubject(atoms, subject) ?? (await titleIn(atoms, first));
   const head = title ? headOf(atoms, title, model.lexicon) : {};
@@ -52,7 +57,7 @@ export async function readPaste(text: string, subject?: string): Promise<RawDocu
     ...(read.thread && read.teller ? { authors: [read.teller] } : {}),
     ...(read.thread ? { kind: { is: 'forum' as const, why: 'it is a thread of a board' } } : {}),
     ...(read.thread && read.day ? { published: read.day } : {}),
-    blocks: read.blocks,
+    blocks: read.blocks.map((b) => ({ ...b, text: withoutLinks(b.text) })),
     leftOut: read.leftOut,
   };
 }

@@ -43,6 +43,7 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
   const mails = mailPosts(atoms);
   if (mails) keep(mails);
   const labels = stampLabels(atoms);
+  const ofMembers = new Set(atoms.filter((_, i) => saysSince(atoms, i)));
   // First short comments that end on their stamp, then posts set alike, then those set nearly alike.
   for (const own of alike(atoms, (a) => (endsOnStamp(a.text) ? a.look : undefined)))
     keep({
@@ -59,7 +60,7 @@ export function recordGroups(atoms: readonly Atom[]): RecordGroup[] {
     (a: Atom) => `${a.look.split('>')[0]}>${a.above.slice(0, 2).join('>')}`,
   ])
     for (const stamps of alike(atoms, (a) =>
-      stampLike(a) && (a.tag || !CHANGED.test(a.text))
+      stampLike(a) && !ofMembers.has(a) && (a.tag || !CHANGED.test(a.text))
         ? `${key(a)}|${stampShape(a)}|${labels.get(a) ?? ''}|${a.tag ? '' : isSigned(a.text)}`
         : undefined,
     )) {
@@ -291,8 +292,10 @@ function saidAtOnce(text: string): string | undefined {
 
 /** How a row begins that says who posted something, and when. */
 const POSTED = /^(?:posted|asked|answered|started|submitted|written|by)\b/i;
+/** "Author:; Pilchard [ Sun Sep 02, 2012 9:41 pm ]": two fields of a table, as versions for printing have them. */
+const SIGNED_FIELD = /^(?:author|from|posted by|by):?;\s[^;]{2,80}$/i;
 const stampLike = (a: Atom) =>
-  a.type !== 'row' &&
+  (a.type === 'row' ? SIGNED_FIELD.test(a.text) && CLOCK.test(a.text) : true) &&
   (isStamp(a.text) ||
     (a.text.length <= 70 && !!a.spans?.length && isStamp(unnamed(a))) ||
     (!a.tag && POSTED.test(a.text) && DAY.test(a.text) && wordsOf(a.text).length <= 10) ||
@@ -319,6 +322,11 @@ function stampLabels(atoms: readonly Atom[]): Map<Atom, string> {
   return new Map(found.filter((f) => f.label && counts.get(f.label)! >= (f.colon ? 2 : 3)).map((f) => [f.a, f.label!])); // prettier-ignore
 }
 
+/** Since when somebody is a member, or was last seen, in one row with its label or below it. */
+const SINCE =
+  /^(?:joined|join(?:ed)? date|registered|member since|last (?:seen|active|visit(?:ed)?|activity)|born|birthday)\b:?/i;
+const saysSince = (atoms: readonly Atom[], i: number) => SINCE.test(atoms[i].text) || (!atoms[i].tag && i > 0 && SINCE.test(atoms[i - 1].text) && wordsOf(atoms[i - 1].text).length <= 2); // prettier-ignore
+
 /** When a page was changed is said of the page. */
 const CHANGED = /^(?:last\s)?(?:updated?|modified|edited|changed|revised|reviewed)\b/i;
 /** Without markup, the stamps of posts are told from the page's own by the name in them. */
@@ -337,7 +345,7 @@ function groupOf(
     [i - 1, i, i + 1].map((k) => `${atoms[k]?.text} ${atoms[k]?.time ?? ''}`).join('|');
   if (new Set(stamps.map(around)).size < stamps.length * 0.5) return null;
   // Two days in a text without markup are two days.
-  if (!atoms[stamps[0]].tag && stamps.length < 3 && !stamps.every((i) => isClocked(atoms[i]))) return null; // prettier-ignore
+  if (!atoms[stamps[0]].tag && stamps.length < 3 && !stamps.every((i) => isClocked(atoms[i]) && (CLOCK.test(atoms[i].text) || AGO.test(atoms[i].text)))) return null; // prettier-ignore
   if (!atoms[stamps[0]].tag && new Set(stamps.map((i) => stampShape(atoms[i]))).size > 1) return null;
   const among = new Map<number, number>();
   for (const i of stamps) for (const id of atoms[i].inside) among.set(id, (among.get(id) ?? 0) + 1);
@@ -443,6 +451,9 @@ function withNested(
   return out;
 }
 
+/** Rows that say who wrote a post, above its stamp, at most; a page without markup has each count in rows of its own. */
+const SHORT_CARD = 8;
+const LONGEST_CARD = 14;
 /** Heads and texts side by side in one element (or a text without any): each reaches to the next head. */
 function flat(
   atoms: readonly Atom[],
@@ -455,24 +466,40 @@ function flat(
   // Who wrote it, with rank and counts, may stand before the stamp: short rows, the first of them a name.
   const often = howOften(atoms);
   const heads = new Set(stamps);
-  const cardOf = (stamp: number) => {
-    let first = stamp;
-    for (let j = stamp - 1; j >= 0 && j >= stamp - 8 && within(j, stamp); j--) {
+  const bare = !atoms[stamps[0]].tag;
+  /** Rows right above a stamp that may be a name. */
+  const namesOver = (stamp: number) => {
+    const found: number[] = [];
+    for (
+      let j = stamp - 1;
+      j >= 0 && j >= stamp - (bare ? LONGEST_CARD : SHORT_CARD) && within(j, stamp);
+      j--
+    ) {
       const { text } = atoms[j];
       if (
         heads.has(j) ||
+        SIGNED.test(atoms[j].look) ||
         wordsOf(text).length > 8 ||
         (/[.!?…]["'”’]?$/.test(text) && wordsOf(text).length > 3)
       )
         break;
       // An action under the post before ("Back to top") ends the card.
-      if (often(j) >= Math.max(3, stamps.length * 0.6)) {
-        if (first < stamp) break;
-      } else if (nameLike(text) !== undefined) first = j;
+      if (often(j) >= Math.max(3, stamps.length * (bare ? 0.95 : 0.6))) {
+        if (found.length) break;
+      } else if (nameLike(text) !== undefined && !(bare && isLabel(j, stamp))) found.push(j);
     }
-    return first;
+    return found;
   };
-  const cards = stamps.map(cardOf);
+  // Without markup, what has a number or a day below it is a label ("Messages", "14").
+  const isLabel = (j: number, stamp: number) => j + 1 < stamp && (/^[\d.,]+k?$/i.test(atoms[j + 1].text) || DAY.test(atoms[j + 1].text) || SINCE.test(atoms[j].text)); // prettier-ignore
+  const over = stamps.map(namesOver);
+  const times = new Map<string, number>();
+  for (const own of over) for (const name of new Set(own.map((j) => nameLike(atoms[j].text)!))) times.set(name, (times.get(name) ?? 0) + 1); // prettier-ignore
+  // The first row; without markup the one of them that most cards have: pages' own rows may stand above.
+  const cards = over.map((own, k) => {
+    const [best] = bare ? own.toSorted((a, b) => times.get(nameLike(atoms[b].text)!)! - times.get(nameLike(atoms[a].text)!)! || a - b) : own.toReversed(); // prettier-ignore
+    return best ?? stamps[k];
+  });
   const carded = cards.filter((c, k) => c < stamps[k] && nameLike(atoms[c].text) !== undefined).length;
   const signed = stamps.filter((i) => candidates(atoms, [i], i).length > 0).length;
   const starts = carded >= stamps.length * 0.7 && signed < stamps.length * 0.5 ? cards : [...stamps];
@@ -547,14 +574,18 @@ function closing(atoms: readonly Atom[], start: number): number {
   return atoms.length;
 }
 
+/** "Ann, Bo and 12 others", "moss likes this". */
+const REACTION =
+  /\band (?:\d+|one|two|three) others?\b|\b(?:likes?|liked|loves?|reacted to|upvoted) (?:this|it)\b/i;
 /** A name as people have on pages: one to four words, no sentence, no number alone. */
 function nameLike(text: string): string | undefined {
-  const clean = text.replace(/^#\d+\s+/, '').replace(/\s\d[\d.,]*k?\s\p{L}+$/u, '').replace(/\s(?:\((?:OP|author|mod)\)|OP)$/i, '').replace(/^(?:(?:posted |submitted |written |asked |answered )?by|from:?)\s+/i, '').replace(/\s*(?:\([^)]*\)|says:?|wrote:?|:)\s*$/i, '').trim(); // prettier-ignore
+  const clean = text.replace(/^#\d+\s+/, '').replace(/\s\d[\d.,]*k?\s\p{L}+$/u, '').replace(/\s(?:\((?:OP|author|mod)\)|OP|online|offline)$/i, '').replace(/^(?:(?:posted |submitted |written |asked |answered )?by|from:?)\s+/i, '').replace(/\s*(?:\([^)]*\)|says:?|wrote:?|:)\s*$/i, '').trim(); // prettier-ignore
   if (
     !clean ||
     clean.length > 32 ||
     clean.split(' ').length > 5 ||
     /\p{L}:|[;|·•∙›»>]/u.test(clean) ||
+    REACTION.test(clean) ||
     NO_NAME.test(clean)
   )
     return undefined;
@@ -568,7 +599,7 @@ function nameLike(text: string): string | undefined {
 export function nameIn(text: string): string | undefined {
   const bare = withoutAge(withoutTimes(text));
   const by = /(?:\b[Bb]y|\b[Ff]rom)\s+([^\s,|·•]+(?:\s\p{Lu}[^\s,|·•]*){0,2})/u.exec(bare)?.[1] ?? /^(.{2,32}?)\s+(?:says|wrote|said|posted|replied|commented)\b/iu.exec(text)?.[1]; // prettier-ignore
-  const rest = bare.replace(/\(\s*\)|\bNo\.?\s?#?\d+/gi, ' ').replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim().replace(/\s(?:on|at|in)$/i, ''); // prettier-ignore
+  const rest = bare.replace(/^(?:author|from|posted by):?;\s/i, '').replace(/[([]\s*[)\]]|\bNo\.?\s?#?\d+/gi, ' ').replace(/[,|·•–—-]+/g, ' ').replace(/\s+/g, ' ').trim().replace(/\s(?:on|at|in)$/i, ''); // prettier-ignore
   return nameLike(by ?? '') ?? nameLike(rest);
 }
 
@@ -647,7 +678,7 @@ function judged(
   // Where the words stand behind the stamps, what comes before one is about the teller.
   const prose = (list: readonly number[]) => list.filter((i) => isProse(atoms[i])).reduce((w, i) => w + wordsOf(atoms[i].text).length, 0); // prettier-ignore
   const behind = lists.reduce((w, list, k) => w + prose(list.filter((i) => i > stamps[k])), 0);
-  const from = behind >= lists.reduce((w, list) => w + prose(list), 0) * 0.7 ? (k: number) => stamps[k] : () => -1; // prettier-ignore
+  const from = behind > 0 && behind >= lists.reduce((w, list) => w + prose(list), 0) * 0.7 ? (k: number) => stamps[k] : () => -1; // prettier-ignore
 
   const records = lists.map((list, k): PageRecord => {
     const author = authors[k];
@@ -714,6 +745,9 @@ function bodyOf(
     // Fields side by side that say when.
     if (a.type === 'row' && POSTED.test(a.text) && CLOCK.test(a.text)) return false;
     if (a.linked > a.text.length * 0.9 || /^(?:BUTTON|LABEL)$/.test(a.tag)) return false;
+    if (REACTION.test(a.text) && !isSaid(a)) return false;
+    // In one piece with who wrote it.
+    if (/\bwrote:\s*>/.test(a.text)) return false;
     if (QUOTED.test(a.text) && a.text.length < 80) {
       quoting = true;
       return false;

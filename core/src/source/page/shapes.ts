@@ -4,7 +4,7 @@ const MONTH = '(?:Jan(?:uary)?|Feb(?:ruary)?|Mar(?:ch)?|Apr(?:il)?|May|June?|Jul
 const DAY_OF_MONTH = '\\d{1,2}(?:st|nd|rd|th)?';
 /** A day with its year, or a day and month; also as C's asctime writes it ("Jun  4 10:22:31 UTC 2007"). */
 export const DAY = new RegExp(
-  `\\b(?:${MONTH}\\s{1,2}\\d{1,2}\\s\\d{2}:\\d{2}:\\d{2}\\s(?:[A-Z]{3,4}\\s)?\\d{4}|${DAY_OF_MONTH}\\s(?:of\\s)?${MONTH}\\.?(?:,?\\s\\d{4})?|${MONTH}\\.?\\s${DAY_OF_MONTH}(?:,?\\s\\d{4})?|${MONTH}\\.?,?\\s(?:\\d{4}|['’]\\d{2})|\\d{4}-\\d{2}-\\d{2}|\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4})(?:\\b|(?=T\\d{2}))`,
+  `\\b(?:${MONTH}\\s{1,2}\\d{1,2}\\s\\d{2}:\\d{2}:\\d{2}\\s(?:[A-Z]{3,4}\\s)?\\d{4}|${DAY_OF_MONTH}\\s(?:of\\s)?${MONTH}\\.?(?:,?\\s\\d{4})?|${MONTH}\\.?\\s${DAY_OF_MONTH}(?:,?\\s\\d{4})?|${MONTH}\\.?,?\\s(?:\\d{4}|['’]\\d{2})|\\d{4}-\\d{2}-\\d{2}|\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4}|\\d{1,2}-\\d{1,2}-\\d{4})(?:\\b|(?=T\\d{2}))`,
   'i',
 );
 export const CLOCK =
@@ -25,9 +25,12 @@ const AGE_BEFORE = new RegExp(
 );
 /** Before what can be done with a post ("3d Like Reply 41"). */
 const AGE_OVER_ACTIONS = new RegExp(`^\\d{1,3}\\s?(?:${UNIT})\\s(?=(?:like|reply|react|share)\\b)`, 'i');
+/** "Working time: 2 hrs" says how long, not how long ago. */
+const LABELLED_SPAN = new RegExp(`^[\\p{L} ]{2,30}:\\s\\d{1,3}\\s?(?:${UNIT})\\.?$`, 'iu');
 const AGES = [AGE_BETWEEN, AGE_AT_END, AGE_BEFORE, AGE_OVER_ACTIONS];
 /** "20h", "3 hrs" alone, at either end of a row, or set apart in it: how long ago, without saying "ago". */
-export const tellsAge = (text: string) => text.length <= 60 && AGES.some((age) => age.test(text));
+export const tellsAge = (text: string) =>
+  text.length <= 60 && !LABELLED_SPAN.test(text) && AGES.some((age) => age.test(text));
 export const withoutAge = (text: string) => AGES.reduce((rest, age) => rest.replace(age, ' '), text).trim();
 export const ADDRESS =
   /https?:\/\/|\b(?:ftp|mailto|news|tel|urn|doi):(?=[\p{L}\d])|\bwww\.|\b[\w.+-]{1,64}@[\w-]{1,64}\.\w+|(?:^|\s)[@#]\p{L}[\w-]{2,}|\b[\w-]{1,63}\.(?:com|org|net|example|io|co\.uk|info)\b|\b[a-z\d-]{2,63}\.[a-z]{2,6}\/[\w-]+/iu;

@@ -10,7 +10,7 @@ import { hashOf } from '../../page/features.ts';
 import { pageModel } from '../../page/models.ts';
 import { PREFIX, titleIn } from '../../page/title.ts';
 import { headOf, titleAmong, titleInSubject } from '../../page/head.ts';
-import type { Atom } from '../../page/atom.ts';
+import { wordsOf, type Atom } from '../../page/atom.ts';
 import { atomsOfHtml } from '../../page/ofHtml.ts';
 import { collect } from './blocks.ts';
 import { boxesOf, withBoxes } from './box.ts';
@@ -166,7 +166,10 @@ function titleOf(document: Document, atoms: readonly Atom[], said: string | unde
 /** A title that stands nowhere on the page is its site's or its sender's: a row above the text that is about the same is the text's. */
 async function shownTitle(atoms: readonly Atom[], title: string | undefined): Promise<string | undefined> {
   const key = hashOf(title ?? '');
-  if (atoms.length > MOST_JUDGED || atoms.some((a) => a.tag === 'H1' || (key.length > 3 && hashOf(a.text).includes(key)))) return title; // prettier-ignore
+  // A title of few words stands in sentences too.
+  const few = wordsOf(title ?? '').length < 3;
+  const shows = (said: string) => key.length > 3 && (few ? said === key : said.includes(key));
+  if (atoms.length > MOST_JUDGED || atoms.some((a) => a.tag === 'H1' || shows(hashOf(a.text)))) return title; // prettier-ignore
   return (await titleIn(atoms, sureness(atoms, '', await pageModel(), true))) ?? title;
 }
 

@@ -1,0 +1,11 @@
+import { readFileSync } from 'node:fs';
+import { atomsOfText } from './src/source/page/ofText.ts';
+import { recordGroups } from './src/source/page/records.ts';
+import { sureness } from './src/source/page/classify.ts';
+import { pasteModel, titleModel } from './src/source/page/models.ts';
+import { titleRows, titleChances } from './src/source/page/title.ts';
+const atoms = atomsOfText(readFileSync(process.argv[2],'utf8'));
+const s=sureness(atoms,'',await pasteModel(),false);
+atoms.forEach((a,i)=>console.log(i,s[i].toFixed(2),a.type,a.gap,JSON.stringify(a.text.slice(0,100))));
+for(const g of recordGroups(atoms)) for (const r of g.records) console.log(g.kind, JSON.stringify(r));
+const rows=titleRows(atoms,s); const c=titleChances(rows, await titleModel()); rows.map((r,i)=>[c[i],r.text] as const).sort((a,b)=>b[0]-a[0]).slice(0,4).forEach(x=>console.log(x));
