@@ -67,14 +67,18 @@ export function titleAmong(atoms: readonly Atom[], windowTitle: string): string 
 }
 
 /** The part of a letter's subject that stands in it as its title ("The Lamp #41: Who moved the milestones?"). */
-export const titleInSubject = (atoms: readonly Atom[], subject: string | undefined): string | undefined => {
+export const titleInSubject = (
+  atoms: readonly Atom[],
+  subject: string | undefined,
+  sure?: readonly number[],
+): string | undefined => {
   const row = subject ? titleAmong(atoms, subject.replace(/:\s+|\s\/\s/g, ' | ')) : undefined;
-  return row && atoms.some((a, i) => hashOf(a.text) === hashOf(row) && startsText(atoms, i))
+  return row && atoms.some((a, i) => hashOf(a.text) === hashOf(row) && startsText(atoms, i, sure))
     ? row
     : undefined;
 };
 /** Prose stands right below it. */
-const startsText = (atoms: readonly Atom[], i: number) => atoms.slice(i + 1, i + 5).some((a) => isProse(a) && wordsOf(a.text).length >= 20); // prettier-ignore
+const startsText = (atoms: readonly Atom[], i: number, sure?: readonly number[]) => atoms.slice(i + 1, i + 5).some((a, k) => isProse(a) && wordsOf(a.text).length >= 20 && (sure?.[i + 1 + k] ?? 1) >= 0.5); // prettier-ignore
 
 /** Reads the rows near the title; a day at "published" goes before one at "updated", a bare one stands for published. */
 export function headOf(
@@ -206,7 +210,7 @@ function bareName(
   const small = new Set(
     atoms.flatMap((a) => withoutAddresses(a.text).match(/(?<![\p{L}'’])\p{Ll}[\p{L}'’-]+/gu) ?? []),
   );
-  const isName = (text: string) => whole.test(text) && withoutTimes(text) === text && !text.split(/[\s-]/).some((w) => (small.has(w.toLowerCase()) && w.length > 3) || w.toLowerCase() in lexicon); // prettier-ignore
+  const isName = (text: string) => whole.test(text) && !/^(?:dear|hello|hi|hey)\s/i.test(text) && withoutTimes(text) === text && !text.split(/[\s-]/).some((w) => (small.has(w.toLowerCase()) && w.length > 3) || w.toLowerCase() in lexicon); // prettier-ignore
   for (const [i, a] of rows.entries()) {
     if (/^H[1-6]$/.test(a.tag)) continue;
     const parts = a.text.split(/\s*[·|•–—]\s*|,\s(?=\p{Ll})/u);

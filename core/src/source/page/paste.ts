@@ -37,9 +37,9 @@ export async function readPaste(text: string, subject?: string): Promise<RawDocu
   const surely = atoms.filter((a, i) => first[i] < SURELY_NOT && !(a.type === 'item' && a.step) && wordsOf(a.text).length < 30).length; // prettier-ignore
   const plainly = first.filter((s) => s < PLAINLY_NOT).length;
   // A letter may have only its sender's lines about it.
-  const few = plainly >= (subject === undefined ? FEW : 1) && plainly >= atoms.length * 0.15;
+  const few = subject === undefined ? plainly >= FEW && plainly >= atoms.length * 0.15 : surely > 0;
   if (!thread && !few && (surely < FURNISHED || surely < atoms.length * 0.1)) return null;
-  const title = subjectIn(atoms) ?? titleInSubject(atoms, subject) ?? (await titleIn(atoms, first));
+  const title = subjectIn(atoms) ?? titleInSubject(atoms, subject, first) ?? (await titleIn(atoms, first));
   const head = title ? headOf(atoms, title, model.lexicon) : {};
   const [author] = head.authors ?? [];
   const read = readAtoms(atoms, {

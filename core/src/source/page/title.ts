@@ -5,7 +5,7 @@ import { CLOSED } from '../../language/closed.ts';
 import { hashOf, isProse } from './features.ts';
 import { titleModel } from './models.ts';
 import { mailHeads } from './records.ts';
-import { DAY, isStamp } from './shapes.ts';
+import { ADDRESS, DAY, isStamp } from './shapes.ts';
 import { chance, oddsOf, type Forest } from './trees.ts';
 
 /** Before a subject in an archive or a thread: "Re:", the name of a list in brackets. */
@@ -66,7 +66,7 @@ export function titleRows(atoms: readonly Atom[], sure: readonly number[]): Titl
       .map((text) => text.replace(PREFIX, '').replace(/\[edit\]$/, '').trim())
       .filter((text) => text.length <= 160 && /^["“‘'(]?[\p{Lu}\p{N}]/u.test(text) && !/[:,;]$/.test(text) && /\p{L}{2}/u.test(text))
       // Paths, labels with a value, numbered contents, stamps.
-      .filter((text) => !/[›»|]|->|\s[>/]\s|^\p{L}+(?: \p{L}+)?:\s\P{L}|^\d+(?:\.\d+)*\s\D/u.test(text) && !BYLINE.test(text) && !isStamp(text))
+      .filter((text) => !/[›»|]|->|\s[>/]\s|^\p{L}+(?: \p{L}+)?:\s\P{L}|^\d+(?:\.\d+)*\s\D/u.test(text) && !BYLINE.test(text) && !isStamp(text) && !ADDRESS.test(text))
       // A field among fields.
       .filter((text) => !(LABEL.test(text) && [at - 1, at + 1].some((i) => LABEL.test(atoms[i]?.text ?? ''))))
       .map((text) => ({ text, at }));
