@@ -142,10 +142,12 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   const doubtful = thread?.opening ? new Set<number>() : leastSure(atoms, sure, taken);
   // A sentence set as the post's others are is one of them, however short.
   const asOthers = (i: number, body: readonly number[]) => /[.!?…]["'”’)]*$/.test(atoms[i].text) && body.some((k) => k !== i && sure[k] >= SURELY && atoms[k].look === atoms[i].look); // prettier-ignore
-  const noneOf = (i: number, body: readonly number[]) => why.has(i) || (!asOthers(i, body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT)); // prettier-ignore
   if (thread?.opening)
     for (const i of thread.opening.body)
-      if (noneOf(i, thread.opening.body))
+      if (
+        why.has(i) ||
+        (!asOthers(i, thread.opening.body) && sure[i] < (isProse(atoms[i]) ? NONE_OF_A_POST : SURELY_NOT))
+      )
         out(i, why.get(i) ?? 'it stands in a post and is none of its words');
       else if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
       else add(i);
@@ -164,7 +166,9 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     if (!own || !carriesOn(atoms, record)) continue;
     const under = record.day ? `Update, ${DAY.exec(record.day)?.[0] ?? record.day.slice(0, 10)}` : 'Update';
     for (const i of record.body)
-      if (noneOf(i, record.body)) out(i, why.get(i) ?? 'it stands in a post and is none of its words');
+      // Among replies all looks like none of the article: there only what is no sentence goes.
+      if (why.has(i) || (sure[i] < SURELY_NOT && !/[.!?…]['"”’)]*$/.test(atoms[i].text)))
+        out(i, why.get(i) ?? 'it stands in a post and is none of its words');
       else if (onlyThanks(atoms[i], sure[i])) out(i, THANKS_WHY);
       else add(i, { under });
   }
@@ -289,7 +293,7 @@ function leaveOutByForm(
   overAbstract(atoms, sure, out);
   namesOfQuotations(atoms, out);
   greetings(atoms, title, out);
-  advertised(atoms, sure, out);
+  advertised(atoms, out);
   underApparatus(atoms, sure, out);
 }
 
@@ -457,19 +461,14 @@ function greetings(atoms: readonly Atom[], title: string, out: (i: number, why: 
 /** How a text without markup says that somebody pays for what comes next (common practice, no published source). */
 const PAID =
   /^(?:advert(?:isement)?s?|ad|sponsored(?: (?:content|post|message))?|sponsor|our sponsors?|promoted|(?:a )?(?:message|word) from (?:our )?(?:sponsors?|partners?|friends)(?: at .{2,40})?|(?:partner|sponsor(?:ed)?) message|paid (?:post|content))[:.]?$/i;
-/** Rows right below it that no blank line parts from it, or the one piece behind the blank line, are what is paid for. */
-function advertised(
-  atoms: readonly Atom[],
-  sure: readonly number[],
-  out: (i: number, why: string) => void,
-): void {
+/** Rows right below it that no blank line parts from it are what is paid for; behind a blank line the article may go on. */
+function advertised(atoms: readonly Atom[], out: (i: number, why: string) => void): void {
   const WHY = 'it is an advertisement';
   atoms.forEach((a, i) => {
     if (a.tag || !PAID.test(a.text)) return;
     out(i, WHY);
     let k = i + 1;
     while (k < atoms.length && k <= i + 4 && !atoms[k].gap) out(k++, WHY);
-    if (k === i + 1 && k < atoms.length && sure[k] < SURELY) out(k, WHY);
   });
 }
 
