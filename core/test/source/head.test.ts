@@ -1,7 +1,7 @@
 /** Lines above a text that say who wrote it, where and when are no narration; labels of a study's parts are headings. */
 import { expect } from 'chai';
 import { NO_CHOICES, withChoice } from '../../src/source/choices.ts';
-import { readSource } from '../../src/source/index.ts';
+import { openSource, readSource } from '../../src/source/index.ts';
 
 const LONG =
   'The bell was lowered from the tower in the dark by four men with a rope who had told their wives that they were fishing. '.repeat(
@@ -135,6 +135,30 @@ describe('a page that says in its own way who told what', () => {
       `<html><head><title>Tower Tales - told by those who were there - #4120 The wrong bell</title></head><body><b>Tower Tales</b> told by those who were there<hr><b>The wrong bell</b><p>${LONG}</p><p>${LONG}</p></body></html>`,
     );
     expect(d.title).to.equal('The wrong bell');
+  });
+  it('is called what stands over its posts, however its board calls itself, counts its pages or marks what is solved', async () => {
+    const T = 'The lamp in the loft is warm';
+    const post = (name: string, day: number, words: string) => `<div><div><a>${name}</a> Posts: ${day} Joined: May 2009</div><div>Posted: ${day} May 2011 10:22</div><p>${words}</p></div>`; // prettier-ignore
+    const loft = 'I found a lamp in our loft last week, still warm. Nobody has been up there since May, and the hatch is painted shut. I put it on the sill, and this morning it was back in the loft.'; // prettier-ignore
+    for (const [window, over] of [
+      [`Fen Talk - ${T}`, `<h2>Topic: ${T}</h2>`],
+      [`${T} (Page 1) / Strange things / Fen Talk`, `<h2>${T} (Page 1 of 2)</h2>`],
+      ['Fen Talk', `<h1>Fen Talk</h1><h3>Thread: ${T}</h3>`],
+      ['Fen Talk • View topic', `<b>Fen Talk Forum Index → Strange things → ${T}</b>`],
+      ['Fen Talk Forums', `<h1>Fen Talk Forums</h1><div><a href="t">${T}</a></div>`],
+      [`Fen Talk | Strange things | ${T} [SOLVED]`, `<h2>${T} [SOLVED]</h2>`],
+    ]) {
+      const d = await readSource(`<html><head><title>${window}</title></head><body><div><a href="/">Fen Talk</a></div>${over}${post('mossy', 3, loft)}${post('tarn', 4, 'Burn the house down, please, and move to the coast.')}${post('mossy', 9, `It was next door. ${loft}`)}</body></html>`); // prettier-ignore
+      expect([d.title, d.authors], window).to.deep.equal([T, ['mossy']]);
+    }
+  });
+  it('is by whoever wrote it, not by who passed it on', async () => {
+    const letter = (body: string) => openSource(`From: Hugh Alder <hugh@alder.example>\nTo: desk@post.example\nSubject: Fwd: The wrong bell\nDate: Thu, 22 Aug 2024 16:44:00 +0100\nContent-Type: text/plain\n\n${body}`); // prettier-ignore
+    const said = `${LONG}\n\n${LONG}`;
+    const passed = await letter(`One for us?\n\n---------- Forwarded message ---------\nFrom: Perpetua Lisle <perpetua@lisle.example>\nDate: Wed, 21 Aug 2024 at 08:00\nSubject: The wrong bell\nTo: Hugh Alder\n\n${said}`); // prettier-ignore
+    expect([passed.title, passed.authors, passed.published]).to.deep.equal(['The wrong bell', ['Perpetua Lisle'], '2024-08-21']); // prettier-ignore
+    const own = await letter(said);
+    expect([own.authors, own.published]).to.deep.equal([['Hugh Alder'], '2024-08-22']);
   });
   it('is by the one name that is set apart behind “by”, and by nobody who is named in a sentence', async () => {
     const page = (row: string) =>

@@ -37,7 +37,11 @@ function forwardedHead(text: string): { from?: string; day?: string } | null {
   const at = text.search(/\b(?:forwarded|original) message\b/i);
   if (at < 0 || wordsOf(text.slice(0, at)).length >= FEWEST_OWN) return null;
   const head = text.slice(at, at + 600);
-  const from = /\bFrom:\s*\*?"?([^<>"\n()[\]*:]{2,60}?)"?\*?\s*(?:[<(\n[]|\b(?:Date|Sent|To|Subject):)/.exec(head)?.[1]?.trim(); // prettier-ignore
+  const said = /\bFrom:([^\n]{2,120})/.exec(head)?.[1] ?? '';
+  const from = said
+    .split(/[<([]|\b(?:Date|Sent|To|Subject):/)[0]
+    .replace(/[*"]/g, '')
+    .trim();
   const day = isoDate(DAY.exec(/\b(?:Date|Sent):([^\n]{6,60})/.exec(head)?.[1] ?? '')?.[0]);
   return from || day ? { ...(from ? { from } : {}), ...(day ? { day } : {}) } : null;
 }

@@ -496,8 +496,8 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
     const parts = /^["“‘']/.test(a.text) ? a.text.split(/(?<=[.!?])\s+/).map(hashOf) : [];
     if (parts.length > 1 && long.some((k) => said(k) && parts.every((p) => p.length > 8 && keys[k].includes(p)))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
     // A pronoun may stand where the sentence had none.
-    const [, rest] = quoted ? (/^\P{L}*\p{L}+\s+(.*)$/u.exec(a.text) ?? []) : [];
-    if (rest && wordsOf(rest).length >= 5 && long.some((k) => said(k) && keys[k].includes(hashOf(rest)))) return out(i, 'it repeats a sentence of the text'); // prettier-ignore
+    const rest = quoted ? a.text.replace(/^\P{L}*\p{L}+\s/u, '') : '';
+    if (wordsOf(rest).length >= 5 && long.some((k) => said(k) && keys[k].includes(hashOf(rest)))) return out(i, 'it repeats a sentence of the text'); // prettier-ignore
     if (parts.length > 0 && words >= CONDENSED && long.some((k) => said(k) && hasWordsOf(atoms[k].text, a.text))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
 }

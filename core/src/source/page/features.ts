@@ -234,12 +234,14 @@ function echoes(atoms: readonly Atom[]): number[] {
   });
 }
 
-/** The first heading with most of the title's words; -1 if there is none. */
+/** The first heading with most of the title's words, a list of contents aside where the text has it above too; -1 if there is none. */
 function firstHead(atoms: readonly Atom[], titled: ReadonlySet<string>): number {
   const h1 = atoms.findIndex((a) => a.tag === 'H1');
-  const said = atoms.findIndex((a) => {
+  const said = atoms.flatMap((a, i) => {
     const w = wordsOf(a.text.toLowerCase());
-    return w.length > 1 && w.length < 40 && w.filter((x) => titled.has(stem(x))).length >= Math.max(2, w.length * 0.75, titled.size * 0.5); // prettier-ignore
+    return w.length > 1 && w.length < 40 && w.filter((x) => titled.has(stem(x))).length >= Math.max(2, w.length * 0.75, titled.size * 0.5) ? [i] : []; // prettier-ignore
   });
-  return said >= 0 ? said : h1;
+  const over = said.find((i) => atoms[i].type !== 'item' && atoms.slice(i + 1, i + 5).some((a) => isProse(a) && wordsOf(a.text).length >= 20)); // prettier-ignore
+  const first = atoms[said[0]]?.type === 'item' ? (over ?? said[0]) : said[0];
+  return first ?? h1;
 }

@@ -8,8 +8,17 @@ import { mailHeads } from './records.ts';
 import { ADDRESS, DAY, isStamp } from './shapes.ts';
 import { chance, oddsOf, type Forest } from './trees.ts';
 
-/** Before a subject in an archive or a thread: "Re:", the name of a list in brackets. */
-export const PREFIX = /^(?:\[[\w.-]+\]\s+|(?:re|fwd?):\s+)+(?=\S)/i;
+/** Before a subject in an archive or a thread: "Re:", the name of a list in brackets, what boards call it. */
+export const PREFIX = /^(?:\[[\w.-]+\]\s+|(?:re|fwd?|topic|thread|subject|discussion):\s+)+(?=\S)/i;
+/** Behind it: which page of it this is, what has become of it. */
+const SUFFIX =
+  /\s*[([](?:page \d+(?: of \d+)?|\d+ (?:replies|posts|comments|viewing)|solved|closed|locked|resolved)[)\]]$/i;
+/** A subject without what boards and archives set before and behind it. */
+export const bareTitle = (text: string): string => text.replace(PREFIX, '').replace(SUFFIX, '');
+/** Between the steps of a path, the last of which may be the title. */
+const PATH = /\s(?:->|[›»→>])\s/;
+/** A step of fewer words is a part of the site. */
+const PATH_WORDS = 4;
 /** From here on a passage may be where the article opens, and is surely its. */
 const OPENS = 0.3;
 const IN = 0.5;
@@ -32,6 +41,13 @@ export function subjectIn(atoms: readonly Atom[]): string | undefined {
     .map((i) => /^subject:\s+(\S.*)$/i.exec(atoms[i].text)?.[1])
     .filter((s) => s !== undefined);
   return subjects.length > 1 ? subjects[0].replace(PREFIX, '') : undefined;
+}
+
+/** Whether a text has any of a title's words that mean something. */
+export function isAbout(atoms: readonly Atom[], sure: readonly number[], title: string): boolean {
+  const words = stems(title);
+  const told = new Set(atoms.filter((a, i) => isProse(a) && sure[i] >= OPENS).flatMap((a) => stems(a.text)));
+  return !words.length || words.some((w) => told.has(w));
 }
 
 export interface TitleRow {
@@ -62,8 +78,10 @@ export function titleRows(atoms: readonly Atom[], sure: readonly number[]): Titl
   const count = (a: Atom | undefined) => Math.min(40, wordsOf(a?.text ?? '').length);
   const rows = atoms.slice(from, opens).flatMap((a, k) => {
     const at = from + k;
-    return (a.type === 'row' ? a.text.split('; ') : [a.text])
-      .map((text) => text.replace(PREFIX, '').replace(/\[edit\]$/, '').trim())
+    const steps = a.text.length <= 240 ? a.text.split(PATH) : [];
+    const last = steps.length > 1 && wordsOf(steps.at(-1)!).length >= PATH_WORDS ? [steps.at(-1)!] : [];
+    return (a.type === 'row' ? a.text.split('; ') : [a.text, ...last])
+      .map((text) => bareTitle(text).replace(/\[edit\]$/, '').trim())
       .filter((text) => text.length <= 160 && /^["“‘'(]?[\p{Lu}\p{N}]/u.test(text) && !/[:,;]$/.test(text) && /\p{L}{2}/u.test(text))
       // Paths, labels with a value, numbered contents, stamps.
       .filter((text) => !/[›»|]|->|\s[>/]\s|^\p{L}+(?: \p{L}+)?:\s\P{L}|^\d+(?:\.\d+)*\s\D/u.test(text) && !BYLINE.test(text) && !isStamp(text) && !ADDRESS.test(text))

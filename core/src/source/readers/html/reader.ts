@@ -8,7 +8,7 @@ import { MOST_JUDGED, readAtoms, type PageReading } from '../../page/article.ts'
 import { sureness } from '../../page/classify.ts';
 import { hashOf } from '../../page/features.ts';
 import { pageModel } from '../../page/models.ts';
-import { PREFIX, titleIn } from '../../page/title.ts';
+import { bareTitle, isAbout, titleIn } from '../../page/title.ts';
 import { headOf, titleAmong, titleInSubject } from '../../page/head.ts';
 import { wordsOf, type Atom } from '../../page/atom.ts';
 import { atomsOfHtml } from '../../page/ofHtml.ts';
@@ -46,8 +46,8 @@ export const htmlReader: SourceReader = {
     const document = await parsedHtml(page(text));
     const said = metadata(document);
     const atoms = atomsOfHtml(document.body);
-    const named = titleInSubject(atoms, subject) ?? titleOf(document, atoms, said.title)?.replace(PREFIX, '');
-    const title = await shownTitle(atoms, named);
+    const named = titleInSubject(atoms, subject) ?? titleOf(document, atoms, said.title);
+    const title = await shownTitle(atoms, named && bareTitle(named));
     const boxes = boxesOf(document, title);
     return withBoxes(await readPage(document, atoms, said, title), boxes);
   },
@@ -163,15 +163,24 @@ function titleOf(document: Document, atoms: readonly Atom[], said: string | unde
   return heads.length ? said : (among ?? said);
 }
 
-/** A title that stands nowhere on the page is its site's or its sender's: a row above the text that is about the same is the text's. */
+/**
+ * A title that stands nowhere on the page is its site's or its sender's, and so is one of few words of which the text has none:
+ * a row above the text that is about the same is the text's.
+ */
 async function shownTitle(atoms: readonly Atom[], title: string | undefined): Promise<string | undefined> {
+  if (atoms.length > MOST_JUDGED) return title;
   const key = hashOf(title ?? '');
   // A title of few words stands in sentences too.
   const few = wordsOf(title ?? '').length < 3;
   const shows = (said: string) => key.length > 3 && (few ? said === key : said.includes(key));
-  if (atoms.length > MOST_JUDGED || atoms.some((a) => a.tag === 'H1' || shows(hashOf(a.text)))) return title; // prettier-ignore
-  return (await titleIn(atoms, sureness(atoms, '', await pageModel(), true))) ?? title;
+  const shown = atoms.some((a) => a.tag === 'H1' || shows(hashOf(a.text)));
+  if (shown && wordsOf(title ?? '').length >= NAME_OF_SITE) return title;
+  const sure = sureness(atoms, '', await pageModel(), true);
+  if (shown && isAbout(atoms, sure, title ?? '')) return title;
+  return (await titleIn(atoms, sure)) ?? title;
 }
+/** From so many words on a title is none of a site's. */
+const NAME_OF_SITE = 5;
 
 /** A page on which little was found: what the page marks, what Readability finds, or the whole of it. */
 async function secondOpinion(document: Document, meta: ReturnType<typeof metadata>): Promise<RawDocument> {
