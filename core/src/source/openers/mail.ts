@@ -34,7 +34,7 @@ function ownWords(text: string): string {
 
 /** Who wrote a letter that somebody passed on with a line of their own, and when: its head stands under that line (common practice of mail programs). */
 function forwardedHead(text: string): { from?: string; day?: string } | null {
-  const at = text.search(/\b(?:forwarded|original) message\b/i);
+  const at = text.search(/\bforwarded message\b/i);
   if (at < 0 || wordsOf(text.slice(0, at)).length >= FEWEST_OWN) return null;
   const head = text.slice(at, at + 600);
   const said = /\bFrom:([^\n]{2,120})/.exec(head)?.[1] ?? '';
