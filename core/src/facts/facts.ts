@@ -188,10 +188,12 @@ function answersReplies(
   const before = source.blocks.filter((b) => b.type !== 'reply' && !isUpdate(b)).map((b) => b.text).join(' ').toLowerCase(); // prettier-ignore
   return (block, first, text) => {
     if (source.kind !== 'forum' || !repliers.length || !isUpdate(block)) return null;
-    const names = text.match(/\b\p{Lu}\p{Ll}{2,}\b/gu) ?? [];
+    const names = text.match(/(?<![\p{L}\d])\p{Lu}[\p{L}\d_-]{2,}/gu) ?? [];
+    // Named as on the board, however it is written there, where a sentence begins.
+    const named = repliers.some((r) => r.length > 3 && text.toLowerCase().startsWith(r) && /^[\s,:]/.test(text.slice(r.length))); // prettier-ignore
     const theirs = names.some((n) => !before.includes(n.toLowerCase()) && repliers.some((r) => r.includes(n.toLowerCase()))); // prettier-ignore
     const answer = first && ANSWERS.test(text) && text.split(/\s+/).length <= ANSWER_WORDS;
-    return theirs || answer ? 'it answers those who replied' : null;
+    return theirs || named || answer ? 'it answers those who replied' : null;
   };
 }
 

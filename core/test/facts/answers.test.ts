@@ -25,4 +25,13 @@ describe('a story told on in later posts', () => {
     expect(fact('We opened the shaft')!.silent).to.equal(undefined);
     expect(fact('Old relays chatter')).to.equal(undefined);
   });
+
+  it('knows those who replied by names as boards have them, and says the day of an update in words', async () => {
+    const path = new URL('../source/afresh/86.html', import.meta.url);
+    const doc = await openSource(new Uint8Array(readFileSync(path)));
+    const told = extractFacts(doc, tagger);
+    expect(told.find((f) => f.text.startsWith('PewterPot'))!.silent).to.equal('it answers those who replied');
+    expect(told.find((f) => f.text.startsWith('William Coe, wheelwright'))!.silent).to.equal(undefined);
+    expect(doc.blocks.map((b) => b.under)).to.include('Update, 27 August 2016');
+  });
 });

@@ -1,6 +1,7 @@
 /** Atoms of a page or a paste → its article in passages, other people's posts apart, and what was left out, with why. */
 import type { RawBlock, RawLeftOut } from '../document.ts';
 import { APPARATUS, RUN_IN, BARE_APPARATUS, OF_PAPER, PART } from '../apparatus.ts';
+import { isoDate } from '../tidy.ts';
 import { isFurnitureLine } from '../readers/html/furniture.ts';
 import { wordsOf, type Atom } from './atom.ts';
 import { sureness, type PageModel } from './classify.ts';
@@ -164,7 +165,7 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     if (record === thread?.opening) continue;
     const own = marked ? record.opener : teller !== undefined && sameName(record.author, teller);
     if (!own || !carriesOn(atoms, record)) continue;
-    const under = record.day ? `Update, ${DAY.exec(record.day)?.[0] ?? record.day.slice(0, 10)}` : 'Update';
+    const under = record.day ? `Update, ${dayInWords(record.day)}` : 'Update';
     for (const i of record.body)
       // Among replies all looks like none of the article: there only what is no sentence goes.
       if (why.has(i) || (sure[i] < SURELY_NOT && !/[.!?…]['"”’)]*$/.test(atoms[i].text)))
@@ -195,6 +196,14 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
     ...(day ? { day } : {}),
   };
 }
+
+/** The day of a post as it can be a heading: one that stands there in digits alone is written out. */
+function dayInWords(day: string): string {
+  const said = DAY.exec(day)?.[0] ?? day.slice(0, 10);
+  const iso = /\p{L}/u.test(said) ? undefined : isoDate(said);
+  return iso?.length === 10 ? WRITTEN_DAY.format(new Date(`${iso}T00:00:00Z`)) : said;
+}
+const WRITTEN_DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }); // prettier-ignore
 
 /** Where the pieces part best into two sorts by how sure they are, by words (Otsu, IEEE Trans. Syst. Man Cybern. 9(1), 1979). */
 function partition(atoms: readonly Atom[], sure: readonly number[]): number {
