@@ -179,6 +179,9 @@ const BREAKS_OFF = /^[^“”"]*\p{L}\s?(?:\.\.\.|…)$/u;
 const ANSWER_WORDS = 12;
 const ANSWERS =
   /^["“'‘]?(?:that|this|those|these|it|he|she|they|you|same|yes|yep|no|nope|nice|good|great|fair|true|right|agreed)\b/i;
+/** "I took one", where nobody said of what; "Solved." */
+const POINTS_BACK =
+  /\b(?:one|some|both)(?=[.,;!?]|\s(?:and|but|so)\b)|^(?:solved|resolved|sorted|fixed|done|update|edit)[.!]$/i;
 /** In what a teller added later, sentences that answer those who replied: a listener hasn't heard them. */
 function answersReplies(
   source: SourceDocument,
@@ -192,7 +195,7 @@ function answersReplies(
     // Named as on the board, however it is written there, where a sentence begins.
     const named = repliers.some((r) => r.length > 3 && text.toLowerCase().startsWith(r) && /^[\s,:]/.test(text.slice(r.length))); // prettier-ignore
     const theirs = names.some((n) => !before.includes(n.toLowerCase()) && repliers.some((r) => r.includes(n.toLowerCase()))); // prettier-ignore
-    const answer = first && ANSWERS.test(text) && text.split(/\s+/).length <= ANSWER_WORDS;
+    const answer = first && (ANSWERS.test(text) || POINTS_BACK.test(text)) && text.split(/\s+/).length <= ANSWER_WORDS; // prettier-ignore
     return theirs || named || answer ? 'it answers those who replied' : null;
   };
 }
@@ -212,6 +215,8 @@ export function taggedFacts(
     return tagger(s.text);
   });
   const answers = answersReplies(source);
+  /** A post of the teller's ends with it: an update comes next. */
+  const endsPost = (i: number) => /^update\b/i.test(found[i + 1]?.block.under ?? '') && found[i + 1].block.under !== found[i].block.under; // prettier-ignore
   const piece = piecesOf(found);
   const known = capitalWords(tokens);
   const stemmed = found.map((s) => stems(s.text));
@@ -244,7 +249,7 @@ export function taggedFacts(
         (source.kind === 'forum'
           ? (toTheBoard(s.text) ??
             answers(s.block, found[i - 1]?.block.under !== s.block.under, s.text) ??
-            (i >= found.length * LAST_WORDS ? asksTheBoard(s.text) : null))
+            (i >= found.length * LAST_WORDS || endsPost(i) ? asksTheBoard(s.text) : null))
           : null),
     );
     const parts = {
