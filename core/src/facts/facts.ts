@@ -193,7 +193,7 @@ function answersReplies(
     if (source.kind !== 'forum' || !repliers.length || !isUpdate(block)) return null;
     const names = text.match(/(?<![\p{L}\d])\p{Lu}[\p{L}\d_-]{2,}/gu) ?? [];
     // Named as on the board, however it is written there, where a sentence begins.
-    const named = repliers.some((r) => r.length > 3 && text.toLowerCase().startsWith(r) && /^[\s,:]/.test(text.slice(r.length))); // prettier-ignore
+    const named = repliers.some((r) => r.length > 3 && !before.includes(r) && text.toLowerCase().startsWith(r) && /^[\s,:]/.test(text.slice(r.length))); // prettier-ignore
     const theirs = names.some((n) => !before.includes(n.toLowerCase()) && repliers.some((r) => r.includes(n.toLowerCase()))); // prettier-ignore
     const answer = first && (ANSWERS.test(text) || POINTS_BACK.test(text)) && text.split(/\s+/).length <= ANSWER_WORDS; // prettier-ignore
     return theirs || named || answer ? 'it answers those who replied' : null;

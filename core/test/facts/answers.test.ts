@@ -42,4 +42,26 @@ describe('a story told on in later posts', () => {
     expect(silent('Solved.')).to.equal('it answers those who replied');
     expect(silent('I sat in the car')).to.equal(undefined);
   });
+
+  const post = (name: string, day: string, words: string) => `<div><div><a>${name}</a></div><div>Posted: ${day} 10:22</div><p>${words}</p></div>`; // prettier-ignore
+  const LOFT = 'I found a lamp in our loft last week, still warm. Nobody has been up there since May, and the hatch is painted shut. After supper I put it on the sill.'; // prettier-ignore
+  const thread = async (day: string, update: string) => {
+    const html = `<html><body><h1>The lamp in the loft</h1>${post('mossy', '5/14/2011', `${LOFT} Has anybody heard of such a thing?`)}${post('after', '5/14/2011', 'Burn the house down, please, and move to the coast.')}${post('mossy', day, update)}</body></html>`; // prettier-ignore
+    const doc = await openSource(html);
+    const facts = extractFacts(doc, tagger);
+    return { doc, silent: (part: string) => facts.find((f) => f.text.includes(part))!.silent };
+  };
+  const TOLD = 'After that night I went next door. The lofts of the whole row are one, and the old man at number nine reads up there, because his wife sleeps badly.'; // prettier-ignore
+
+  it('asks nobody where a post ends and an update follows; a name that the teller uses as a word is none', async () => {
+    const { silent } = await thread('5/27/2011', TOLD);
+    expect(silent('Has anybody heard')).to.equal('it asks the readers of the board');
+    expect(silent('After that night')).to.equal(undefined);
+  });
+
+  it('leaves a day in digits as it stands where its day might be its month', async () => {
+    const under = async (day: string) => (await thread(day, TOLD)).doc.blocks.find((b) => b.text.startsWith('After that'))!.under; // prettier-ignore
+    expect(await under('5/27/2011')).to.equal('Update, 27 May 2011');
+    expect(await under('5/12/2011')).to.equal('Update, 5/12/2011');
+  });
 });

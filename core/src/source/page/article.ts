@@ -197,10 +197,11 @@ export function readAtoms(atoms: readonly Atom[], asked: PageAsked, known?: read
   };
 }
 
-/** The day of a post as it can be a heading: one that stands there in digits alone is written out. */
+/** The day of a post as it can be a heading: one in digits alone is written out, unless its day might be its month. */
 function dayInWords(day: string): string {
   const said = DAY.exec(day)?.[0] ?? day.slice(0, 10);
-  const iso = /\p{L}/u.test(said) ? undefined : isoDate(said);
+  const either = /^(?:0?\d|1[0-2])\D(?:0?\d|1[0-2])\D/.test(said);
+  const iso = /\p{L}/u.test(said) || either ? undefined : isoDate(said);
   return iso?.length === 10 ? WRITTEN_DAY.format(new Date(`${iso}T00:00:00Z`)) : said;
 }
 const WRITTEN_DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }); // prettier-ignore
@@ -461,7 +462,8 @@ function greetings(atoms: readonly Atom[], title: string, out: (i: number, why: 
   // A rule parts it from what is told.
   const apart = ruled > 0 && all(atoms.slice(ruled)) > all(atoms.slice(from, ruled)) * 2;
   // Without markup the title may be the first row that is set as one.
-  const titled = atoms.findIndex((a, i) => i > from && !a.tag && hashOf(a.text) === hashOf(title) && isProse(atoms[i + 1] ?? a)); // prettier-ignore
+  const called = hashOf(title);
+  const titled = atoms.findIndex((a, i) => i > from && !a.tag && hashOf(a.text) === called && isProse(atoms[i + 1] ?? a)); // prettier-ignore
   const to = titled > 0 ? titled - 1 : apart ? ruled - 1 : heads.length < 2 || heads[0] < named ? -1 : named;
   if (to < 0) return;
   for (let i = from; i <= to; i++) out(i, 'it greets the readers of a letter');
@@ -506,7 +508,8 @@ function saidTwice(atoms: readonly Atom[], out: (i: number, why: string) => void
     if (parts.length > 1 && long.some((k) => said(k) && parts.every((p) => p.length > 8 && keys[k].includes(p)))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
     // A pronoun may stand where the sentence had none.
     const rest = quoted ? a.text.replace(/^\P{L}*\p{L}+\s/u, '') : '';
-    if (wordsOf(rest).length >= 5 && long.some((k) => said(k) && keys[k].includes(hashOf(rest)))) return out(i, 'it repeats a sentence of the text'); // prettier-ignore
+    const key = wordsOf(rest).length >= 5 ? hashOf(rest) : '';
+    if (key && long.some((k) => said(k) && keys[k].includes(key))) return out(i, 'it repeats a sentence of the text'); // prettier-ignore
     if (parts.length > 0 && words >= CONDENSED && long.some((k) => said(k) && hasWordsOf(atoms[k].text, a.text))) out(i, 'it repeats a sentence of the text'); // prettier-ignore
   });
 }
