@@ -3,9 +3,8 @@
  * solved by HiGHS. Every unit chosen brings what it points at; the solver stops by gap or nodes, never by time, so a choice is
  * the same on every machine.
  */
-import { words } from './tell/sentence.ts';
 import { joinedNeighbours } from '../plan/neighbours.ts';
-import { LONG_LINE_WORDS, type Unit } from './units.ts';
+import type { Unit } from './units.ts';
 
 /** The part of HiGHS that is used: a linear program as text in, values by name out. */
 export interface Solver {
@@ -30,18 +29,20 @@ export interface Choice {
 }
 
 /** The gain of telling two neighbours of one passage together, in seconds of average worth; more when one explains the other. */
-const COHESION = 0.6;
-const EXPLAINS = 0.9;
+const COHESION = 0.7;
+const EXPLAINS = 1.2;
 /**
  * The gain of telling anything of a stretch, times the root of its sentences: every further sentence of it gains less, so that
  * what is told comes from the whole source (diminishing returns: Lin and Bilmes 2011, "A class of submodular functions for
- * document summarization"). Set on six plans by another hand: of the passages of their spines something is told of 89 %, of 67 % without.
+ * document summarization"), in seconds of the stretch's own worth.
  */
-const STRETCH = 4;
+const STRETCH = 3.3;
+/** What says this share of what a stretch's best sentence says stands for all of it. */
+const STANDS = 0.8;
 /** Of so many sentences a stretch consists at least, as far as they will be told: a long source in a short time is told in episodes. */
 const TOLD_OF_STRETCH = 1.4;
-/** What it costs to leave out one sentence between two told ones of a passage: what came of the first may stand there. */
-const HOLE = 1.2;
+/** What it costs to leave out one sentence between two told ones of a passage, in seconds of average worth: what came of the first may stand there. */
+const HOLE = 1.3;
 /** What it costs to tell the same twice, in times of what the second telling is worth. */
 const SAID_TWICE = 3;
 const OPTIONS = { mip_rel_gap: 0.02, mip_max_nodes: 4000, random_seed: 7, threads: 1, parallel: 'off' };
@@ -56,26 +57,34 @@ const hardNeeds = (unit: Unit) => unit.needs.filter((n) => n.name === undefined)
 
 const leansBack = (unit: Unit) => unit.needs.some((n) => n.adjacent && n.to === unit.index - 1);
 
-/** How far a unit stands for its stretch: one too long for a breath, less than half. */
-const standsFor = (unit: Unit) => (Math.max(...unit.lines.map(words)) > LONG_LINE_WORDS ? 0.4 : 1);
-
 const mean = (list: readonly number[]) => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
+
+/** How far each of a stretch's sentences stands for it: one that says little beside the best of it, little. */
+function standing(group: readonly Unit[]): number[] {
+  const said = group.map((u) => u.worth * u.ms);
+  const best = said.reduce((a, b) => Math.max(a, b), 0);
+  return said.map((v) => Math.min(1, v / (STANDS * best || 1)));
+}
 
 /**
  * Passages, or where there are more than can be told in the time several neighbouring ones together, under one heading if
- * possible: units by index, and what telling any of them gains, more where they are strong.
+ * possible: units by index, how far each stands
+ * for the stretch, and what telling it gains, more where they are strong.
  */
-export function stretches(units: readonly Unit[], maxMs: number): { units: number[]; gain: number }[] {
+export function stretches(
+  units: readonly Unit[],
+  maxMs: number,
+): { units: number[]; stands: number[]; gain: number }[] {
   const most = Math.max(1, Math.ceil(maxMs / mean(units.map((u) => u.ms)) / TOLD_OF_STRETCH));
   const passages = new Map<string, Unit[]>();
   for (const u of units) passages.set(u.block.id, [...(passages.get(u.block.id) ?? []), u]);
   const apart = (a: readonly Unit[], b: readonly Unit[]) =>
     (a.length + b.length) * (a.at(-1)!.block.under === b[0].block.under ? 1 : 3);
   const out = joinedNeighbours([...passages.values()], most, apart);
-  const usual = mean(units.map((u) => u.worth)) || 1;
   return out.map((group) => ({
     units: group.map((u) => u.index),
-    gain: (STRETCH * Math.sqrt(group.length) * mean(group.map((u) => u.worth))) / usual,
+    stands: standing(group),
+    gain: STRETCH * Math.sqrt(group.length) * mean(group.map((u) => u.worth)),
   }));
 }
 
@@ -95,9 +104,9 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
       ? units.map((u) => `+ ${seconds(u.ms)} ${x(u.index)}`)
       : [
           ...units.map((u) => `+ ${((u.worth * u.ms) / 1000).toFixed(4)} ${x(u.index)}`),
-          ...pairs.map((i) => `+ ${(bound * (leansBack(units[i]) ? EXPLAINS : COHESION)).toFixed(3)} y${i}`),
-          ...groups.map((g, b) => `+ ${g.gain.toFixed(3)} z${b}`),
-          ...holes.map((i) => `- ${(bound * HOLE).toFixed(3)} h${i}`),
+          ...pairs.map((i) => `+ ${(usual * bound * (leansBack(units[i]) ? EXPLAINS : COHESION)).toFixed(4)} y${i}`),
+          ...groups.map((g, b) => `+ ${g.gain.toFixed(4)} z${b}`),
+          ...holes.map((i) => `- ${(usual * bound * HOLE).toFixed(4)} h${i}`),
           ...twice.map((u) => `- ${((SAID_TWICE * Math.max(u.worth, usual) * u.ms) / 1000).toFixed(3)} t${u.index}`),
         ]; // prettier-ignore
   const rows: string[] = [];
@@ -118,7 +127,9 @@ function program(units: readonly Unit[], choice: Choice, objective: 'worth' | 's
   holes.forEach((i) => rows.push(`o${i}: ${x(i - 1)} + ${x(i + 1)} - ${x(i)} - h${i} <= 1`));
   for (const u of twice) rows.push(`t${u.index}: ${x(u.index)} + ${x(u.repeats!)} - t${u.index} <= 1`);
   groups.forEach((g, b) =>
-    rows.push(`w${b}: z${b} - ${g.units.map((i) => `${standsFor(units[i])} ${x(i)}`).join(' - ')} <= 0`),
+    rows.push(
+      `w${b}: z${b} - ${g.units.map((i, k) => `${g.stands[k].toFixed(3)} ${x(i)}`).join(' - ')} <= 0`,
+    ),
   );
   const bounds = [
     ...units.filter((u) => choice.pins.has(u.index)).map((u) => `${x(u.index)} = 1`),

@@ -75,7 +75,7 @@ export function forTheEar(text: string): string {
       )
       .replace(GENRE, '')
       .replace(
-        /\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^\d()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{0,8}|pictured|above|below)\)/gu,
+        /\s?\((?:[^()]*\b(?:CI|SD|p\s?[<=>]|n\s?=|see|fig|figure|table)\b[^()]*|[^\d()]*\d[^()]*|\p{Lu}[\p{Lu}\d.-]{0,8}|[^():]*:[^()]*|pictured|above|below)\)/gu,
         '',
       )
       .replace(

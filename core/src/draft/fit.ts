@@ -141,6 +141,8 @@ export function fit(
   let extraMs =
     Math.max(0, whole - speechOf(all)) * Math.min(1, wantedMs / whole) + Math.min(4000, wantedMs * 0.02);
   let widthMs = Math.max(700, wantedMs * 0.006);
+  // Of what fits, the one whose rests come nearest to what the mood asks for.
+  let best: { sections: PlainSection[]; gap: number; off: number } | null = null;
   for (let round = 0; round < ROUNDS; round++) {
     const aim = wantedMs - extraMs;
     const chosen = chooseUnits(plan.units, choiceFor(plan, pins, aim - widthMs, aim + widthMs), tools.solver);
@@ -155,12 +157,17 @@ export function fit(
     const room = Math.max(LONGEST_REST * Math.max(1, places), 0);
     // The first rounds look for the rests that the mood asks for.
     const near = Math.max(700, usual * (round < 2 ? 0.4 : 0.8));
-    if (gap >= 0 && gap <= room && (Math.abs(gap - usual) < near || round >= 3))
-      return withRests(sections, gap, tools.clock, wantedMs);
+    if (gap >= 0 && gap <= room) {
+      const off = Math.abs(gap - usual);
+      if (!best || off < best.off) best = { sections, gap, off };
+      if (off < near) break;
+    }
     extraMs = wantedMs - gap - speechOf(chosen) + usual;
     if (round >= 3) widthMs *= 1.3;
   }
-  return justBelow(plan, pins, wantedMs, tools);
+  return best
+    ? withRests(best.sections, best.gap, tools.clock, wantedMs)
+    : justBelow(plan, pins, wantedMs, tools);
 }
 
 /**

@@ -137,22 +137,26 @@ export interface DraftPlan {
 /** How much more a fact of the chosen angle is worth. */
 const FAVOURED = 1.9;
 /** How much more a link of the spine is worth: what a telling hangs on. */
-const SPINE_WORTH = 2.5;
+const SPINE_WORTH = 1.5;
 /** Beside an angle or a shape that the writer took: its facts come before the rest of the story. */
 const SPINE_BESIDE = 1.3;
+/** What a shape that was asked for wants counts so much more, and so much less what its source would else be told for. */
+const [SHAPE_ASKED, BESIDE_SHAPE] = [1.3, 1];
+const LEAST_STRENGTH = 0.02;
 /** Hooks that a vertical film opens with, the first that its source carries. */
 const SHORT_OPENS: readonly HookKind[] = ['stakes', 'contradiction', 'figure', 'question', 'scene'];
 /** What happens in a chain, for a film that has time for little else; a bare act only where nothing else happens. */
 const EVENTS: ReadonlySet<LinkKind> = new Set(['obstacle', 'decision', 'turn', 'cost', 'result', 'cause']);
 /** How much more a fact is worth that has a point the writer wants covered, and how much less what the listener knows. */
 const [COVERED, KNOWN_ALREADY] = [8, 0.1];
-/** Another seed weighs facts a little otherwise, so that another script comes of it: by up to half, the same for the same seed. */
+/** Another seed weighs facts a little otherwise, so that another script comes of it: by up to half of this, the same for the same seed. */
+const TURN = 0.9;
 function turned(seed: number, index: number): number {
   // A hash of two integers (the finaliser of MurmurHash3).
   let h = Math.imul(seed + 1, 0x9e3779b1) ^ Math.imul(index + 1, 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
-  return seed === 1 ? 1 : 1 + (((h ^ (h >>> 16)) >>> 0) / 2 ** 32 - 0.5) / 0.9;
+  return seed === 1 ? 1 : 1 + (((h ^ (h >>> 16)) >>> 0) / 2 ** 32 - 0.5) * TURN;
 }
 
 /** The strongest link of a source's chain in which something happens, told in the narrator's words; the unit, or null. */
@@ -406,7 +410,7 @@ export const clip = (text: string, most = 60) =>
   text.length > most ? `${text.slice(0, most).replace(/\s+\S*$/, '')} …` : text;
 
 function variantsFor(
-  read: readonly { letter: string; document: SourceDocument }[],
+  read: readonly { letter: string; document: SourceDocument; tagged: readonly TaggedSentence[] }[],
   brief: Brief,
   tools: DraftTools,
 ): DraftPlan['variants'] {
@@ -425,6 +429,7 @@ function variantsFor(
     return tellers.get(key)!;
   };
   const firstPerson = read[0].document.kind === 'forum';
+  const names = brief.veil && firstPerson ? read.flatMap((r) => r.tagged.flatMap((t) => t.fact.names)) : [];
   const breath = longestBreath(brief);
   const tooLong = (lines: readonly string[]) => lines.some((l) => words(l) > breath);
   return (unit) =>
@@ -432,8 +437,9 @@ function variantsFor(
       ? []
       : (['plain', 'source'] as const)
           .map((words) =>
-            tellSentence(unit.sentence.fact.text, unit.sentence.tokens, teller(unit.letter, words)).map((l) =>
-              settled(l, brief, firstPerson),
+            tellSentence(unit.sentence.fact.text, unit.sentence.tokens, teller(unit.letter, words)).map(
+              (l) =>
+                names.length ? veiled(settled(l, brief, firstPerson), names) : settled(l, brief, firstPerson),
             ),
           )
           .filter(
@@ -530,6 +536,11 @@ function unitsOf(
   const units = makeUnits(document, tagged, tools.tagger, tools.clock, letter, teller);
   const longest = longestBreath(brief);
   const everyName = tagged.flatMap((t) => t.fact.names);
+  const placed = (u: Unit) => ({
+    fact: u.sentence.fact,
+    at: units.length > 1 ? u.index / (units.length - 1) : 0,
+    label: u.part ?? u.block.under ?? '',
+  });
   return units.map((u) => {
     // What is quoted over several sentences is nobody's to settle; a veil covers it too.
     const names = brief.veil && firstPerson ? everyName : [];
@@ -554,12 +565,9 @@ function unitsOf(
         u.worth *
         // A shape that nobody asked for follows its source; a guide's steps and a study's results are what they are.
         (asked || shape.counts || shape.id === 'study'
-          ? shape.weigh({
-              fact: u.sentence.fact,
-              at: units.length > 1 ? u.index / (units.length - 1) : 0,
-              label: u.part ?? u.block.under ?? '',
-            })
+          ? shape.weigh(placed(u)) ** (asked ? SHAPE_ASKED : 1)
           : 1) *
+        (asked ? Math.max(LEAST_STRENGTH, u.sentence.fact.strength) ** -BESIDE_SHAPE : 1) *
         moodWorth(brief.mood, u.sentence.fact) *
         (most > longest ? Math.min(0.6, (longest / most) ** 2) : 1) *
         (special && (brief.audience === 'children' || brief.audience === 'newcomers') ? 0.5 : 1),

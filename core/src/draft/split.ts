@@ -59,6 +59,8 @@ function findCut(text: string, tokens: readonly TaggedToken[]): { end: number; s
       /^(?:and|but)$/.test(token.text) &&
       tokens[i - 1].text !== ',' &&
       !/^\p{Lu}/u.test(tokens[i - 1].text) &&
+      // "so she and I stayed": two subjects of one verb.
+      !/^(?:he|she|they|we|you)$/.test(tokens[i - 1].text) &&
       pronounClause(right)
     ) {
       if (!hasFiniteVerb(left) || OPENED_BY.test(leftText) || SCOPE.test(leftText)) continue;
@@ -117,7 +119,7 @@ export function clauseOpens(tokens: readonly TaggedToken[]): boolean {
     // "an entirely stock version": no verb stands between an article and its noun.
     const unnamed = /^(?:an?|the)$/i.test(tokens[0].text) && tokens.slice(1, i).every((t) => t.pos === 'ADV');
     if (isFiniteVerb(tokens, i) && !unnamed) return true;
-    if (/^[,;:]$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;
+    if (/^(?:[,;:–—]|--)$/.test(tokens[i].text) || ['SCONJ', 'CCONJ'].includes(tokens[i].pos)) return false;
     // "a division that mends lamps": what is told of a thing is no clause of its own.
     if (/^(?:that|which|who|whose|whom|where)$/.test(tokens[i].text)) return false;
   }

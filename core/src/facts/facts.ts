@@ -11,6 +11,7 @@ import { NAME_TYPES, nameTypes, type NameType } from './names.ts';
 import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
 import { laterSays, superseded } from './superseded.ts';
 import { references, titleNouns } from './references.ts';
+import { salienceOf } from './salience.ts';
 import { statementOf } from './statement.ts';
 import { strengthOf, supported, surprising } from './strength.ts';
 import { NO_VERB, asksTheBoard, notSpeech, toTheBoard } from './speech.ts';
@@ -75,7 +76,7 @@ export const factSchema = z.object({
   polarity: z.enum(['affirmed', 'denied']).default('affirmed'),
   /** What it leans on: told alone it would point at something that was not said. Empty when it can stand alone. */
   leans: z.array(z.object({ on: z.string(), why: z.string() })).default([]),
-  /** 0 to 1: how strong it is, and the parts it is made of, each 0 to 1. */
+  /** 0 to 1: how much a telling would miss it; and parts that can be shown, each 0 to 1. */
   strength: z.number().min(0).max(1),
   parts: z.object({
     central: z.number(),
@@ -310,12 +311,21 @@ export function taggedFacts(
   }));
   const old = superseded(typed, source.blocks);
   const needs = references(typed, titleNouns(source.title, tagger));
-  return typed.map(({ fact, tokens: own }, i) => ({
+  const whole = typed.map(({ fact, tokens: own }, i) => ({
     fact: {
       ...fact,
       ...(old.has(i) && !fact.silent ? { silent: laterSays(old.get(i)!) } : {}),
       leans: needs[i].filter((n) => n.adjacent).map((n) => ({ on: facts[n.to].fact.id, why: n.why })),
     },
+    tokens: own,
+    stems: stemmed[i],
+  }));
+  // What is never told by itself is weighed by its parts alone: what it would add to a telling was not learned.
+  const told = whole.filter((t) => !t.fact.silent);
+  const missed = salienceOf(source, told);
+  const strength = new Map(told.map((t, k) => [t.fact.id, Math.round(missed[k] * 1000) / 1000]));
+  return whole.map(({ fact, tokens: own }) => ({
+    fact: { ...fact, strength: strength.get(fact.id) ?? fact.strength },
     tokens: own,
   }));
 }

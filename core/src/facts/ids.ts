@@ -5,7 +5,7 @@ import { fnv1a } from '../language/hash.ts';
  * What takes sources apart, counted: raised whenever passages, sentences, tags or values can come out otherwise than before. Null
  * in a database stands for 1, when ids were places ("f12").
  */
-export const EXTRACTOR = 8;
+export const EXTRACTOR = 9;
 
 /** Where a fact stands, for people: the number of its passage, or that it is the writer's own. */
 export const placeOf = (fact: { block: string; own?: unknown }): string =>

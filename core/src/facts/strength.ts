@@ -1,4 +1,4 @@
-/** How strong a fact is, and of what: every part 0 to 1, so that it can be shown. */
+/** What makes a fact strong, every part 0 to 1, so that it can be shown; `salience.ts` weighs them with all else. */
 import { looksCompared } from '../language/classes.ts';
 import type { Modality } from './saying.ts';
 

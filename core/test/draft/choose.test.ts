@@ -41,12 +41,13 @@ function subsets(small: readonly Small[], pins: readonly number[]): number[][] {
 }
 const time = (small: readonly Small[], chosen: readonly number[]) =>
   chosen.reduce((n, i) => n + small[i].ms, 0);
-/** Worth by the second, and what each stretch gains of which anything is told. */
+/** Worth by the second, and what each stretch gains, as far as what is told stands for it. */
 const gain = (small: readonly Small[], chosen: readonly number[], maxMs: number) =>
   chosen.reduce((n, i) => n + (small[i].worth * small[i].ms) / 1000, 0) +
-  stretches(units(small), maxMs)
-    .filter((s) => s.units.some((i) => chosen.includes(i)))
-    .reduce((n, s) => n + s.gain, 0);
+  stretches(units(small), maxMs).reduce(
+    (n, s) => n + s.gain * Math.min(1, s.units.reduce((sum, i, k) => sum + (chosen.includes(i) ? s.stands[k] : 0), 0)),
+    0,
+  ); // prettier-ignore
 
 const arbitrary = fc
   .array(
@@ -104,6 +105,12 @@ describe('choosing what is told', () => {
     expect(stretches(units(list), 24_000)).to.have.length(6);
     expect(stretches(units(list), 6_000)).to.have.length(2);
     expect(stretches(units(list), 6_000).flatMap((s) => s.units)).to.deep.equal([0, 1, 2, 3, 4, 5, 6, 7]);
+  });
+
+  it('takes of a stretch what says most, not the shortest that stands in it', () => {
+    const list = [2000, 4000, 2000, 4000].map((ms, i) => ({ ms, worth: i % 2 ? 1 : 0.2, needs: [] }));
+    const two = units(list).map((u, i) => ({ ...u, block: { id: i < 2 ? 'first' : 'second' } })) as Unit[];
+    expect(chooseUnits(two, choice(8000, 8000), solver)).to.deep.equal([1, 3]);
   });
 
   it('finds the shortest telling with its pins, as trying every subset does', () => {

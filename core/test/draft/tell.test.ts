@@ -251,4 +251,26 @@ describe('what is told of a sentence', () => {
     const open = '“Everyone stopped talking.';
     expect(tellSentence(open, tagger(open), teller)).to.deep.equal([open]);
   });
+
+  it('falsifies nothing where a name is no person’s, a pair shares its verb, or a mark closes nothing', () => {
+    const told = (text: string, context = '') => {
+      const teller = makeTeller({ kind: 'news', text: `${text} ${context}` }, tagger);
+      return tellSentence(text, tagger(text), teller).join(' ');
+    };
+    const marsh = told(
+      'Within hours, South Marland accepted the other council’s offer and proposed to hold a meeting of all the keepers on Wednesday.',
+      'In South Marland he was known. South Marland said he was late.',
+    );
+    expect(marsh).not.to.match(/\bHe proposed\b/);
+    expect(told('The DKB met with Tamler but determined that he was not a threat to the lock.', 'The DKB met Tamler. He was there.')).not.to.match(/\bhe determined\b/); // prettier-ignore
+    const pair =
+      'My mother did not want to live there, because of the danger, so she and I remained in England.';
+    expect(told(pair)).to.match(/she and I (?:remained|stayed) in England\.$/);
+    expect(told('Their wide field of view helps insects like bees and flies escape dangers like humans who want to swat them.')).to.include('bees and flies escape'); // prettier-ignore
+    expect(told('The lock is worn out, said Boris Vorm, a professor of marine works at Dunmore College in Harfax, New Marland, who was not part of the study.')).not.to.match(/Vorm New|Marland was/); // prettier-ignore
+    expect(told('The 6-foot, 185-pound Smith, who played for the Marsh High School and came through the county’s Youth Board, has a college place.')).not.to.match(/Smith, has/); // prettier-ignore
+    expect(told('Owners can set words, push lists to the lamps, mend the rules, clear every room, and more -- all without touching the keeper’s protected part of the house.')).not.to.match(/\. More\b/); // prettier-ignore
+    expect(told('At first glance, this seems a little odd.')).to.match(/^At first glance/);
+    expect(told('Try to guess which lamp comes next (hint: we think it is the red one).')).not.to.include('hint'); // prettier-ignore
+  });
 });

@@ -2,6 +2,7 @@
  * Clause decomposition: a long sentence as several short ones, each with the subject it hangs on carried over. The
  * guards come from trials on real prose; where one fails the sentence stays whole.
  */
+import { PATTERNS } from '../../language/lexicon.ts';
 import { SPOKE } from '../../language/reporting.ts';
 import { isA } from '../../language/classes.ts';
 import { formOf } from '../../language/inflect.ts';
@@ -189,6 +190,8 @@ export function twoVerbs(sentence: Tagged, carry: Subject): string[] | null {
     if (!tokens[v]) continue;
     const again = helperAgain(tokens, subject.verb, v);
     if (!again && !isFiniteVerb(tokens, v)) continue;
+    // "bees and flies escape dangers": the verb stands behind it.
+    if (tokens[v + 1]?.pos === 'VERB' && tokens[v + 1].text === tokens[v + 1].lemma) return null;
     const left = tokens.slice(subject.verb, i);
     const rest = text.slice(tokens[i + 1].start);
     if (words(text.slice(0, tokens[i].start)) < 5 || words(rest) < 4) return null;
@@ -293,6 +296,9 @@ export function subjectRelative({ text, tokens }: Tagged, carry: Subject): strin
   ];
 }
 
+/** What stands before the name of a place or a house rather than of a person. */
+const NAMES_PLACE = /^(?:of|at|in|from|near|on|for|outside|,)$/;
+
 /** "… by Aron Pell, who kept the light." → "… by Aron Pell. He kept the light."; "…, which is a fifth of it." only behind a name or a plain object. */
 export function tailRelative({ text, tokens }: Tagged, carry: Subject): string[] | null {
   for (let i = tokens.length - 4; i > 3; i--) {
@@ -322,6 +328,8 @@ export function tailRelative({ text, tokens }: Tagged, carry: Subject): string[]
       head.pos === 'PROPN' || before?.pos === 'VERB' || before?.pos === 'AUX' || before?.text === 'by';
     if (!safe) return null;
     const who = tokens[i + 1].text === 'who';
+    // "Ann Ware of Marsh College, who …", "of Marsh, Kent, who …": the name of a place or a house, not of who it tells of.
+    if (who && head.pos === 'PROPN' && NAMES_PLACE.test(before?.text ?? '')) return null;
     if (who !== (head.pos === 'PROPN' || isA(head.lemma, 'person') || PLURAL.test(head.text))) return null;
     const verb = tokens.slice(i + 2).find((_, k) => isFiniteVerb(tokens, i + 2 + k))!;
     const plural = PLURAL.test(head.text) && head.pos === 'NOUN';
@@ -540,6 +548,16 @@ export function decompose(
   return [sentence.text];
 }
 
+/** Whether a name is a place's, a club's or a house's: "in South Marsh", "the Marsh Board", "FBI"; somebody may be told of behind it. */
+function isNobody(name: string, text: string): boolean {
+  if (/^\p{Lu}{2,}$/u.test(name) && text !== text.toUpperCase()) return true;
+  const own = name.replace(/[^\p{L}\p{N}]/gu, '.');
+  return new RegExp(
+    `\\b(?:(?:[Ii]n|[Ii]nto|[Aa]cross|[Nn]ear|[Tt]hroughout) (?:\\p{Lu}\\p{Ll}+ )?|[Tt]he (?!${PATTERNS.title})(?:\\p{Lu}\\p{Ll}+ )?)${own}(?![\\p{L}’']|\\s\\p{Lu})`,
+    'u',
+  ).test(text);
+}
+
 /** Who is "he" and who is "she" in a source: by title, or by the pronouns of sentences that name nobody else. */
 export function personsOf(text: string): Persons {
   const votes = new Map<string, { he: number; she: number }>();
@@ -561,8 +579,9 @@ export function personsOf(text: string): Persons {
   }
   return {
     pronoun: (name) => {
-      const v = votes.get(name.replace(/[’']s$/, ''));
-      if (!v) return null;
+      const bare = name.replace(/[’']s$/, '');
+      const v = votes.get(bare);
+      if (!v || isNobody(bare, text)) return null;
       return v.he > v.she * 2 ? 'he' : v.she > v.he * 2 ? 'she' : null;
     },
   };

@@ -72,7 +72,9 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       (verb && !(told && SAYS.test(tokens[v].text))) ||
       (next < last && /^(?:and|but)$/.test(tokens[v]?.text ?? '') && clauseFollows(tokens, v + 1));
     // "Ann Each, keeper of the lock, which she paints, said": the label's own comma stays.
-    const label = verb && k > 0 && !/^(?:ADP|ADV|SCONJ|VERB|CCONJ)$/.test(tokens[0].pos);
+    // "the 6-foot, 185-pound Smith, who plays, has": measures in a row are none.
+    const measures = k > 0 && /^\d[\d.,]*-/.test(text.slice(tokens[marks[k - 1] + 1].start));
+    const label = verb && k > 0 && !measures && !/^(?:ADP|ADV|SCONJ|VERB|CCONJ)$/.test(tokens[0].pos);
     if (verb && k > (label ? 0 : 1) && (told || !label)) return;
     const close = label ? next - 1 : next;
     // "in the autumn of 2022, when they had one summer behind them, prices rose"
@@ -156,6 +158,8 @@ export function pieces({ text, tokens }: Tagged): Piece[] {
       head === 'PROPN' &&
       /^an?$/.test(first.text) &&
       !finite(at + 1, next) &&
+      // "a keeper at Marsh, Kent": the second mark closes nothing.
+      tokens[next + 1]?.pos !== 'PROPN' &&
       !/^(?:and|or)$/.test(tokens[next + 1]?.text ?? '')
     )
       return add(at, next);
