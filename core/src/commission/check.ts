@@ -198,23 +198,25 @@ export function makeReplyChecker(
     });
   };
 
-  /** The line mended until nothing is found in it; null where something can't be. */
+  /** The line mended until nothing is found in it; null where something can't be; empty where it rests on nothing that could be told instead. */
   const mendedOf = (
     text: string,
     aligned: readonly Aligned[],
     before: string,
     behind: string,
+    held: boolean,
   ): string | null => {
+    const given = aligned.length || held ? null : '';
     let now = text;
     for (let round = 0; round < MOST_MENDS; round++) {
       const found = own(now, aligned, before, behind).filter(stops);
       if (!found.length) return now;
       const next = found.find((f) => f.mend !== undefined && f.mend !== now);
-      if (!next) return null;
+      if (!next) return given;
       if (next.mend === '') return '';
       now = next.mend!;
     }
-    return own(now, aligned, before, behind).some(stops) ? null : now;
+    return own(now, aligned, before, behind).some(stops) ? given : now;
   };
 
   const times = new Map<string, { ms: number; words: number }>();
@@ -263,7 +265,7 @@ export function makeReplyChecker(
       if (!arriving && earlier !== undefined)
         faults.push({ kind: 'twice', start: 0, end: l.text.length, says: `Said already in line ${earlier + 1}.`, ...(held ? { level: 'unsupported' } : { level: 'wrong', mend: '', does: 'Drop the line' }) }); // prettier-ignore
       const close = faults.some((f) => f.kind === 'close');
-      const mended = !faults.some(stops) ? l.text : earlier !== undefined && !held ? '' : close ? null : mendedOf(l.text, aligned[i], before, behind); // prettier-ignore
+      const mended = !faults.some(stops) ? l.text : earlier !== undefined && !held ? '' : close ? null : mendedOf(l.text, aligned[i], before, behind, held); // prettier-ignore
       const { ms, words } = timed(l.text);
       return {
         id: `R${i + 1}`,

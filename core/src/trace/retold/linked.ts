@@ -19,7 +19,15 @@ function linkedIn({ words, plain }: Said): [Word[], Word[]] | null {
   const marked = EVERY_TIME.exec(plain);
   const at = marked
     ? words.findIndex((w) => w.start >= marked.index + marked[0].length)
-    : words.findIndex((w) => FIRST.test(w.text));
+    : words.findIndex(
+        // "all at once", "just once, the lamp fell": no clause hangs on it.
+        (w, i) =>
+          FIRST.test(w.text) &&
+          !(
+            /^once$/i.test(w.text) &&
+            (/^(?:at|only|just|all)$/i.test(words[i - 1]?.text ?? '') || words[i + 1]?.text === ',')
+          ),
+      );
   if (at < 0) return null;
   const open = marked ? words.findIndex((w) => w.start >= marked.index) : at;
   const comma = words.findIndex((w, i) => i > at && w.text === ',');
