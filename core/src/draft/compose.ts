@@ -89,7 +89,8 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
       asked.add(labelOf(group[0]));
     }
     const part = parts[g];
-    const name = named && part && !titles.has(part.name) ? part.name : sectionTitle(group, source, titles);
+    const name =
+      named && part && !titles.has(part.name) ? part.name : sectionTitle(group, source, titles, rest);
     const lines = (
       shape.counts ? warnedFirst(group, ids) : group.map((u) => ({ before: [] as PlainLine[], u }))
     ).flatMap(({ before, u }) => [...before, ...unitLines(u, roleOf(u), ids, steps.get(u.index))]);
@@ -115,7 +116,7 @@ export function compose(plan: DraftPlan, chosen: readonly number[]): PlainSectio
       'close',
       named && !titles.has(shape.parts.at(-1)!.name)
         ? shape.parts.at(-1)!.name
-        : sectionTitle(closing, source, titles),
+        : sectionTitle(closing, source, titles, rest),
       closing.flatMap((u) => unitLines(u, 'settle', ids, steps.get(u.index))),
     );
   return numbered(withFixed(plan, keptOpen(plan, introducedIn(plan, thirdPersonOnce(sections)), ids), ids));

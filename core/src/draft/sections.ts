@@ -95,18 +95,24 @@ function stemCounts(source: SourceDocument): ReadonlyMap<string, number> {
   return known;
 }
 
-/** A short name for a section: its heading where one section holds most of it, else its own most telling noun phrase. */
+/**
+ * A short name for a section: the heading that it holds most of and begins, of all that is `told`, else its own most telling
+ * noun phrase.
+ */
 export function sectionTitle(
   group: readonly Unit[],
   source: SourceDocument,
   taken: ReadonlySet<string>,
+  told: readonly Unit[],
 ): string {
   const headings = new Map<string, number>();
+  const begins = (under: string) => group.includes(told.find((u) => u.block.under === under)!);
   for (const u of group)
     // "Update, 3 May" says when it was added: it names what begins with it alone.
     if (
       u.block.under &&
       !u.part &&
+      begins(u.block.under) &&
       (!/^update\b/i.test(u.block.under) || group[0].block.under === u.block.under)
     )
       headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);

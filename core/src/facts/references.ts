@@ -2,7 +2,7 @@
  * What each sentence points at. A sentence is told only when what it points at is told: this is what keeps a draft
  * coherent (measured: half of all refused lines dangle).
  */
-import { PATTERNS } from '../language/lexicon.ts';
+import { MONTHS, PATTERNS } from '../language/lexicon.ts';
 import { anyNoun, isA } from '../language/classes.ts';
 import { CARDINAL_WORD, ORDINAL_WORD } from '../language/numbers.ts';
 import { hasFiniteVerb, type TaggedToken, type Tagger } from '../language/tagged.ts';
@@ -30,16 +30,21 @@ export interface Reference {
 
 const LEANS_BACK =
   /^["“]?(?:An? (?:similar|further|second|third|comparable|rival)(?= [a-z])|But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|former|latter|next|rest|last|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
-/** "Nine were lost.", "The third broke.": some of what was counted before. */
+/** "Nine were lost.", "The third broke.": some of what was counted before; "the first person to see it" says of what. */
 const COUNTED_BACK = new RegExp(
-  String.raw`^["“]?(?:${CARDINAL_WORD}(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|the (?:${ORDINAL_WORD}|two|three|four)\b)`,
-  'i',
+  String.raw`^["“]?(?:${CARDINAL_WORD}(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|the (?:${ORDINAL_WORD}\b(?! (?:\p{Ll}+ ){1,2}(?:to|that|who|which|in)\b)|two\b|three\b|four\b))`,
+  'iu',
 );
 const TIME_BACK = new RegExp(
   String.raw`\b(?:that|the same|the following|the next) TIME\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b|\bon the (?!first\b)${ORDINAL_WORD} (?:day|night|morning|evening|afternoon|week|attempt|try|visit)\b(?! of\b)`.replace(
     'TIME',
     anyNoun('time'),
   ),
+  'i',
+);
+/** "That October", "the same year": the date told last, however far back. */
+const DATE_BACK = new RegExp(
+  String.raw`^["“]?(?:(?:In|By|Until|From|During|Over) )?(?:that|the same) (?:${MONTHS.join('|')}|spring|summer|autumn|winter|year)\b`,
   'i',
 );
 /** An answer in indirect speech, and what it may answer. */
@@ -176,6 +181,12 @@ function dateAnchor(sentences: readonly TaggedSentence[], s: number): number | n
   return null;
 }
 
+/** The latest dated sentence before this one in the whole source. */
+function lastDate(sentences: readonly TaggedSentence[], s: number): number | null {
+  for (let i = s - 1; i >= 0; i--) if (sentences[i].fact.dates.length) return i;
+  return null;
+}
+
 interface Mention {
   first: number;
   indefinite: boolean;
@@ -248,7 +259,9 @@ export function references(
     if (firstHere < s) out.push({ to: firstHere, adjacent: false, why: 'its passage opens there' });
     if (sameBlock && openQuote(sentences, s)) previous('it goes on with a quotation');
     const opener = fact.text;
-    if (
+    const date = DATE_BACK.test(opener) && !pronounReason(sentence) ? lastDate(sentences, s) : null;
+    if (date !== null) out.push({ to: date, adjacent: false, why: 'its date is told there' });
+    else if (
       (LEANS_BACK.test(opener) || COUNTED_BACK.test(opener)) &&
       !(
         /^(?:Most|Some|More|Each|Now|All of|Both)\b/.test(opener) &&
