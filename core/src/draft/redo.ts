@@ -146,7 +146,7 @@ function filled(
   });
   const keptMs = msOf(kept, tools);
   const rest = at < sections.length - 1 ? MOOD_RULES[plan.options.mood].restMs : 0;
-  for (const width of [0.01, 0.03, 0.08, 0.16, 0.3]) {
+  for (const width of [0.01, 0.03, 0.08, 0.16, 0.3, ...(want.prefer ? [0.6, 0.95] : [])]) {
     const aim = ms - keptMs - rest;
     if (aim < 1000) return kept.length ? [...kept] : null;
     const chosen = chooseUnits(
@@ -262,27 +262,44 @@ export function redoSection({ source, options, sections }: Redo, id: string, too
   };
 }
 
-/** Every unlocked section told to its planned seconds: facts added from what is unused, or left out; what is there stays where it can. */
+/** A section further from its plan than this is named. */
+const WELL_OFF = 0.15;
+
+/**
+ * Every unlocked section told to its planned seconds: facts added from what is unused, or left out; what is there stays where it
+ * can. What one can't take or fill is made up for by the others in turn, so that the whole has its length.
+ */
 export function fitToPlan({ source, options, sections }: Redo, tools: DraftTools): Redone {
   const plan = makePlan(source, options, tools);
+  const totalMs = options.target.seconds * 1000;
   const out = [...sections];
-  const notes: string[] = [];
+  const fill = (at: number, ms: number) =>
+    filled(plan, out, at, ms, tools, { prefer: true, avoid: new Set() });
   for (let at = 0; at < out.length; at++) {
-    const section = out[at];
-    const ms = section.plannedMs;
-    if (section.locked || !ms) continue;
-    const now = msOf(section.lines, tools);
-    if (Math.abs(now - ms) <= Math.max(300, ms * 0.01)) continue;
-    const lines = filled(plan, out, at, ms, tools, { prefer: true, avoid: new Set() });
-    if (!lines) {
-      notes.push(
-        `“${section.title}” can’t be told in ${(ms / 1000).toFixed(0)} s with what is left; it stays as it is.`,
-      );
-      continue;
-    }
-    out[at] = { ...section, lines, takes: [...section.takes, asTake(section, 'before fitting')] };
+    const { locked, plannedMs: ms, lines: told } = out[at];
+    const off = Math.abs(msOf(told, tools) - ms);
+    if (locked || !ms || off <= Math.max(300, ms * 0.01)) continue;
+    const lines = fill(at, ms);
+    if (lines && Math.abs(msOf(lines, tools) - ms) < off) out[at] = { ...out[at], lines };
   }
-  return { sections: evened(reintroduced(plan, out), options.target.seconds * 1000, tools), notes };
+  for (let at = 0; at < out.length; at++) {
+    const gap = totalMs - timeOf(out, tools.clock);
+    if (Math.abs(gap) <= totalMs * 0.01) break;
+    if (out[at].locked || !out[at].plannedMs) continue;
+    const lines = fill(at, msOf(out[at].lines, tools) + gap);
+    const next = lines && out.with(at, { ...out[at], lines });
+    if (next && Math.abs(totalMs - timeOf(next, tools.clock)) < Math.abs(gap)) out[at] = next[at];
+  }
+  const notes = out.flatMap(({ locked, title, plannedMs: ms, lines }) => {
+    const told = msOf(lines, tools);
+    return locked || !ms || Math.abs(told - ms) <= Math.max(2000, ms * WELL_OFF)
+      ? []
+      : [`“${title}” can’t be told in ${(ms / 1000).toFixed(0)} s with what is left: it takes ${(told / 1000).toFixed(0)} s.`]; // prettier-ignore
+  });
+  const fitted = out.map((s, i) =>
+    s === sections[i] ? s : { ...s, takes: [...s.takes, asTake(sections[i], 'before fitting')] },
+  );
+  return { sections: evened(reintroduced(plan, fitted), totalMs, tools), notes };
 }
 
 /** The last tenths: spread on the rests between unlocked sections, none longer than a listener waits. */
