@@ -20,9 +20,9 @@ const MEASURES = /^[ -](?!(?:more|less|each|apiece|per)\b)(\p{L}[\p{L}’'-]*)/u
 export const isMeasured = (before: string, after: string): boolean => {
   const word = MEASURES.exec(after)?.[1];
   if (!word || CLOSED.has(word.toLowerCase())) return false;
-  if (/\ban?\s$/i.test(before)) return true;
+  if (/\ban?\s(?:(?:about|approximately|roughly|nearly|almost|estimated|additional|extra|further)\s)?$/i.test(before)) return true; // prettier-ignore
   return (
-    /\b(?:the|its|his|her|their|this|that|another)\s$/i.test(before) &&
+    /(?:\b(?:the|its|his|her|their|this|that|another)|\p{L}[’']s)\s$/iu.test(before) &&
     !/(?:ed|aid|eld|old|ing|t|n)$/.test(word)
   );
 };
@@ -31,6 +31,11 @@ const N = PATTERNS.number;
 const UNIT = new RegExp(`(${N})(?:\\s|-|\\u00a0)?(${PATTERNS.unit})(?![\\p{L}\\p{N}/²³])`, 'gu');
 const MONEY = new RegExp(`(${PATTERNS.currency})(${N})\\s?(${PATTERNS.scale})(?![\\p{L}\\p{N}])`, 'gu');
 const WORD_UNITS = new Set(['A', 'N', 'L', 'V', 'J', 'W', 'h', 's', 'm', 't', 'g', 'l']);
+
+/** Whether the "m" behind a figure may be a million: something is counted behind it, or behind another such figure. */
+const countsMillions = (part: string, end: number) =>
+  COUNTED.test(part.slice(end)) ||
+  [...part.matchAll(/\dm(?![\p{L}\p{N}])/gu)].some((m) => COUNTED.test(part.slice(m.index + 2)));
 
 /** What kind of piece it is, before its first words: "NEWS ANALYSIS:" (genres of the IPTC NewsCodes, from memory). */
 const GENRE =
@@ -92,6 +97,8 @@ export function forTheEar(text: string): string {
       .replace(/\bc(?:a)?\.\s?(?=\d)/g, 'about ')
       .replace(/\s?%/g, ' percent')
       .replace(/\bper cent\b/g, 'percent')
+      // "They 've taken": a space that a page put before what is written together.
+      .replace(/\b(I|you|he|she|it|we|they|that|there|who|what) (?=[’'](?:ve|re|ll|d|m|s)\b)/giu, '$1')
       // Behind a sign of money "m" is a million and no metre.
       .replace(MONEY, (_, sign: string, n: string, scale: string) => `${sign}${n} ${SCALES.get(scale)}`)
       .replace(UNIT, (whole, n: string, unit: string, at: number, part: string) => {
@@ -101,7 +108,7 @@ export function forTheEar(text: string): string {
         if (unit === 's' && /^(?:1[0-9]|20)\d0s$/.test(whole)) return whole;
         if (WORD_UNITS.has(unit) && !new RegExp(`${unit}$`).test(whole)) return whole;
         // "6.8m sales", "5m people": what is counted may be millions, and may be walls of so many metres.
-        if (unit === 'm' && COUNTED.test(part.slice(at + whole.length))) return whole;
+        if (unit === 'm' && countsMillions(part, at + whole.length)) return whole;
         const [one, many] = UNITS.get(unit)!;
         return `${n} ${n === '1' || isMeasured(part.slice(0, at), part.slice(at + whole.length)) ? one : many}`;
       })

@@ -73,14 +73,17 @@ export function sectionRole(
   return 'ground';
 }
 
-const title = (text: string) => text[0].toUpperCase() + text.slice(1);
+const title = (text: string) => (/^\p{Ll}\p{Lu}/u.test(text) ? text : text[0].toUpperCase() + text.slice(1));
 /** Adjectives that need what was said before, and name nothing. */
 const VAGUE =
   /^(?:certain|other|same|few|many|own|new|next|last|first|second|more|such|several|only|single|whole|full|little|big|good|great|different)$/i;
 
 /** Nouns that say nothing of what a section holds. */
 const NAMES_NOTHING =
-  /^(?:the )?(?:numbers?|ways?|times?|parts?|things?|people|days?|years?|weeks?|months?|hours?|minutes?|kinds?|sorts?|ends?|sides?|places?|points?|cases?|results?|groups?|man|woman|men|women|first|last|half|percent)$/i;
+  /\b(?:percent|million|billion)\b|^(?:the )?(?:numbers?|ways?|times?|parts?|things?|people|days?|years?|weeks?|months?|hours?|minutes?|kinds?|sorts?|ends?|sides?|places?|points?|cases?|results?|groups?|man|woman|men|women|first|last|half|percent|news)$/iu;
+
+/** "mg creatinine", "mcg": units and other short things. */
+const SHORT = /^(?!the\s)\p{Ll}{1,3}(?:\s|$)/u;
 
 const countsOf = (words: readonly string[]): ReadonlyMap<string, number> => {
   const counts = new Map<string, number>();
@@ -118,7 +121,7 @@ export function sectionTitle(
       headings.set(u.block.under, (headings.get(u.block.under) ?? 0) + u.ms);
   const [numbered] = [...headings].sort((a, b) => b[1] - a[1])[0] ?? [];
   // "11.2.3. Virtual hosts": where a book has it is no part of the name.
-  const heading = numbered?.replace(/^(?:\d{1,2}\.){2,}\d{0,2}\s+/, '');
+  const heading = numbered?.replace(/^(?:\d{1,2}\.){2,}\d{0,2}\s+|:$/g, '');
   if (heading && heading.length <= 40 && !taken.has(heading) && source.kind !== 'abstract') return heading;
   const part = group[0].part;
   if (part && !taken.has(title(part))) return title(part);
@@ -132,20 +135,33 @@ export function sectionTitle(
   for (const { sentence } of group)
     for (const phrase of nounPhrases(sentence.tokens, source.text)) {
       const known = stems(phrase);
-      if (!known.length || taken.has(title(phrase)) || NAMES_NOTHING.test(phrase)) continue;
+      if (!known.length || taken.has(title(phrase)) || NAMES_NOTHING.test(phrase) || SHORT.test(phrase)) continue; // prettier-ignore
+      // What the source speaks of here rather than all over names this section.
+      const here = (s: string) => Math.max(0, frequency(s) - 0.5) ** 2 / Math.max(1, whole.get(s) ?? 1);
       const score =
-        known.reduce(
-          (sum, s) => sum + frequency(s) + 0.15 * (whole.get(s) ?? 0) - (sourceTitle.has(s) ? 1.2 : 0),
-          0,
-        ) /
+        known.reduce((sum, s) => sum + here(s) - (sourceTitle.has(s) ? 1.2 : 0), 0) /
           Math.sqrt(known.length) +
-        (known.length > 1 ? 0.8 : 0) +
+        (known.length > 1 ? 0.4 : 0) +
+        0.6 * sentence.fact.strength +
         // A plural or a name stands alone as a title; one countable thing wants its article.
-        (/^the /.test(phrase) || /^\p{Lu}/u.test(phrase) || /s$/.test(phrase) ? 0.6 : 0);
+        (/^the /.test(phrase) || /^\p{Lu}/u.test(phrase) || /s$/.test(phrase) ? 0.3 : 0) -
+        (/^\p{Ll}\S*[^s\s]$/u.test(phrase) ? 1 : 0);
       counts.set(phrase, Math.max(counts.get(phrase) ?? -9, score));
     }
-  const [phrase] = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0] ?? ['Part'];
-  return title(phrase);
+  const [phrase, score] = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0] ?? ['', 0];
+  return phrase && score > 0 ? title(phrase) : firstWords(group[0].lines[0] ?? group[0].sentence.fact.text);
+}
+
+const LONGEST_TITLE = 36;
+/** How a section begins, where nothing in it names it. */
+function firstWords(line: string): string {
+  const plain = line.replace(/^["“‘(]+|["”’)]+$/g, '').replace(/[.!?]+$/, '');
+  return plain.length <= LONGEST_TITLE
+    ? plain
+    : `${plain
+        .slice(0, LONGEST_TITLE)
+        .replace(/\s\S*$/, '')
+        .replace(/[,;:–—-]$/, '')} …`;
 }
 
 const LONGEST_PHRASE = 3;

@@ -162,6 +162,16 @@ function silence(block: Block, form: string | null): string | null {
   return block.type === 'item' && form === NO_VERB ? null : form;
 }
 
+/** Fewer words are a row over the text: who wrote it, for whom. */
+const SHORT_PARAGRAPH = 8;
+/** A report's first words, without a stop, before paragraphs that have one: they sum up what follows, as headlines do. */
+function isDeck({ blocks, kind }: SourceDocument, { block, text }: { block: Block; text: string }): boolean {
+  const told = blocks.filter((b) => b.type === 'paragraph' && b.text.split(/\s+/).length >= SHORT_PARAGRAPH);
+  if (kind === 'forum' || block.id !== told[0]?.id || block.text.trim() !== text) return false;
+  const stopped = (b: Block) => /[.!?…:;]["'”’)\]]*$/.test(b.text.trim());
+  return !stopped(block) && told.length > 2 && told.slice(1, 4).every(stopped);
+}
+
 /** Where so many sentences begin with a capital, one that doesn't is a piece of another. */
 const WRITES_CAPITALS = 0.9;
 function piecesOf(
@@ -247,6 +257,7 @@ export function taggedFacts(
       piece(s) ??
         (source.kind !== 'forum' && BREAKS_OFF.test(s.text) ? 'it breaks off' : null) ??
         notSpeech(s.text, tokens[i]) ??
+        (isDeck(source, s) ? 'it sums up what follows, like a headline' : null) ??
         (source.kind === 'forum'
           ? (toTheBoard(s.text) ??
             answers(s.block, found[i - 1]?.block.under !== s.block.under, s.text) ??

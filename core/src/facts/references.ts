@@ -132,12 +132,16 @@ function pointsBack(tokens: readonly TaggedToken[], i: number): boolean {
       tokens[i].pos === 'DET' &&
       next !== undefined &&
       next.pos === 'NOUN' &&
-      ['ADP', 'CCONJ', 'PUNCT'].includes(tokens[i - 1].pos) &&
+      (['ADP', 'CCONJ', 'PUNCT'].includes(tokens[i - 1].pos) || asksWhich(tokens, i)) &&
       !tokens.slice(0, i).some((t) => t.lemma === next.lemma)
     );
   if (!next || next.pos === 'PUNCT' || ['VERB', 'AUX', 'ADP'].includes(next.pos)) return true;
   return !tokens.slice(0, i).some((t) => isNoun(t) && t.lemma === next.lemma);
 }
+
+/** "What form that change takes": the noun before it is asked for, and "that" points. */
+const asksWhich = (tokens: readonly TaggedToken[], i: number) =>
+  tokens[i - 1].pos === 'NOUN' && /^(?:what|which|whose)$/i.test(tokens[i - 2]?.text ?? '');
 
 function standsAlone(tokens: readonly TaggedToken[], i: number): boolean {
   const word = tokens[i].text.toLowerCase();

@@ -10,7 +10,14 @@ const POINTS =
   /\b(?:see|cf\.?|in|from|as in) (?:also )?(?:the )?(?:sections?|chapters?|tables?|figures?|figs?\.?|appendix|box|equation|listing|example)\s\d|\b(?:see|in|as) (?:the )?(?:table|figure|chart|map|picture|photo(?:graph)?|diagram|list|box|video|gallery|link|panel|infobox) (?:below|above|opposite|overleaf|here|on the (?:left|right))\b|\bsee (?:the )?(?:section|chapter) (?:on|called|titled|[“"‘])/i;
 /** Where more is told: "The Heart Board has more about it.", "For further details, visit …". */
 const MORE_ELSEWHERE =
-  /^[^,;“”"]{3,60} (?:has|have|offers?|provides?) (?:more|further|additional)(?: \p{L}+)? (?:about|on)\b[^,;]{2,60}\.$|^(?:for|to (?:find|get|read)) (?:more|further|additional)\b[^.]{0,60}\b(?:visit|see|go to|call|contact|write to|click)\b/iu;
+  /^[^,;“”"]{3,90} (?:has|have|offers?|provides?) (?:more|further|additional)(?: \p{L}+)? (?:about|on)\b[^,;]{2,60}\.$|^(?:for|to (?:find|get|read)) (?:more|further|additional|complete|full|the latest|all the latest)\b[^.]{0,60}\b(?:visit|see|go to|call|contact|write to|click|stay tuned|check out|follow|head to|tune in)\b/iu;
+/** "Edit this article", "Share this story with a friend": what a page offers to do with itself (acts by schema.org's types of Action, from memory). */
+const THIS_PAGE =
+  /^(?:please )?(?:edit|share|print|save|email|e-mail|bookmark|cite|flag|report|rate|review|like|follow|subscribe to|comment on|download|discuss|recommend|tweet|forward|sign up for)(?: (?:and|or|&) \p{L}+)? (?:this|our) (?:article|page|post|story|entry|section|topic|thread|blog|newsletter|website|site)\b/iu;
+const LONGEST_OFFER = 10;
+/** "You can check out my book about it": to follow, to buy or to read elsewhere. */
+const OFFERS =
+  /^(?:you can (?:also )?|be sure to |make sure to |don[’']t forget to |please )?(?:check out|subscribe to|follow|like|join) (?:us|me|our|my)\b/iu;
 /** "See also …": what a book of reference ends its entries with. */
 const SEE_ALSO = /^(?:see|cf\.?) also\b/i;
 /** An editor's note or a work that is cited: in brackets from its first letter to its last, or to the sentence's end. */
@@ -37,6 +44,10 @@ const PICTURED = new RegExp(
 /** Rights, and who wrote out or handed on what was broadcast; a copyright that is told of is followed by a small letter. */
 const LEGAL =
   /\b[Cc]opyright (?:\d{4}|\(c\)|\p{Lu})|©|\b[Aa]ll rights reserved\b|^(?:Transcript|Report|Story|Article) (?:is )?(?:provided|courtesy|by|from)\b/u;
+/** "(Reporting by Ann Ware; Editing by …)", "Ann Ware contributed to this report.": who worked on a piece, as agencies end theirs (common practice, no published source). */
+const WORKED_ON =
+  /^\(?(?:(?:Additional |Further )?[Rr]eporting|Writing|Editing|Research|Translation|Written|Edited|Reported|Compiled|Translated) by \p{Lu}/u;
+const CONTRIBUTED = /\bcontributed (?:\p{L}+ )?to this (?:report|story|article|piece)\b/iu;
 const LONGEST_LEGAL = 16;
 /** Whether a text says who holds the rights in the piece. */
 export const isLegal = (text: string): boolean =>
@@ -94,6 +105,7 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (isDatedRow(text, tokens)) return 'it is a row of a table of dates';
   if (CREDIT.test(text) && words.length <= 14) return 'it says who made a picture';
   if (PICTURED.test(text) && words.length <= 48) return 'it says what a picture shows';
+  if ((WORKED_ON.test(text) && !hasFiniteVerb(tokens)) || CONTRIBUTED.test(text)) return 'it says who worked on the piece'; // prettier-ignore
   if (isLegal(text)) return 'it says who holds the rights';
   if (/\bv\. .*\bNo\. ?\d/.test(text)) return 'it cites a case';
   if (isFormula(text)) return 'it is a formula';
@@ -101,6 +113,7 @@ export function notSpeech(text: string, tokens: readonly TaggedToken[]): string 
   if (BRACKETED.test(text)) return 'it is a note in brackets';
   if (POINTS.test(text) || SEE_ALSO.test(text) || MORE_ELSEWHERE.test(text))
     return 'it points at another place of the page';
+  if ((THIS_PAGE.test(text) && words.length <= LONGEST_OFFER) || OFFERS.test(text)) return 'it is what the page offers'; // prettier-ignore
   if (!ended && words.length < SHORT_ROW && !(verbal && (hasFiniteVerb(tokens) || tokens[0]?.pos === 'VERB')))
     return NO_VERB;
   // The end of somebody's words, without the words: "Rudkin.”"

@@ -4,7 +4,7 @@ const anyOf = (...lists: readonly string[][]) => `(?:${lists.flat().join('|')})`
 
 /** Headings of what stands behind an article and is no part of it (names and their sources in the data). */
 export const APPARATUS = new RegExp(
-  `^${anyOf(names.encyclopedia, names.journal, names.site)}\\s*:?$|^(?:more (?:on|from|in) |share this)`,
+  `^${anyOf(names.encyclopedia, names.journal, names.site, names.behind)}\\s*:?$|^(?:more (?:on|from|in) |share this)`,
   'i',
 );
 /** Those of papers alone. */
@@ -15,7 +15,10 @@ export const RUN_IN = new RegExp(
   'iu',
 );
 /** Those that stand over nothing else, whatever they are set in. */
-export const BARE_APPARATUS = new RegExp(`^${anyOf(names.encyclopedia, names.journal)}\\s*:?$`, 'i');
+export const BARE_APPARATUS = new RegExp(
+  `^${anyOf(names.encyclopedia, names.journal, names.behind)}\\s*:?$`,
+  'i',
+);
 /** Parts of a report of research, as its headings and labels name them (ICMJE recommendations, IV.A.3; from memory). */
 export const PARTS =
   'Background|Objectives?|Aims?|Methods?|Results?|Findings|Limits|Limitations?|Conclusions?|Discussion|Introduction';

@@ -141,23 +141,25 @@ function takeHead(raw: RawDocument, blocks: RawBlock[]): void {
 /** Where a report was written and by which agency, before its first words: "LONG ACRE, Kent (News Service) — ". */
 const DATELINE = new RegExp(
   '^(?:' +
-    String.raw`\p{Lu}[\p{Lu}’'.-]{2,}(?:[ -]\p{Lu}[\p{Lu}’'.-]+){0,3}(?:, [^—–:;!?“”"()]{2,40}?)?(?: ?\([^()]{1,40}\))?` +
+    String.raw`(?:\([\p{Lu}][\p{L}\d .&’'/-]{1,30}\)\s)?\p{Lu}[\p{Lu}’'.-]{2,}(?:[ -]\p{Lu}[\p{Lu}’'.-]+){0,3}(?:, [^—–:;!?“”"()]{2,40}?)?(?: ?\([^()]{1,40}\))?` +
     String.raw`|\p{Lu}[\p{L}’'.-]+(?: \p{Lu}[\p{L}’'.-]+){0,2}(?:, [^—–:;!?“”"()]{2,25})?,? ?\([\p{Lu}][\p{L}\d .&’'/-]{1,30}\)` +
     String.raw`|\([\p{Lu}][\p{L}\d .&’'/-]{1,30}\)` +
     String.raw`),?\s*(?:—|–|--|-)\s+(?=["“‘]?\p{Lu}|\d)`,
   'u',
 );
+/** An agency alone before the first words of a report: "(Marsh News) A lamp fell". */
+const AGENCY = /^\((?:\p{Lu}[\p{L}\d.&’'/-]*(?: (?=\p{Lu})|(?=\)))){1,3}\)\s+(?=["“‘]?\p{Lu}|\d)/u;
 /** Among so many passages a dateline stands, and so many words must be behind it. */
 const DATELINE_AMONG = 8;
 const BEHIND_DATELINE = 6;
 
 function withoutDateline(raw: RawDocument): RawDocument {
-  const at = raw.blocks
-    .slice(0, DATELINE_AMONG)
-    .findIndex((b) => b.type === 'paragraph' && DATELINE.test(b.text));
+  const said = raw.blocks.slice(0, DATELINE_AMONG).map((b) => (b.type === 'paragraph' ? b.text : ''));
+  const dated = said.findIndex((text) => DATELINE.test(text));
+  const at = dated >= 0 ? dated : said.findIndex((text) => AGENCY.test(text));
   if (at < 0) return raw;
   const block = raw.blocks[at];
-  const [line] = DATELINE.exec(block.text)!;
+  const [line] = (dated >= 0 ? DATELINE : AGENCY).exec(block.text)!;
   const text = block.text.slice(line.length);
   if (text.split(' ').length < BEHIND_DATELINE) return raw;
   const left = { text: line.trim(), why: 'it says where it was written', doubt: false, at };

@@ -392,6 +392,7 @@ describe('references', () => {
       'Two years later the gate fell.',
       'The keeper had seen them before.',
       'I did, in the end.',
+      'What form that kindness takes is unclear.',
     ])
       expect((await needs(`The council built a lock in the town. ${second}`))[1], second).to.deep.equal([0]);
   });
@@ -401,8 +402,20 @@ describe('references', () => {
       'A survey found that the boat had lost its rudder.',
       'It is clear that boats float.',
       'I have worked in a clock shop for nineteen years.',
+      'The first person to report the leak was not on the boat.',
     ])
       expect((await needs(`Marrowgate is a city on a river.\n\n${second}`))[1], second).to.deep.equal([]);
+  });
+  it('finds “that October” in the date told last, however far back', async () => {
+    const tagged = taggedFacts(
+      await readSource(
+        'The lock broke on 4 October 1987.\n\nNell Vorm had a boat. That October the boat sank.',
+      ),
+      tagger,
+    );
+    const [, , last] = references(tagged, new Set());
+    expect(last).to.deep.include({ to: 0, adjacent: false, why: 'its date is told there' });
+    expect(last.filter((n) => n.adjacent)).to.deep.equal([]);
   });
   it('keeps a quotation of several sentences together', async () => {
     expect(

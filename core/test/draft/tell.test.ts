@@ -273,4 +273,16 @@ describe('what is told of a sentence', () => {
     expect(told('At first glance, this seems a little odd.')).to.match(/^At first glance/);
     expect(told('Try to guess which lamp comes next (hint: we think it is the red one).')).not.to.include('hint'); // prettier-ignore
   });
+
+  it('hears sums and measures as they are meant, and no bracket around a whole sentence', () => {
+    const told = (text: string) =>
+      tellSentence(text, tagger(text), makeTeller({ kind: 'news', text }, tagger)).join(' ');
+    expect(told('It was one of Healy’s $65,000 checks.')).to.include('65,000 dollar checks');
+    expect(told('They got an approximately $800,000 one-year grant from the county.')).to.include('an approximately 800,000 dollar one-year grant'); // prettier-ignore
+    // One of the two is counted, so neither is a length.
+    expect(told('The firm sold 0.5m lamps in the north, where a year ago it had managed 0.6m.')).not.to.include('metres'); // prettier-ignore
+    expect(told('The wall is 0.6m high.')).to.include('0.6 metres');
+    expect(told('(The lamp stands on the back fence.)')).to.equal('The lamp stands on the back fence.');
+    expect(told('They ’ve taken the lamp to the other side of the lock.')).to.match(/^They’ve/);
+  });
 });

@@ -1,5 +1,7 @@
 /** What is no speech is known by its form. */
 import { expect } from 'chai';
+import { extractFacts } from '../../src/facts/index.ts';
+import { readSource } from '../../src/source/index.ts';
 import { asksTheBoard, isWhole, notSpeech, toTheBoard } from '../../src/facts/speech.ts';
 import { tagger } from '../tools.ts';
 
@@ -34,6 +36,13 @@ describe('what is no speech', () => {
     'The Heart Board has more about lamps.',
     'For more information about the lock, visit the office at the gate.',
     'Transcript provided by the Lock Hour, Copyright LH.',
+    'The Marsh Institute of Lamps and Locks and of Old Iron Weights has more about wicks.',
+    'For complete coverage of the fair, stay tuned to the fair’s own section.',
+    'Edit this entry',
+    'Share and print this story with a friend.',
+    'You can check out my book about the lamps of Marsh.',
+    '(Reporting by Ann Ware in Marsh; Editing by Tom Pell and Nell Vorm)',
+    'Ann Ware and Tom Pell contributed to this report.',
     'The case is Ware v. Pell et al, District Court, No. 12-028.',
     'MF This citizen picture provided by the Lock News shows smoke above a village on Thursday.',
   ])
@@ -42,6 +51,10 @@ describe('what is no speech', () => {
   for (const text of [
     'Not one. Two.',
     'The charity offers advice on damp and lamps.',
+    'Reporting by Ann Ware showed that nobody had paid.',
+    'Written by Ann Ware in 1912, the book was never sold.',
+    'Follow the path to the lock, and print nothing.',
+    'Check out the lamp before you light it.',
     'Nobody holds the copyright in the old plans, the court said.',
     '“WHO WAS IT?”',
     '[The lock] was closed in May, and stayed so.',
@@ -59,6 +72,27 @@ describe('what is no speech', () => {
     'Bats left earlier, with r = 0.4 in both years.',
   ])
     it(`is told: ${text}`, () => expect(silent(text)).to.equal(null));
+
+  it('nor is a line without a stop over a report whose paragraphs have one; in a story nobody sets one', async () => {
+    const deck = 'Keepers want their old lamps back after a winter of broken new ones';
+    const rest = [
+      'The keepers of the lock asked the council on Monday to hang up the old lamps.',
+      'Nine of the new ones broke in the frost, and nobody has mended them since then.',
+      'The council says that it will look into it when the budget for spring is known.',
+    ];
+    // As the reader hands it on, where it is sure of it.
+    const first = async (kind: 'news' | 'forum', texts: readonly string[]) => {
+      const source = await readSource(
+        `The lamps\n\n${texts.map((t) => `${t.replace(/\.$/, '')}.`).join('\n\n')}`,
+        { kind },
+      );
+      const blocks = source.blocks.map((block, i) => ({ ...block, text: texts[i], end: block.end - 1 }));
+      return extractFacts({ ...source, blocks }, tagger)[0];
+    };
+    expect((await first('news', [deck, ...rest])).silent).to.match(/headline/);
+    expect((await first('forum', [deck, ...rest])).silent).to.equal(undefined);
+    expect((await first('news', [deck, ...rest.map((t) => t.replace('.', ''))])).silent).to.equal(undefined);
+  });
 
   it('nor is what a poster says to those who read along, unless it is somebody’s words', () => {
     for (const text of ['Sorry I’ve been quiet.', 'Thanks everyone for the ideas.', 'OK, thank you all.'])

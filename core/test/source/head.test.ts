@@ -21,6 +21,8 @@ describe('where a report was written', () => {
     'Lindmouth (News Service) -',
     '(News Service) –',
     'MILL FORD, Cal. --',
+    '(Marsh News) LOWER SENN, Orle --',
+    '(Marsh News)',
   ])
     it(`is set aside and kept: ${line}`, async () => {
       const source = await readSource(`# The ferry stops\n\n${line} ${REST}`, { kind: 'news' });

@@ -75,10 +75,10 @@ const KEEPS_ITS_WORDS = new Set(['forum', 'howto']);
 const AIM =
   /^To (?:find out|test|determine|examine|assess|measure|see|compare|explore|investigate|evaluate|identify)\b/;
 
-/** A bracket that opens in one sentence and closes in another is not heard. */
+/** A bracket that opens in one sentence and closes in another is not heard, nor are those around a whole one. */
 const unbracketed = (text: string) =>
   (text.match(/\(/g)?.length ?? 0) === (text.match(/\)/g)?.length ?? 0)
-    ? text
+    ? text.replace(/^\(([^()]+[.!?])\)$/, '$1')
     : text.replace(/^\(\s*|\s*\)$/g, '').replace(/\s*\)([.!?])$/, '$1');
 
 /** The last sentence of somebody's words has the mark that closes them, and is heard as theirs with one that opens. */
