@@ -314,12 +314,15 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
   const doubled = read.length > 1 ? toldTwice(read) : { out: new Set<string>(), notes: [] };
   // What the listener knows from a first part, or hears from another source, may be pointed at.
   const known = new Set([...heard, ...doubled.out]);
-  const units = known.size
-    ? joined.map((u) => ({
-        ...u,
-        needs: u.needs.filter((n) => n.adjacent || !named(joined[n.to], known, letter)),
-      }))
-    : joined;
+  const copies = wordForWord(joined, source);
+  const units = joined.map((u) => ({
+    ...u,
+    // What points at a copy is heard as well behind what it copies.
+    needs: u.needs
+      .filter((n) => n.adjacent || !named(joined[n.to], known, letter))
+      .map((n) => (n.adjacent ? n : { ...n, to: copies.get(n.to) ?? n.to }))
+      .filter((n) => n.to !== u.index),
+  }));
   if (!units.length)
     throw new DraftError('nothing-to-tell', 'There is no sentence in this source that can be told.', NONE);
   if (shape.counts && !units.some((u) => u.sentence.fact.step))
@@ -331,7 +334,7 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
   const out = new Set([...(options.out ?? []), ...heard]);
   const must = new Set(options.must ?? []);
   const avoided = units.filter((u) => u.lines.some((l) => saysAvoided(l, brief.avoid)));
-  const banned = new Set(
+  const banned = new Set<number>(
     units
       .filter(
         (u) =>
@@ -341,6 +344,8 @@ export function makePlan(source: SourceDocument, options: DraftOptions, given: D
       )
       .map((u) => u.index),
   );
+  for (const [index, first] of copies)
+    if (!named(units[index], must, letter) && !banned.has(first)) banned.add(index);
   const allowed = units.filter((u) => !banned.has(u.index));
   if (!allowed.length)
     throw new DraftError('nothing-to-tell', 'Every fact of this source is marked to be left out.', NONE);
@@ -594,6 +599,27 @@ function repeated(
     }),
   );
 }
+
+/**
+ * Units told in the words of an earlier one, on which none leans: heard twice, they are a mistake. Each with the one that says it
+ * first. A story or a guide may say a thing again.
+ */
+function wordForWord(units: readonly Unit[], { kind }: SourceDocument): ReadonlyMap<number, number> {
+  if (kind === 'howto' || kind === 'forum') return new Map();
+  const leanedOn = new Set(units.flatMap((u) => u.needs.filter((n) => n.adjacent).map((n) => n.to)));
+  const heard = new Map<string, number>();
+  const again = new Map<number, number>();
+  for (const { index, lines } of units) {
+    const said = lines.map((l) => l.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []);
+    const first = said.map((l) => (l.length < FEW_WORDS ? undefined : heard.get(l.join(' '))));
+    if (first[0] !== undefined && first.every((i) => i !== undefined) && !leanedOn.has(index))
+      again.set(index, first[0]);
+    for (const l of said) if (!heard.has(l.join(' '))) heard.set(l.join(' '), index);
+  }
+  return again;
+}
+/** What is as short may be said twice by chance. */
+const FEW_WORDS = 5;
 
 /** What need not or must not be told beside what another source tells: the same again, or an older figure. */
 function toldTwice(

@@ -5,7 +5,8 @@ import { makeUnits } from '../../src/draft/units.ts';
 import { makeTeller, tellSentence } from '../../src/draft/tell/tell.ts';
 import { taggedFacts } from '../../src/facts/index.ts';
 import { readSource } from '../../src/source/index.ts';
-import { clock, tagger } from '../tools.ts';
+import { draftScript } from '../../src/draft/index.ts';
+import { clock, solver, tagger } from '../tools.ts';
 
 const facts = async (text: string) => taggedFacts(await readSource(text), tagger);
 /** What is said for each sentence, told on its own. */
@@ -21,6 +22,27 @@ const leans = async (text: string) => {
   return all[all.length - 1].some((n) => n.adjacent && n.to === all.length - 2);
 };
 const names = async (text: string) => (await facts(text)).flatMap((t) => t.fact.names.map((n) => n.text));
+
+describe('a whole draft', () => {
+  it('tells no line twice, though a report says it over its text and in it', async () => {
+    const source = await readSource(`The firm
+
+Revenue grew 19 percent from the year-ago quarter to 14 million pounds, and the owners of the firm banked 3 million pounds in profit.
+
+The keepers of the firm had hoped for more, and said so in a letter to the owners of it.
+
+Revenue grew 19 percent from the year-ago quarter to 14 million pounds. The price of a share fell by four pounds on Friday.
+
+Nobody had seen it coming, the owners said, and they asked the keepers to wait until spring.`, { kind: 'news' }); // prettier-ignore
+    const tools = { tagger, clock, solver: await solver() };
+    for (const seed of [1, 2, 3]) {
+      const { sections } = draftScript(source, { target: { kind: 'point', seconds: 24 }, mood: 'calm', seed }, tools); // prettier-ignore
+      const lines = sections.flatMap((s) => s.lines.map((l) => l.text));
+      expect(lines.join('\n')).to.match(/banked/);
+      expect(lines.filter((l) => l.startsWith('Revenue grew')).length).to.equal(1);
+    }
+  });
+});
 
 describe('a told line', () => {
   it('never points at nobody: an object pronoun brings the line that names its person or thing', async () => {

@@ -152,6 +152,11 @@ describe('a long sentence taken apart', () => {
   it('does not know he from she where the source does not say', () => {
     expect(personsOf('Kim Vale ran the mill. The mill burned.').pronoun('Vale')).to.equal(null);
     expect(personsOf('Mrs Vale ran the mill.').pronoun('Vale')).to.equal('she');
+    // Whose respect it won is open; one who did something is not.
+    expect(personsOf('Kim Vale says that the owner’s letter won her respect.').pronoun('Vale')).to.equal(
+      null,
+    );
+    expect(personsOf('Kim Vale ran the mill. She burned it.').pronoun('Vale')).to.equal('she');
   });
 });
 

@@ -94,6 +94,17 @@ describe('what is no speech', () => {
     expect((await first('news', [deck, ...rest.map((t) => t.replace('.', ''))])).silent).to.equal(undefined);
   });
 
+  it('nor is a piece of a transcript beside a report; an interview is told', async () => {
+    const report = ['The lock broke in the frost of January, and nobody in the town knew why it had.', 'Ann Ware of the lock board said on Monday that the gate had been old for years.', 'The board will meet in the hall on Friday, and the keepers want to be heard there.', 'A new gate costs more than the town has, and the county has said nothing so far.']; // prettier-ignore
+    const turns = ['WARE: I think it was the frost that did it. Nobody else was there.', 'TOM PELL, HOST: And what did you do about it then?', 'WARE: I went home and had my tea.']; // prettier-ignore
+    const heard = async (texts: readonly string[]) => extractFacts(await readSource(`The lock\n\n${texts.join('\n\n')}`, { kind: 'news' }), tagger).flatMap((f) => (f.silent ? [] : [f.text])); // prettier-ignore
+    const told = await heard([...report, ...turns]);
+    expect(told.join(' '))
+      .to.include('The board will meet')
+      .and.not.match(/frost that did it|Nobody else|my tea/);
+    expect((await heard([report[0], ...turns])).join(' ')).to.include('my tea');
+  });
+
   it('nor is what a poster says to those who read along, unless it is somebody’s words', () => {
     for (const text of ['Sorry I’ve been quiet.', 'Thanks everyone for the ideas.', 'OK, thank you all.'])
       expect(toTheBoard(text), text).to.be.a('string');

@@ -558,6 +558,8 @@ function isNobody(name: string, text: string): boolean {
   ).test(text);
 }
 
+/** Less than one "he" or two of "his" and "him" leave it open who somebody is. */
+const SURE_OF_WHO = 2;
 /** Who is "he" and who is "she" in a source: by title, or by the pronouns of sentences that name nobody else. */
 export function personsOf(text: string): Persons {
   const votes = new Map<string, { he: number; she: number }>();
@@ -575,13 +577,15 @@ export function personsOf(text: string): Persons {
     const after = text.slice(m.index + m[0].length, m.index + m[0].length + 200);
     const other = /\b\p{Lu}\p{Ll}+ \p{Lu}\p{Ll}+/u.exec(after)?.index ?? 200;
     const pronoun = /\b(he|him|his|she|her|hers)\b/i.exec(after.slice(0, other));
-    if (pronoun) vote(m[2], /^h(?:e|im|is)$/i.test(pronoun[1]) ? 'he' : 'she', 1);
+    // "Her" alone may be anybody's.
+    if (pronoun) vote(m[2], /^h(?:e|im|is)$/i.test(pronoun[1]) ? 'he' : 'she', /^s?he$/i.test(pronoun[1]) ? 2 : 1); // prettier-ignore
   }
   return {
     pronoun: (name) => {
       const bare = name.replace(/[’']s$/, '');
       const v = votes.get(bare);
       if (!v || isNobody(bare, text)) return null;
+      if (Math.max(v.he, v.she) < SURE_OF_WHO) return null;
       return v.he > v.she * 2 ? 'he' : v.she > v.he * 2 ? 'she' : null;
     },
   };
