@@ -601,7 +601,7 @@ function repeated(
 }
 
 /**
- * Units told in the words of an earlier one, on which none leans: heard twice, they are a mistake. Each with the one that says it
+ * Units told in the words of an earlier one, that lean on nothing and on which none leans: heard twice, they are a mistake. Each with the one that says it
  * first. A story or a guide may say a thing again.
  */
 function wordForWord(units: readonly Unit[], { kind }: SourceDocument): ReadonlyMap<number, number> {
@@ -609,11 +609,12 @@ function wordForWord(units: readonly Unit[], { kind }: SourceDocument): Readonly
   const leanedOn = new Set(units.flatMap((u) => u.needs.filter((n) => n.adjacent).map((n) => n.to)));
   const heard = new Map<string, number>();
   const again = new Map<number, number>();
-  for (const { index, lines } of units) {
+  for (const { index, lines, needs } of units) {
     const said = lines.map((l) => l.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []);
     const first = said.map((l) => (l.length < FEW_WORDS ? undefined : heard.get(l.join(' '))));
-    if (first[0] !== undefined && first.every((i) => i !== undefined) && !leanedOn.has(index))
-      again.set(index, first[0]);
+    // "It has four arches." says something else of another bridge.
+    const alone = !leanedOn.has(index) && !needs.some((n) => n.adjacent);
+    if (first[0] !== undefined && first.every((i) => i !== undefined) && alone) again.set(index, first[0]);
     for (const l of said) if (!heard.has(l.join(' '))) heard.set(l.join(' '), index);
   }
   return again;
