@@ -612,13 +612,14 @@ function wordForWord(units: readonly Unit[], { kind }: SourceDocument): Readonly
   for (const { index, lines, needs } of units) {
     const said = lines.map((l) => l.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []);
     const first = said.map((l) => (l.length < FEW_WORDS ? undefined : heard.get(l.join(' '))));
-    // "It has four arches." says something else of another bridge.
-    const alone = !leanedOn.has(index) && !needs.some((n) => n.adjacent);
+    // "A ferry runs below it." says something else of another bridge.
+    const alone = !leanedOn.has(index) && !needs.some((n) => n.adjacent) && !lines.some((l) => POINTING.test(l)); // prettier-ignore
     if (first[0] !== undefined && first.every((i) => i !== undefined) && alone) again.set(index, first[0]);
     for (const l of said) if (!heard.has(l.join(' '))) heard.set(l.join(' '), index);
   }
   return again;
 }
+const POINTING = /\b(?:it|its|they|them|theirs?|he|him|his|she|hers?|here|there|this|that|these|those)\b/i;
 /** What is as short may be said twice by chance. */
 const FEW_WORDS = 5;
 
