@@ -102,17 +102,15 @@ function leastNeeded(
   mayDrop: (line: PlainLine) => number | null,
 ): readonly PlainLine[] | null {
   const named = firstNamed(sections);
-  const choices = sections.flatMap((s) => {
-    const groups = hangingTogether(s.lines);
-    if (groups.length < 2 || s.locked) return [];
-    return groups.flatMap((group) => {
-      const worths = group.map((l) => (l.locked || l.fixed || isOpen(l) ? null : mayDrop(l)));
-      if (worths.includes(null)) return [];
-      // Somebody whom only these lines name in full, and another one by the last name.
-      if (group.some((l) => (named.get(l) ?? []).some((other) => !group.includes(other)))) return [];
-      const ms = group.reduce((n, l) => n + clock.time(l.text).ms, 0);
-      return [{ group, cost: Math.max(...(worths as number[])) + Math.abs(ms - offMs) / 4000 }];
-    });
+  const choices = hangingTogether(sections).flatMap((group) => {
+    // No section goes whole, and of a locked one nothing.
+    if (sections.some((s) => s.lines.length && (s.locked ? s.lines.some((l) => group.includes(l)) : s.lines.every((l) => group.includes(l))))) return []; // prettier-ignore
+    const worths = group.map((l) => (l.locked || l.fixed || isOpen(l) ? null : mayDrop(l)));
+    if (worths.includes(null)) return [];
+    // Somebody whom only these lines name in full, and another one by the last name.
+    if (group.some((l) => (named.get(l) ?? []).some((other) => !group.includes(other)))) return [];
+    const ms = group.reduce((n, l) => n + clock.time(l.text).ms, 0);
+    return [{ group, cost: Math.max(...(worths as number[])) + Math.abs(ms - offMs) / 4000 }];
   });
   return choices.sort((a, b) => a.cost - b.cost)[0]?.group ?? null;
 }
@@ -124,24 +122,36 @@ const opensQuote = (text: string) => (text.match(/“/g)?.length ?? 0) - (text.m
 /** He or she of a line that names nobody before. */
 const NAMELESS = /^(?:[\p{Lu}“]?[^\p{Lu}]*?)\b(?:he|she|him|her|his|hers)\b/u;
 
-/** Lines in groups that can't be heard apart: of one fact, pointing at what stands before, a question and its answer, one quotation. */
-function hangingTogether(lines: readonly PlainLine[]): PlainLine[][] {
+/** Somebody's words and nothing that says whose. */
+const ONLY_QUOTED = /^["“][^“”"]*["”]?$/;
+const HAS_QUOTED = /["“”]/;
+
+/**
+ * Lines in groups that can't be heard apart: of one fact, pointing at what stands before, a question and its answer, one quotation,
+ * words and who says them. What points back over the edge of a section hangs on the end of the one before.
+ */
+function hangingTogether(sections: readonly PlainSection[]): PlainLine[][] {
   const groups: PlainLine[][] = [];
-  let open = 0;
-  lines.forEach((line, i) => {
-    const before = lines[i - 1] as PlainLine | undefined;
-    const joins =
-      before !== undefined &&
-      (open > 0 ||
-        /[?:]["”]?$/.test(before.text.trim()) ||
-        leansOnBefore(line.text) ||
-        NAMELESS.test(line.text) ||
-        firstFact(line) === null ||
-        firstFact(line) === firstFact(before));
-    open = Math.max(0, open + opensQuote(line.text));
-    if (joins) groups[groups.length - 1].push(line);
-    else groups.push([line]);
-  });
+  let before: PlainLine | undefined;
+  for (const { lines } of sections) {
+    let open = 0;
+    lines.forEach((line, i) => {
+      const joins =
+        before !== undefined &&
+        (leansOnBefore(line.text) ||
+          NAMELESS.test(line.text) ||
+          (ONLY_QUOTED.test(line.text.trim()) && HAS_QUOTED.test(before.text)) ||
+          (i > 0 &&
+            (open > 0 ||
+              /[?:]["”]?$/.test(before.text.trim()) ||
+              firstFact(line) === null ||
+              firstFact(line) === firstFact(before))));
+      open = Math.max(0, open + opensQuote(line.text));
+      if (joins) groups[groups.length - 1].push(line);
+      else groups.push([line]);
+      before = line;
+    });
+  }
   return groups;
 }
 

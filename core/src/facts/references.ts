@@ -29,14 +29,14 @@ export interface Reference {
 }
 
 const LEANS_BACK =
-  /^["“]?(?:An? (?:similar|further|second|third|comparable|rival)(?= [a-z])|But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|former|latter|next|rest|last|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end)\b/;
+  /^["“]?(?:An? (?:similar|further|second|third|comparable|rival)(?= [a-z])|But|And|So|Or|Yet|Then|However|Instead|Still|Also|Meanwhile|Nevertheless|Nonetheless|Therefore|Thus|Hence|Moreover|Furthermore|Besides|In addition|As a result|For this|By then|By that|After that|After this|Since then|Until then|Up to then|At the same|Even so|Afterwards|Later|Soon|Again|Another|Both|Neither|Either|Such|Similarly|Likewise|Otherwise|Here|Now|The (?:same|other|others|former|latter|next|rest|last|pair|following)\b|Most|None|Nobody|No one|Not (?:everyone|everybody|all)\b|Everyone|Everybody|Some|Others?|Each|Only then|On the other|In (?:the )?(?:second|third|other|this|that|these|those)|To (?:do|avoid) (?:this|that|so)|This|That|These|Those|All of|One of them|For this|For that|With (?:this|that)|More|Less|Fewer|Because of (?:this|that)|Why|Rather|Eventually|Finally|In the end|The (?:more|less|\p{Ll}+er) (?:it|they|he|she))\b/u;
 /** "Nine were lost.", "The third broke.": some of what was counted before; "the first person to see it" says of what. */
 const COUNTED_BACK = new RegExp(
   String.raw`^["“]?(?:${CARDINAL_WORD}(?= (?:were|was|are|is|had|have|came|went|did|of (?:them|these|those))\b)|the (?:${ORDINAL_WORD}\b(?! (?:\p{Ll}+ ){1,2}(?:to|that|who|which|in)\b)|two\b|three\b|four\b))`,
   'iu',
 );
 const TIME_BACK = new RegExp(
-  String.raw`\b(?:that|the same|the following|the next) TIME\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?) (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b|\bon the (?!first\b)${ORDINAL_WORD} (?:day|night|morning|evening|afternoon|week|attempt|try|visit)\b(?! of\b)`.replace(
+  String.raw`\b(?:that|the same|the following|the next) TIME\b|\b(?:\w+) (?:years?|days?|weeks?|months?|hours?|minutes?)(?: and a half)? (?:later|earlier|before that|after that)\b|\bat the time\b|\bby (?:now|that time)\b|\bon the (?!first\b)${ORDINAL_WORD} (?:day|night|morning|evening|afternoon|week|attempt|try|visit)\b(?! of\b)`.replace(
     'TIME',
     anyNoun('time'),
   ),
