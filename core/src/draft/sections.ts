@@ -198,7 +198,19 @@ function nounPhrases(tokens: Unit['sentence']['tokens'], text: string): string[]
       tokens.slice(from, j).filter((t) => t.pos === 'NOUN').length > 1 && text.split(bare).length < 3;
     // "The deck", as it is spoken of: a noun alone reads like a label.
     const known = from === i && i > 0 && /^the$/i.test(tokens[i - 1].text);
-    if (j > from && !doubtful && (last.pos === 'NOUN' || last.pos === 'PROPN') && last.text.length > 2)
+    // "another goes up", and "goes" elsewhere a verb: one word alone may be none.
+    const acts =
+      j === from + 1 &&
+      last.pos === 'NOUN' &&
+      (/^(?:up|down|out|off|away|back|on|in|over)$/.test(tokens[j]?.text ?? '') ||
+        tokens.some((t) => t.pos === 'VERB' && t.text === last.text));
+    if (
+      j > from &&
+      !doubtful &&
+      !acts &&
+      (last.pos === 'NOUN' || last.pos === 'PROPN') &&
+      last.text.length > 2
+    )
       out.push(known ? `the ${bare}` : bare);
     if (end > i) i = end - 1;
   }

@@ -33,6 +33,10 @@ describe('the name of a section', () => {
     expect(named([unit('The keeper rang the office.', '11.2.3. Virtual lamps')])).to.equal('Virtual lamps');
   });
 
+  it('is no verb that was taken for a noun', () => {
+    expect(named([unit('The lamp has no engine: one trough of water goes down while another goes up.')])).to.not.match(/^Goes/); // prettier-ignore
+  });
+
   it('is no measure and no share, and where nothing names it, its first words', () => {
     expect(named([unit('It rose by 12 percent year on year.')])).to.equal(
       'It rose by 12 percent year on year',
