@@ -68,8 +68,7 @@ function standing(group: readonly Unit[]): number[] {
 
 /**
  * Passages, or where there are more than can be told in the time several neighbouring ones together, under one heading if
- * possible: units by index, how far each stands
- * for the stretch, and what telling it gains, more where they are strong.
+ * possible: units by index, how far each stands for the stretch, and what telling it gains, more where they are strong.
  */
 export function stretches(
   units: readonly Unit[],

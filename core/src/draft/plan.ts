@@ -601,8 +601,8 @@ function repeated(
 }
 
 /**
- * Units told in the words of an earlier one, that lean on nothing and on which none leans: heard twice, they are a mistake. Each with the one that says it
- * first. A story or a guide may say a thing again.
+ * Units told in the words of an earlier one, that lean on nothing and on which none leans: heard twice, they are a mistake. Each
+ * with the one that says it first. A story or a guide may say a thing again.
  */
 function wordForWord(units: readonly Unit[], { kind }: SourceDocument): ReadonlyMap<number, number> {
   if (kind === 'howto' || kind === 'forum') return new Map();

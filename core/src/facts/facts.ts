@@ -8,6 +8,7 @@ import { lexRankOf, stems } from './centrality.ts';
 import { factIds } from './ids.ts';
 import { capitalWords, datesIn, namesIn, numbersIn, quotesIn } from './extract.ts';
 import { NAME_TYPES, nameTypes, type NameType } from './names.ts';
+import { besideText } from './beside.ts';
 import { MODALITIES, attributionOf, modalityOf, polarityOf } from './saying.ts';
 import { laterSays, superseded } from './superseded.ts';
 import { references, titleNouns } from './references.ts';
@@ -162,32 +163,6 @@ function silence(block: Block, form: string | null): string | null {
   return block.type === 'item' && form === NO_VERB ? null : form;
 }
 
-/** Fewer words are a row over the text: who wrote it, for whom. */
-const SHORT_PARAGRAPH = 8;
-/** A report's first words, without a stop, before paragraphs that have one: they sum up what follows, as headlines do. */
-function isDeck({ blocks, kind }: SourceDocument, { block, text }: { block: Block; text: string }): boolean {
-  const told = blocks.filter((b) => b.type === 'paragraph' && b.text.split(/\s+/).length >= SHORT_PARAGRAPH);
-  if (kind === 'forum' || block.id !== told[0]?.id || block.text.trim() !== text) return false;
-  const stopped = (b: Block) => /[.!?…:;]["'”’)\]]*$/.test(b.text.trim());
-  return !stopped(block) && told.length > 2 && told.slice(1, 4).every(stopped);
-}
-
-/** "WARE: It was the frost.": somebody's turn as it was spoken, under their name. */
-const TURN = /^(\p{Lu}[\p{Lu}.’'-]+(?: \p{Lu}[\p{Lu}.’'-]+){0,3})(?:, [^:.]{2,40})?: (?=\S)/u;
-const [LEAST_TURNS, LEAST_SPEAKERS] = [3, 2];
-/** Passages of a report that are a piece of a transcript beside it; of an interview, where most are turns, none. */
-function turnsBeside({ blocks, kind }: SourceDocument): ReadonlySet<string> {
-  const told = blocks.filter((b) => b.type === 'paragraph');
-  const turns = told.filter((b) => TURN.test(b.text));
-  const speakers = new Set(turns.map((b) => TURN.exec(b.text)![1]));
-  const beside =
-    (kind === 'news' || kind === 'encyclopedia') &&
-    turns.length >= LEAST_TURNS &&
-    speakers.size >= LEAST_SPEAKERS &&
-    turns.length < told.length / 2;
-  return new Set(beside ? turns.map((b) => b.id) : []);
-}
-
 /** Where so many sentences begin with a capital, one that doesn't is a piece of another. */
 const WRITES_CAPITALS = 0.9;
 function piecesOf(
@@ -245,7 +220,7 @@ export function taggedFacts(
   /** A post of the teller's ends with it: an update comes next. */
   const endsPost = (i: number) => /^update\b/i.test(found[i + 1]?.block.under ?? '') && found[i + 1].block.under !== found[i].block.under; // prettier-ignore
   const piece = piecesOf(found);
-  const turns = turnsBeside(source);
+  const beside = besideText(source);
   const known = capitalWords(tokens);
   const stemmed = found.map((s) => stems(s.text));
   const central = lexRankOf(stemmed);
@@ -274,8 +249,7 @@ export function taggedFacts(
       piece(s) ??
         (source.kind !== 'forum' && BREAKS_OFF.test(s.text) ? 'it breaks off' : null) ??
         notSpeech(s.text, tokens[i]) ??
-        (turns.has(s.block.id) ? 'it is a turn of a transcript beside the text' : null) ??
-        (isDeck(source, s) ? 'it sums up what follows, like a headline' : null) ??
+        beside.get(s.block.id) ??
         (source.kind === 'forum'
           ? (toTheBoard(s.text) ??
             answers(s.block, found[i - 1]?.block.under !== s.block.under, s.text) ??

@@ -177,17 +177,9 @@ function isElliptical(tokens: readonly TaggedToken[]): boolean {
   return at > 0 && at <= 3 && /^(?:[,.!?;]|not|n['’]t|too|so)$/i.test(tokens[at + 1]?.text ?? '.');
 }
 
-/** The latest dated sentence before this one in its passage, when it has no date of its own: what follows happens then. */
-function dateAnchor(sentences: readonly TaggedSentence[], s: number): number | null {
-  if (sentences[s].fact.dates.length) return null;
-  for (let i = s - 1; i >= 0 && sentences[i].fact.block === sentences[s].fact.block; i--)
-    if (sentences[i].fact.dates.length) return i;
-  return null;
-}
-
-/** The latest dated sentence before this one in the whole source. */
-function lastDate(sentences: readonly TaggedSentence[], s: number): number | null {
-  for (let i = s - 1; i >= 0; i--) if (sentences[i].fact.dates.length) return i;
+/** The latest dated sentence before this one, none before `from`. */
+function lastDate(sentences: readonly TaggedSentence[], s: number, from = 0): number | null {
+  for (let i = s - 1; i >= from; i--) if (sentences[i].fact.dates.length) return i;
   return null;
 }
 
@@ -312,7 +304,8 @@ export function references(
         });
       if (told === undefined) fullNames.set(last, s);
     }
-    const anchor = dateAnchor(sentences, s);
+    // Without a date of its own it happens when its passage last said.
+    const anchor = fact.dates.length ? null : lastDate(sentences, s, firstHere);
     if (anchor !== null) out.push({ to: anchor, adjacent: false, why: 'its date is told there' });
     return out.filter(
       (r, i) => r.to !== s && out.findIndex((o) => o.to === r.to && o.adjacent === r.adjacent) === i,
